@@ -1,0 +1,256 @@
+"""The build document: what the builder measured and decided, as one versioned file.
+
+The engine frame used here: x forward along the crank toward its nose (damper
+end), measured from the rear face of the pan rail; y to the engine's left from
+the crank's centreline; depths below the pan rail. Figures carry their unit in
+their name, since the document is what crosses every boundary.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    StringConstraints,
+    ValidationError,
+    model_validator,
+)
+from shapely import Polygon
+from shapely.validation import explain_validity
+
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.oil import GRADES
+
+FORMAT = "bilge-build"
+VERSION = 1
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
+
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Coordinate = Annotated[float, Field(ge=-3000, le=3000)]
+Depth = Annotated[float, Field(ge=1, le=600)]
+
+
+def _known_grade(name: str) -> str:
+    if name not in GRADES:
+        raise ValueError(f"is not a grade offered; choose one of {', '.join(GRADES)}")
+    return name
+
+
+class Car(_Part):
+    """How the engine sits in the car."""
+
+    nose_points: Literal["front", "rear", "left", "right"] = Field(
+        description="where the crank's nose (damper end) points in the car"
+    )
+    lean_right_deg: float = Field(
+        ge=-60, le=60, description="engine leaned toward its own right, negative to its left"
+    )
+    nose_up_deg: float = Field(ge=-20, le=20, description="crank's nose higher than its tail")
+
+
+class Oil(_Part):
+    """The oil in the whole engine, as poured."""
+
+    grade: Annotated[str, AfterValidator(_known_grade)]
+    volume_l: float = Field(gt=0, le=60, description="all oil in the engine, measured at 20 °C")
+    away_l: float = Field(
+        ge=0, le=40, description="running, hot: held in heads, galleries, filter, cooler, lines"
+    )
+    temperature_c: float = Field(ge=-20, le=180, description="running temperature in the pan")
+
+
+class FlatFloor(_Part):
+    """A floor parallel to the pan rail."""
+
+    kind: Literal["flat"]
+    depth_mm: Depth
+
+
+class RampFloor(_Part):
+    """A floor that falls or rises evenly between two opposite edges of its zone."""
+
+    kind: Literal["ramp"]
+    runs: Literal["lengthways", "sideways"]
+    from_depth_mm: Depth = Field(description="at the rear edge, or the right edge when sideways")
+    to_depth_mm: Depth = Field(description="at the front edge, or the left edge when sideways")
+
+
+Floor = Annotated[FlatFloor | RampFloor, Field(discriminator="kind")]
+
+
+class Zone(_Part):
+    """A part of the pan with one floor, seen from above."""
+
+    name: Name
+    outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=200)
+    floor: Floor
+    ceiling_depth_mm: float | None = Field(
+        default=None,
+        ge=0,
+        le=600,
+        description="of a side box closed above; null when open up to the rail",
+    )
+
+    @property
+    def polygon(self) -> Polygon:
+        """The outline [mm]."""
+        return Polygon(self.outline_mm)
+
+
+def _sound_outline(zone: Zone) -> str | None:
+    polygon = zone.polygon
+    if polygon.is_valid and polygon.area > 100.0:
+        return None
+    reason = explain_validity(polygon)
+    if "[" in reason:
+        x, y = reason.split("[")[1].rstrip("]").split()[:2]
+        return (
+            f"the outline crosses or touches itself near {float(x):.0f} mm ahead of the rear face, "
+            f"{float(y):.0f} mm left of the centreline; list the corners in order round the edge"
+        )
+    return "the outline encloses less than 1 cm2; give the corners in order round the edge"
+
+
+class Pan(_Part):
+    """The pan as zones below the rail, and the block's skirt above it."""
+
+    zones: list[Zone] = Field(min_length=1, max_length=40)
+    skirt_height_mm: float = Field(
+        ge=0, le=400, description="straight walls above the rail that oil can climb"
+    )
+
+
+class RoundMouth(_Part):
+    """A round bell or screen."""
+
+    kind: Literal["round"]
+    diameter_mm: float = Field(ge=5, le=200)
+
+
+class RectangularMouth(_Part):
+    """A rectangular screen, its sides along and across the engine."""
+
+    kind: Literal["rectangular"]
+    length_mm: float = Field(ge=5, le=300)
+    width_mm: float = Field(ge=5, le=300)
+
+
+Mouth = Annotated[RoundMouth | RectangularMouth, Field(discriminator="kind")]
+
+
+class Pickup(_Part):
+    """The mouth, facing the floor, parallel to the pan rail."""
+
+    x_mm: Coordinate = Field(description="mouth's centre ahead of the rear face of the rail")
+    y_mm: Coordinate = Field(description="mouth's centre left of the crank's centreline")
+    mouth: Mouth
+    gap_mm: float = Field(ge=-50, le=200, description="mouth's centre above the floor below it")
+
+
+class Pump(_Part):
+    """What the pump swallows."""
+
+    displacement_cm3: float = Field(gt=0, le=500, description="per turn of the pump")
+    drive_ratio: float = Field(gt=0, le=4, description="pump turns per turn of the crank")
+
+
+class Build(_Part):
+    """One build of one car."""
+
+    format: Literal["bilge-build"]
+    version: Literal[1]
+    name: Name
+    car: Car
+    oil: Oil
+    pan: Pan
+    pickup: Pickup
+    pump: Pump
+    notes: str = Field(default="", max_length=20_000)
+
+    @model_validator(mode="after")
+    def _outlines(self) -> Build:
+        problems = [
+            Problem(f"pan.zones.{index}.outline_mm", fault)
+            for index, zone in enumerate(self.pan.zones)
+            if (fault := _sound_outline(zone))
+        ]
+        if problems:
+            raise InvalidInput(problems)
+        return self
+
+
+_TAGS = {"flat", "ramp", "round", "rectangular"}
+
+_PLAIN = {
+    "missing": "is missing",
+    "extra_forbidden": "is not a field of a build; remove it or check its spelling",
+    "finite_number": "must be a finite number",
+    "float_parsing": "must be a number",
+    "float_type": "must be a number",
+    "json_invalid": "is not a readable JSON file",
+}
+
+
+def _plain(error: Any) -> Problem:
+    path = [str(step) for step in error["loc"]]
+    kept = [
+        step
+        for index, step in enumerate(path)
+        if not (index and step in _TAGS and path[index - 1] in {"floor", "mouth"})
+    ]
+    kind = error["type"]
+    if kind in _PLAIN:
+        message = _PLAIN[kind]
+        if kind == "json_invalid":
+            message += f" ({error['ctx']['error']})"
+    else:
+        text = error["msg"].removeprefix("Value error, ")
+        message = text[0].lower() + text[1:]
+    if kind not in {"missing", "json_invalid"} and isinstance(error["input"], str | int | float):
+        message += f" (it is {str(error['input'])[:60]!r})"
+    return Problem(".".join(kept) or "file", message)
+
+
+def read_build(text: str | bytes) -> Build:
+    """Read a build document from JSON.
+
+    Parameters
+    ----------
+    text : str or bytes
+        The file's contents, UTF-8.
+
+    Returns
+    -------
+    Build
+        The document, checked field by field and each outline for sanity.
+
+    Raises
+    ------
+    InvalidInput
+        With every faulty field named.
+
+    Examples
+    --------
+    >>> read_build("{}")
+    Traceback (most recent call last):
+    ...
+    bilge_core.errors.InvalidInput: format: is missing; version: is missing; name: is missing; \
+car: is missing; oil: is missing; pan: is missing; pickup: is missing; pump: is missing
+    """
+    try:
+        return Build.model_validate_json(text)
+    except ValidationError as error:
+        raise InvalidInput([_plain(item) for item in error.errors(include_url=False)]) from None
+
+
+def write_build(build: Build) -> str:
+    """A build document as JSON text, ending in a newline; `read_build` reads it back."""
+    return build.model_dump_json(indent=2) + "\n"

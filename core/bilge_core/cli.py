@@ -1,0 +1,197 @@
+"""``bilge check BUILD.json LAP.csv``: the main job with no server and no database."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import math
+import sys
+from pathlib import Path
+from typing import Any
+
+from bilge_core import MODEL_VERSION
+from bilge_core.build import read_build
+from bilge_core.errors import BilgeError, InvalidInput, Problem
+from bilge_core.forecast import Dip, SettledForecast, forecast_settled
+from bilge_core.forecast.settled import MODEL_NOTE
+from bilge_core.forecast.verdict import dip_words
+from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName, Column
+from bilge_core.loads.facts import LogFacts, log_facts
+from bilge_core.loads.importing import LogFile, open_log, read_log
+from bilge_core.loads.log import prepare
+from bilge_core.statics import CoverRose, cover_rose
+
+EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
+LARGEST_FILE = 64 * 1024 * 1024
+
+
+def _arguments(words: list[str]) -> argparse.Namespace:
+    parser = argparse.ArgumentParser(
+        prog="bilge check",
+        description="When, where and for how long the pickup runs dry on a logged lap.",
+        epilog="Exit status: 0 does not run dry, 1 runs dry, 2 bad input.",
+    )
+    parser.add_argument("build", type=Path, metavar="BUILD.json", help="a build document")
+    parser.add_argument("lap", type=Path, metavar="LAP.csv", help="a logged lap")
+    parser.add_argument("--json", action="store_true", help="print all figures as JSON")
+    parser.add_argument(
+        "--column",
+        action="append",
+        default=[],
+        metavar="CHANNEL=HEADING",
+        help=f"which column is what; channels: {', '.join(CHANNELS)}",
+    )
+    parser.add_argument(
+        "--unit", action="append", default=[], metavar="CHANNEL=UNIT", help="such as speed=km/h"
+    )
+    for name, choices in POSITIVE_WORDS.items():
+        parser.add_argument(
+            f"--positive-{name}",
+            choices=choices,
+            help=f"what a positive {CHANNELS[name].label} means, when its heading does not say",
+        )
+    return parser.parse_args(words)
+
+
+def _read(path: Path) -> bytes:
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            raise InvalidInput([Problem(str(path), "is larger than 64 MB; export one lap")])
+        return path.read_bytes()
+    except OSError as error:
+        reason = error.strerror or "cannot be read"
+        raise InvalidInput([Problem(str(path), f"cannot be read: {reason.lower()}")]) from None
+
+
+def _pairs(words: list[str], option: str) -> dict[str, str]:
+    pairs = dict(word.partition("=")[::2] for word in words)
+    for name in pairs:
+        if name not in CHANNELS:
+            raise InvalidInput(
+                [Problem(option, f"{name!r} is no channel; use one of {', '.join(CHANNELS)}")]
+            )
+    return pairs
+
+
+def _mapping(file: LogFile, options: argparse.Namespace) -> dict[ChannelName, Column]:
+    headings, units = _pairs(options.column, "--column"), _pairs(options.unit, "--unit")
+    mapping: dict[ChannelName, Column] = {}
+    for name in CHANNELS:
+        proposed = file.proposal.get(name)
+        heading = headings.get(name) or (proposed.heading if proposed else None)
+        if heading is None:
+            continue
+        unit = units.get(name) or (proposed.unit if proposed else "")
+        positive = getattr(options, f"positive_{name}", None) or (
+            proposed.positive if proposed else None
+        )
+        mapping[name] = Column.model_validate(
+            {"heading": heading, "unit": unit, "positive": positive}
+        )
+    return mapping
+
+
+def _dip_figures(dip: Dip) -> dict[str, Any]:
+    return {
+        "start_s": round(dip.start, 3),
+        "end_s": round(dip.end, 3),
+        "dry_s": round(dip.dry, 3),
+        "worst_s": round(dip.worst, 3),
+        "least_cover_mm": round(dip.cover * 1e3, 1),
+        "load_g": round(dip.load, 3),
+        "side_g": round(dip.side_g, 3),
+        "fore_g": round(dip.fore_g, 3),
+        "corner": dip.corner,
+        "turning": dip.hand,
+        "place": dip.place,
+    }
+
+
+def _figures(result: SettledForecast, facts: LogFacts, rose: CoverRose) -> dict[str, Any]:
+    pan = result.pan
+    return {
+        "model": MODEL_VERSION,
+        "model_note": MODEL_NOTE,
+        "verdict": {
+            "state": result.verdict.state,
+            "headline": result.verdict.headline,
+            "sentence": result.verdict.sentence,
+        },
+        "dry_s": round(result.dry_time.dry, 3),
+        "draws_air_s": round(result.dry_time.draws_air, 3),
+        "dips": [_dip_figures(dip) for dip in result.dry_time.dips],
+        "oil_in_pan_l": round(pan.oil_volume * 1e3, 3),
+        "capacity_to_rail_l": round(pan.capacity_to_rail * 1e3, 3),
+        "standing_cover_mm": round(result.standing.cover * 1e3, 1),
+        "least_cover_mm": round(result.least_cover * 1e3, 1),
+        "least_cover_at_s": round(result.least_cover_at, 3),
+        "rose": [
+            {
+                "oil_thrown_deg": round(math.degrees(angle), 1),
+                "dry_from_g": round(edge, 3) if edge <= rose.limit else None,
+            }
+            for angle, edge in zip(rose.directions.tolist(), rose.edge.tolist(), strict=True)
+        ],
+        "lap": {"sentences": facts.sentences, "doubts": facts.doubts},
+        "samples": {
+            "time_s": result.log.time.round(3).tolist(),
+            "cover_mm": (result.lap.cover * 1e3).round(2).tolist(),
+            "gas_share": result.lap.gas_share.round(4).tolist(),
+        },
+    }
+
+
+def _report(name: str, result: SettledForecast, facts: LogFacts) -> str:
+    lines = [f"{name}: {result.verdict.headline}. {result.verdict.sentence}", ""]
+    lines += [f"  {sentence}" for sentence in facts.sentences]
+    lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
+    pan = result.pan
+    lines += [
+        "",
+        f"  Oil in the pan, hot: {pan.oil_volume * 1e3:.1f} L of "
+        f"{pan.capacity_to_rail * 1e3:.1f} L to the rail.",
+        f"  Mouth covered by {result.standing.cover * 1e3:.0f} mm standing; "
+        f"least on the lap {result.least_cover * 1e3:.0f} mm, at {result.least_cover_at:.1f} s.",
+        f"  Dry for {result.dry_time.dry:.1f} s, "
+        f"draws air for {result.dry_time.draws_air:.1f} s of {result.log.duration:.1f} s.",
+    ]
+    if result.dry_time.dips:
+        lines += ["", "  Dips, worst first:"]
+        lines += [
+            f"  {rank:3d}. at {dip.start:5.1f} s: {dip_words(dip)}"
+            for rank, dip in enumerate(result.dry_time.dips, start=1)
+        ]
+    lines += [
+        "",
+        f"  {MODEL_NOTE}",
+        "  Estimates to plan by, not a guarantee: keep a pressure gauge.",
+    ]
+    return "\n".join(lines)
+
+
+def check(words: list[str]) -> int:
+    """Run ``bilge check`` with its words; returns the exit status."""
+    options = _arguments(words)
+    try:
+        build = read_build(_read(options.build))
+        file = open_log(_read(options.lap))
+        log = prepare(read_log(file, _mapping(file, options)))
+        result = forecast_settled(build, log)
+        facts = log_facts(log)
+        rose = cover_rose(result.pan, build.car)
+    except InvalidInput as error:
+        for problem in error.problems:
+            print(f"bilge check: {problem}", file=sys.stderr)
+        return EXIT_BAD_INPUT
+    except BilgeError as error:
+        print(f"bilge check: {error}", file=sys.stderr)
+        return EXIT_BAD_INPUT
+    if options.json:
+        print(json.dumps(_figures(result, facts, rose), indent=1))
+    else:
+        print(_report(build.name, result, facts))
+    return EXIT_RUNS_DRY if result.dry_time.dips else EXIT_SOUND
+
+
+if __name__ == "__main__":
+    sys.exit(check(sys.argv[1:]))

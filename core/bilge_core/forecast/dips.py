@@ -1,0 +1,148 @@
+"""Dips: the stretches in which the pickup runs dry."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bilge_core.errors import InvalidQuantity
+from bilge_core.loads.corners import Corner, place_on_lap
+from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.loads.log import Log
+
+Array = NDArray[np.float64]
+
+DRAWS_AIR = 0.05
+"""Gas share above which the pickup draws air."""
+
+RUNS_DRY = 0.5
+"""Gas share above which the pickup runs dry."""
+
+_JOIN = 0.05  # [s]
+
+
+@dataclass(frozen=True)
+class Dip:
+    """One stretch of running dry.
+
+    start, end : [s]; `dry` is the dry time within it [s].
+    worst : time of least cover [s]; `cover` there [m]
+    load : horizontal load there [g]; `side_g` its part to the left, `fore_g` forward
+    corner : number, or None on a straight
+    hand : of the turn at the worst moment, or None
+    place : such as ``in corner 6``
+    """
+
+    start: float
+    end: float
+    dry: float
+    worst: float
+    cover: float
+    load: float
+    side_g: float
+    fore_g: float
+    corner: int | None
+    hand: str | None
+    place: str
+
+
+@dataclass(frozen=True)
+class DryTime:
+    """Dips, worst first, with dry time and time of drawing air over the lap [s]."""
+
+    dips: tuple[Dip, ...]
+    dry: float
+    draws_air: float
+
+
+def stretches_above(time: Array, share: Array, threshold: float) -> list[tuple[float, float]]:
+    """Stretches in which a sampled share is above a threshold, ends interpolated [s].
+
+    Raises
+    ------
+    InvalidQuantity
+        If the arrays differ in length or hold what is not a number.
+
+    Examples
+    --------
+    >>> stretches_above(np.array([0.0, 1.0, 2.0]), np.array([0.0, 1.0, 0.0]), 0.5)
+    [(0.5, 1.5)]
+    """
+    if time.shape != share.shape or not np.all(np.isfinite(share)):
+        raise InvalidQuantity("gas share", f"{share.shape} samples", "a number at every time")
+    above = np.concatenate([[False], share > threshold, [False]])
+    starts = np.flatnonzero(~above[:-1] & above[1:])
+    ends = np.flatnonzero(above[:-1] & ~above[1:]) - 1
+
+    def crossing(outside: int, inside: int) -> float:
+        if not 0 <= outside < len(time):
+            return float(time[inside])
+        part = (threshold - share[outside]) / (share[inside] - share[outside])
+        return float(time[outside] + part * (time[inside] - time[outside]))
+
+    return [
+        (crossing(start - 1, start), crossing(end + 1, end))
+        for start, end in zip(starts.tolist(), ends.tolist(), strict=True)
+    ]
+
+
+def _joined(stretches: list[tuple[float, float]]) -> list[tuple[float, float, float]]:
+    joined: list[tuple[float, float, float]] = []
+    for start, end in stretches:
+        if joined and start - joined[-1][1] < _JOIN:
+            first, _, dry = joined.pop()
+            joined.append((first, end, dry + end - start))
+        else:
+            joined.append((start, end, end - start))
+    return joined
+
+
+def find_dips(log: Log, cover: Array, gas_share: Array, corners: tuple[Corner, ...]) -> DryTime:
+    """Dips of a lap: stretches with a gas share above one half, gaps under 0.05 s joined.
+
+    Parameters
+    ----------
+    log : Log
+        Prepared; the same samples as the next two.
+    cover : ndarray, shape (n,) [m]
+    gas_share : ndarray, shape (n,)
+    corners : tuple of Corner
+
+    Returns
+    -------
+    DryTime
+        Dips with the longest dry time first.
+
+    Raises
+    ------
+    InvalidQuantity
+        If the arrays differ in length or hold what is not a number.
+
+    Examples
+    --------
+    >>> time = np.arange(0.0, 3.0, 0.5)
+    >>> log = Log(time, *np.zeros((4, 6)))
+    >>> share = np.array([0.0, 0.0, 1.0, 1.0, 0.0, 0.0])
+    >>> find_dips(log, -share, share, ()).dry
+    1.0
+    """
+    dips = []
+    for start, end, dry in _joined(stretches_above(log.time, gas_share, RUNS_DRY)):
+        inside = np.flatnonzero((log.time >= start) & (log.time <= end))
+        worst = int(inside[np.argmin(cover[inside])])
+        side = float(log.leftward[worst]) / STANDARD_GRAVITY
+        fore = float(log.forward[worst]) / STANDARD_GRAVITY
+        corner, place = place_on_lap(corners, float(log.time[worst]))
+        dips.append(
+            Dip(
+                start, end, dry, float(log.time[worst]), float(cover[worst]),
+                math.hypot(side, fore), side, fore,
+                corner.number if corner else None, corner.hand if corner else None, place,
+            )
+        )  # fmt: skip
+    dips.sort(key=lambda dip: -dip.dry)
+    draws = sum(end - start for start, end in stretches_above(log.time, gas_share, DRAWS_AIR))
+    return DryTime(tuple(dips), sum(dip.dry for dip in dips), draws)

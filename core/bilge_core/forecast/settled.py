@@ -1,0 +1,93 @@
+"""The whole forecast of a build over a lap, with the oil settling at once."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from bilge_core.build import Build
+from bilge_core.forecast.dips import DryTime, find_dips
+from bilge_core.forecast.verdict import Verdict, give_verdict
+from bilge_core.loads.corners import Corner, find_corners
+from bilge_core.loads.frames import apparent_gravity
+from bilge_core.loads.log import Log
+from bilge_core.pan import Pan, assemble_pan
+from bilge_core.statics import SettledLap, Surface, settle, settle_lap
+
+MODEL_NOTE = (
+    "This forecast lets the oil settle at once under each moment's load. "
+    "Moving oil, which lags, overshoots and splashes, is to come."
+)
+
+
+@dataclass(frozen=True)
+class SettledForecast:
+    """What a lap does to a build.
+
+    pan : Pan
+    log : Log, as prepared
+    corners : tuple of Corner
+    lap : SettledLap
+    dry_time : DryTime
+    verdict : Verdict
+    standing : Surface, with the car at rest on level ground
+    least_cover : float, over the lap [m]
+    least_cover_at : float [s]
+    """
+
+    pan: Pan
+    log: Log
+    corners: tuple[Corner, ...]
+    lap: SettledLap
+    dry_time: DryTime
+    verdict: Verdict
+    standing: Surface
+    least_cover: float
+    least_cover_at: float
+
+
+def forecast_settled(build: Build, log: Log) -> SettledForecast:
+    """Forecast a lap.
+
+    Parameters
+    ----------
+    build : Build
+    log : Log
+        Prepared: see `bilge_core.loads.log.prepare`.
+
+    Returns
+    -------
+    SettledForecast
+
+    Raises
+    ------
+    InvalidInput
+        If the build cannot hold together, with the field named.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> build = read_build(Path("demo/dunlin-deeper.json").read_text())
+    >>> standing = Log(np.arange(30.0), *np.zeros((4, 30)))
+    >>> forecast_settled(build, standing).verdict.state
+    'sound'
+    """
+    pan = assemble_pan(build)
+    corners = find_corners(log)
+    lap = settle_lap(pan, build, log)
+    dry_time = find_dips(log, lap.cover, lap.gas_share, corners)
+    least = int(np.argmin(lap.cover))
+    least_cover = float(lap.cover[least])
+    return SettledForecast(
+        pan,
+        log,
+        corners,
+        lap,
+        dry_time,
+        give_verdict(dry_time, least_cover),
+        settle(pan, apparent_gravity(build.car, 0.0, 0.0)),
+        least_cover,
+        float(log.time[least]),
+    )

@@ -1,0 +1,1 @@
+"""Loads: frames and signs, logged laps, corners, the line driven."""

@@ -1,0 +1,117 @@
+"""What a log says in words, so that a wrong unit or sign shows itself."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from bilge_core.loads.corners import Corner, find_corners
+from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.loads.line import heading
+from bilge_core.loads.log import Log
+
+_LIKELY_G = 3.5
+
+
+@dataclass(frozen=True)
+class LogFacts:
+    """Figures of a prepared log, sentences that state them, and doubts about units or signs.
+
+    duration [s], rate [1/s], highest_speed [m/s], left_g, right_g, braking_g,
+    forward_g (highest, smoothed) [g], net_turn [rad] (positive to the left).
+    """
+
+    duration: float
+    rate: float
+    highest_speed: float
+    left_g: float
+    right_g: float
+    braking_g: float
+    forward_g: float
+    net_turn: float
+    corners: tuple[Corner, ...]
+    sentences: tuple[str, ...]
+    doubts: tuple[str, ...]
+
+
+def _speed_agreement(log: Log) -> float:
+    """Slope of speed's own rate against the logged forward acceleration: 1 when both agree."""
+    rate = np.gradient(log.speed, log.time)
+    spread = float(np.dot(log.forward, log.forward))
+    return float(np.dot(rate, log.forward)) / spread if spread > 0.0 else math.nan
+
+
+def _doubts(log: Log, peak_g: float, agreement: float) -> list[str]:
+    doubts = []
+    if peak_g > _LIKELY_G:
+        doubts.append(
+            f"{peak_g:.1f} g is more than nearly any car reaches: are the columns in m/s2, not g?"
+        )
+    elif peak_g < 0.2:
+        doubts.append(
+            f"the highest load is {peak_g:.2f} g: are the columns in g, not m/s2, "
+            "and is the car moving?"
+        )
+    if agreement < -0.3:
+        doubts.append(
+            "speed rises while longitudinal g says braking: turn the longitudinal sign round"
+        )
+    elif not math.isnan(agreement) and not 0.5 < agreement < 2.0:
+        doubts.append(
+            "longitudinal g and the change of speed do not agree: check the units of speed and g"
+        )
+    return doubts
+
+
+def _turn_sentence(turn: float, corners: tuple[Corner, ...]) -> str:
+    lefts = sum(corner.hand == "left" for corner in corners)
+    rights = len(corners) - lefts
+    hand = "left" if turn > 0.0 else "right"
+    degrees = abs(math.degrees(turn))
+    split = f"{lefts} left and {rights} right-hand corners"
+    if degrees < 60.0:
+        return f"This lap turns as much left as right ({split})."
+    return f"This lap turns mostly {hand}: {degrees:.0f}° in all, {split}."
+
+
+def log_facts(log: Log) -> LogFacts:
+    """State a prepared log in figures and words.
+
+    Parameters
+    ----------
+    log : Log
+        See `prepare`.
+
+    Returns
+    -------
+    LogFacts
+
+    Examples
+    --------
+    >>> time = np.arange(0, 20, 0.1)
+    >>> turn = Log(time, np.full(200, 30.0), np.zeros(200), np.full(200, -9.8), np.full(200, 600.0))
+    >>> log_facts(turn).sentences[0]
+    'This lap turns mostly right: 372° in all, 0 left and 1 right-hand corners.'
+    """
+    corners = find_corners(log)
+    left = float(log.leftward.max()) / STANDARD_GRAVITY
+    right = -float(log.leftward.min()) / STANDARD_GRAVITY
+    forward = float(log.forward.max()) / STANDARD_GRAVITY
+    braking = -float(log.forward.min()) / STANDARD_GRAVITY
+    turn = float(heading(log)[-1])
+    top = float(log.speed.max())
+    sentences = (
+        _turn_sentence(turn, corners),
+        f"It brakes at up to {max(braking, 0.0):.2f} g, "
+        f"gains speed at up to {max(forward, 0.0):.2f} g, "
+        f"corners at up to {max(left, 0.0):.2f} g left and {max(right, 0.0):.2f} g right.",
+        f"It lasts {log.duration:.1f} s and reaches {top * 3.6:.0f} km/h.",
+    )
+    doubts = _doubts(log, max(left, right, forward, braking), _speed_agreement(log))
+    rate = 1.0 / float(log.time[1] - log.time[0])
+    return LogFacts(
+        log.duration, rate, top, left, right, braking, forward, turn, corners,
+        sentences, tuple(doubts),
+    )  # fmt: skip

@@ -1,0 +1,65 @@
+"""The line driven, drawn from speed and side g alone."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.integrate import cumulative_trapezoid
+
+from bilge_core.loads.log import Log
+
+Array = NDArray[np.float64]
+
+_SLOWEST = 3.0  # [m/s]; below it, side g over speed says nothing of the turn
+
+
+def heading(log: Log) -> Array:
+    """Heading [rad] against the start, positive to the left: side acceleration over speed, summed.
+
+    Examples
+    --------
+    >>> circle = Log(np.linspace(0, 10, 1001), *np.full((2, 1001), 20.0),
+    ...              np.full(1001, 4 * math.pi), np.zeros(1001))
+    >>> round(float(heading(circle)[-1]), 3)  # v = 20 m/s, a = 4π: one whole turn in 10 s
+    6.283
+    """
+    rate = np.where(log.speed > _SLOWEST, log.leftward / np.maximum(log.speed, _SLOWEST), 0.0)
+    return np.asarray(cumulative_trapezoid(rate, log.time, initial=0.0))
+
+
+def driven_line(log: Log) -> Array:
+    """Places along the lap in plan, closed where the lap comes round.
+
+    Parameters
+    ----------
+    log : Log
+        Prepared.
+
+    Returns
+    -------
+    ndarray, shape (n, 2)
+        Forward and left of the start [m], starting along +x.
+
+    Notes
+    -----
+    When the heading comes within a fifth of a whole turn, the error of heading
+    and then of place is spread evenly over the lap; else the line stays open.
+
+    Examples
+    --------
+    >>> straight = Log(np.array([0.0, 1.0]), np.array([30.0, 30.0]), *np.zeros((3, 2)))
+    >>> driven_line(straight).tolist()
+    [[0.0, 0.0], [30.0, 0.0]]
+    """
+    turned = heading(log)
+    turns = float(turned[-1]) / (2.0 * math.pi)
+    closed = round(turns) != 0 and abs(turns - round(turns)) < 0.2
+    share = log.time / log.time[-1]
+    if closed:
+        turned = turned + share * (round(turns) * 2.0 * math.pi - turned[-1])
+    x = cumulative_trapezoid(log.speed * np.cos(turned), log.time, initial=0.0)
+    y = cumulative_trapezoid(log.speed * np.sin(turned), log.time, initial=0.0)
+    line = np.column_stack([x, y])
+    return np.asarray(line - share[:, None] * line[-1] if closed else line)

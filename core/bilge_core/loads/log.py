@@ -1,0 +1,88 @@
+"""A log in SI, and making it ready: even steps and stated smoothing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.ndimage import uniform_filter1d
+
+from bilge_core.errors import InvalidQuantity
+
+Array = NDArray[np.float64]
+
+SMOOTHING = 0.1
+"""Width [s] of the moving mean over accelerations: takes out vibration, keeps corners."""
+
+HIGHEST_RATE = 100.0
+"""Samples per second kept of a log; faster ones are thinned by interpolation."""
+
+
+@dataclass(frozen=True)
+class Log:
+    """One logged lap, every array of shape (n,).
+
+    time : [s], rising
+    speed : [m/s]
+    forward : the car's acceleration forward, as felt by a sensor [m/s2]
+    leftward : to the left [m/s2]
+    engine_speed : [rad/s]
+    """
+
+    time: Array
+    speed: Array
+    forward: Array
+    leftward: Array
+    engine_speed: Array
+
+    @property
+    def duration(self) -> float:
+        """From the first sample to the last [s]."""
+        return float(self.time[-1] - self.time[0])
+
+
+def prepare(log: Log) -> Log:
+    """The log at even steps from nil, its accelerations smoothed over `SMOOTHING`.
+
+    Parameters
+    ----------
+    log : Log
+        As logged; steps may be uneven.
+
+    Returns
+    -------
+    Log
+        At the log's own rate, at most `HIGHEST_RATE`.
+
+    Raises
+    ------
+    InvalidQuantity
+        If it has fewer than two samples or time does not rise.
+
+    Examples
+    --------
+    >>> raw = Log(np.array([5.0, 5.5, 6.0]), *np.ones((4, 3)))
+    >>> prepare(raw).time.tolist()
+    [0.0, 0.5, 1.0]
+    """
+    if len(log.time) < 2 or not np.all(np.diff(log.time) > 0.0):
+        raise InvalidQuantity("time", "not rising", "rising, with at least two samples")
+    step = max(round(float(np.median(np.diff(log.time))), 6), 1.0 / HIGHEST_RATE)
+    count = int(np.floor(log.duration / step + 1e-6)) + 1
+    even = np.arange(count) * step
+    width = 2 * int(SMOOTHING / step / 2.0) + 1
+
+    def at_even(channel: Array) -> Array:
+        return np.interp(even, log.time - log.time[0], channel)
+
+    def smooth(channel: Array) -> Array:
+        return np.asarray(uniform_filter1d(at_even(channel), width, mode="nearest"))
+
+    return Log(
+        even,
+        at_even(log.speed),
+        smooth(log.forward),
+        smooth(log.leftward),
+        at_even(log.engine_speed),
+    )

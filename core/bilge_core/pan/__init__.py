@@ -1,0 +1,20 @@
+"""The pan: zones to solid, exact levels, the mouth, sections to draw."""
+
+from bilge_core.pan.assembly import Pan, ZoneShape, assemble_pan, oil_in_pan
+from bilge_core.pan.levels import level_of_volume, volume_below
+from bilge_core.pan.mouth import Mouth, bare_share
+from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
+
+__all__ = [
+    "Mouth",
+    "Pan",
+    "Prism",
+    "Solid",
+    "ZoneShape",
+    "assemble_pan",
+    "bare_share",
+    "level_of_volume",
+    "oil_in_pan",
+    "solid_from_prisms",
+    "volume_below",
+]

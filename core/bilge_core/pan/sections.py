@@ -1,0 +1,108 @@
+"""The pan as polygons to draw: from above, and cut by the planes through the mouth."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely import LineString, Polygon
+
+from bilge_core.errors import InvalidQuantity
+from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.solid import height_on
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Section:
+    """A cut through the pan, upright in the engine's frame.
+
+    across : "y" for a cut along the engine at one y, "x" for one across it at one x
+    at : where [m]
+    inside : polygons of the space below the rail [m], shape (k, 2): place along the cut, height
+    skirt : the same above the rail
+    """
+
+    across: Literal["x", "y"]
+    at: float
+    inside: tuple[Array, ...]
+    skirt: tuple[Array, ...]
+
+
+def _stretches(outline: Polygon, across: Literal["x", "y"], at: float) -> list[tuple[float, float]]:
+    """Where a line at x or y = `at` runs inside an outline, along the other coordinate."""
+    low_x, low_y, high_x, high_y = outline.bounds
+    cut = (
+        LineString([(low_x - 1.0, at), (high_x + 1.0, at)])
+        if across == "y"
+        else LineString([(at, low_y - 1.0), (at, high_y + 1.0)])
+    )
+    column = 0 if across == "y" else 1
+    pieces = shapely.get_parts(outline.intersection(cut))
+    spans = [np.asarray(piece.coords)[:, column] for piece in pieces if piece.length > 1e-9]
+    return [(float(span.min()), float(span.max())) for span in spans]
+
+
+def _zone_polygons(zone: ZoneShape, across: Literal["x", "y"], at: float) -> list[Polygon]:
+    polygons = []
+    for start, end in _stretches(zone.prism.outline, across, at):
+        places = [(s, at) if across == "y" else (at, s) for s in (start, end)]
+        low = [float(height_on(zone.prism.floor, *place)) for place in places]
+        top = zone.prism.top[0]
+        polygons.append(Polygon([(start, low[0]), (end, low[1]), (end, top), (start, top)]))
+    return polygons
+
+
+def _rings(shape: shapely.Geometry) -> tuple[Array, ...]:
+    parts = [part for part in shapely.get_parts(shape) if part.area > 1e-9]
+    return tuple(np.asarray(part.exterior.coords)[:-1] for part in parts)
+
+
+def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
+    """Cut the pan by an upright plane of the engine's frame.
+
+    Parameters
+    ----------
+    pan : Pan
+    across : {"y", "x"}
+        "y": a side section, at a distance left of the centreline; "x": a
+        front section, at a distance ahead of the rear face.
+    at : float
+        That distance [m].
+
+    Returns
+    -------
+    Section
+        Zones that touch are one polygon: no line where there is no wall.
+
+    Raises
+    ------
+    InvalidQuantity
+        If the distance is not finite.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> from bilge_core.pan import assemble_pan
+    >>> pan = assemble_pan(read_build(Path("demo/dunlin.json").read_text()))
+    >>> section = cut_pan(pan, "y", 0.0)
+    >>> len(section.inside), round(float(section.inside[0][:, 1].min()), 3)
+    (1, -0.138)
+    """
+    if not np.isfinite(at):
+        raise InvalidQuantity("at", at, "a finite distance")
+    below = shapely.union_all(
+        [polygon for zone in pan.zones for polygon in _zone_polygons(zone, across, at)],
+        grid_size=1e-6,
+    )
+    above = [
+        shapely.box(start, 0.0, end, pan.skirt_height)
+        for start, end in _stretches(pan.rail, across, at)
+        if pan.skirt_height > 0.0
+    ]
+    return Section(across, at, _rings(below), _rings(shapely.union_all(above)))

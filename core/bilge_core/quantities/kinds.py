@@ -1,0 +1,116 @@
+"""The kinds of figure a builder types, and the unit names understood for each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of figure.
+
+    `units` maps each spelling (lower case) to the name of the unit in pint.
+    `metric` and `us` are the spellings used on screen in each unit system;
+    `decimals` how many places each shows.
+    """
+
+    name: str
+    si: str
+    units: dict[str, str]
+    metric: str
+    us: str
+    metric_decimals: int
+    us_decimals: int
+
+
+_LENGTH = {
+    "mm": "millimeter",
+    "cm": "centimeter",
+    "m": "meter",
+    "in": "inch",
+    "inch": "inch",
+    "inches": "inch",
+    '"': "inch",
+    "ft": "foot",
+    "'": "foot",
+    "thou": "thou",
+}
+_VOLUME = {
+    "l": "liter",
+    "litre": "liter",
+    "litres": "liter",
+    "liter": "liter",
+    "liters": "liter",
+    "ml": "milliliter",
+    "cc": "centimeter**3",
+    "cm3": "centimeter**3",
+    "cm³": "centimeter**3",
+    "qt": "quart",
+    "us qt": "quart",
+    "quart": "quart",
+    "quarts": "quart",
+    "pt": "pint",
+    "us pt": "pint",
+    "gal": "gallon",
+    "us gal": "gallon",
+    "imp qt": "imperial_quart",
+    "imp pt": "imperial_pint",
+    "imp gal": "imperial_gallon",
+    "in3": "inch**3",
+    "cu in": "inch**3",
+    "ci": "inch**3",
+}
+_TEMPERATURE = {
+    "c": "degree_Celsius",
+    "°c": "degree_Celsius",
+    "degc": "degree_Celsius",
+    "f": "degree_Fahrenheit",
+    "°f": "degree_Fahrenheit",
+    "degf": "degree_Fahrenheit",
+    "k": "kelvin",
+}
+_ANGLE = {"deg": "degree", "°": "degree", "degrees": "degree", "rad": "radian"}
+_RATIO = {"": "dimensionless", "%": "percent"}
+_SPEED = {
+    "km/h": "kilometer/hour",
+    "kmh": "kilometer/hour",
+    "kph": "kilometer/hour",
+    "m/s": "meter/second",
+    "mph": "mile/hour",
+    "mi/h": "mile/hour",
+}
+_ACCELERATION = {
+    "g": "standard_gravity",
+    "m/s2": "meter/second**2",
+    "m/s²": "meter/second**2",
+    "m/s^2": "meter/second**2",
+    "ft/s2": "foot/second**2",
+}
+_TIME = {"s": "second", "sec": "second", "ms": "millisecond", "min": "minute"}
+_ROTATION = {"rpm": "revolution/minute", "1/min": "revolution/minute", "rad/s": "radian/second"}
+
+KINDS: dict[str, Kind] = {
+    kind.name: kind
+    for kind in (
+        Kind("length", "meter", _LENGTH, "mm", "in", 0, 2),
+        Kind("volume", "meter**3", _VOLUME, "L", "qt", 1, 1),
+        Kind("displacement", "meter**3", _VOLUME, "cm3", "in3", 1, 2),
+        Kind("temperature", "kelvin", _TEMPERATURE, "°C", "°F", 0, 0),
+        Kind("angle", "radian", _ANGLE, "deg", "deg", 1, 1),
+        Kind("ratio", "dimensionless", _RATIO, "", "", 2, 2),
+        Kind("speed", "meter/second", _SPEED, "km/h", "mph", 0, 0),
+        Kind("acceleration", "meter/second**2", _ACCELERATION, "g", "g", 2, 2),
+        Kind("time", "second", _TIME, "s", "s", 1, 1),
+        Kind("rotation", "radian/second", _ROTATION, "rpm", "rpm", 0, 0),
+    )
+}
+
+FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
+    "_mm": ("length", "mm"),
+    "_l": ("volume", "L"),
+    "_cm3": ("displacement", "cm3"),
+    "_c": ("temperature", "°C"),
+    "_deg": ("angle", "deg"),
+    "_ratio": ("ratio", ""),
+}
+"""Ending of a field's name in a build document: its kind and the unit it is stored in."""

@@ -1,0 +1,104 @@
+"""Writes the demo: ``python -m demo.generate``. Car, circuit and every figure are invented."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from bilge_core.build import Build, write_build
+
+from demo.circuit import DUNLIN, SALTMARSH, drive, log_rows, path
+
+HERE = Path(__file__).parent
+
+HEADINGS = (
+    "time [s],speed [km/h],lateral g [g + left],longitudinal g [g + forward],"
+    "engine speed [rpm],water temperature [°C]"
+)
+
+
+def saltmarsh_csv() -> str:
+    """One lap of the Saltmarsh Ring in the Dunlin, logged at 50 Hz."""
+    rows = log_rows(drive(DUNLIN, *path(SALTMARSH)), rate=50.0, seed=20)
+    lines = [
+        f"{t:.2f},{v:.1f},{side:.3f},{fore:.3f},{rpm:.0f},{water:.1f}"
+        for t, v, side, fore, rpm, water in rows
+    ]
+    return "\n".join([HEADINGS, *lines, ""])
+
+
+def _box(x0: float, x1: float, y0: float, y1: float) -> list[tuple[float, float]]:
+    return [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
+
+
+def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
+    """The Dunlin: in-line five, leaned 12° to the right, front sump with a kick-out."""
+    return Build.model_validate(
+        {
+            "format": "bilge-build",
+            "version": 1,
+            "name": "Dunlin",
+            "car": {"nose_points": "front", "lean_right_deg": 12, "nose_up_deg": 2},
+            "oil": {"grade": "10W-60", "volume_l": oil, "away_l": 2.1, "temperature_c": 112},
+            "pan": {
+                "zones": [
+                    {
+                        "name": "deep sump",
+                        "outline_mm": _box(212, 452, -107, 107),
+                        "floor": {"kind": "flat", "depth_mm": sump_depth},
+                    },
+                    {
+                        "name": "ramp",
+                        "outline_mm": _box(150, 212, -107, 107),
+                        "floor": {
+                            "kind": "ramp",
+                            "runs": "lengthways",
+                            "from_depth_mm": 52,
+                            "to_depth_mm": sump_depth,
+                        },
+                    },
+                    {
+                        "name": "shelf",
+                        "outline_mm": _box(0, 150, -107, 107),
+                        "floor": {"kind": "flat", "depth_mm": 52},
+                    },
+                    {
+                        "name": "kick-out",
+                        "outline_mm": _box(232, 392, -155, -107),
+                        "floor": {"kind": "flat", "depth_mm": sump_depth},
+                        "ceiling_depth_mm": 70,
+                    },
+                ],
+                "skirt_height_mm": 90,
+            },
+            "pickup": {
+                "x_mm": 322,
+                "y_mm": -12,
+                "mouth": {"kind": "round", "diameter_mm": 46},
+                "gap_mm": 8,
+            },
+            "pump": {"displacement_cm3": 12.0, "drive_ratio": 0.55},
+            "notes": "Invented car for the demo. As raced, oil at the mark.",
+        }
+    )
+
+
+def dunlin_deeper() -> Build:
+    """The Dunlin with a deeper sump, pickup lowered with it, and more oil."""
+    build = dunlin(sump_depth=184.0, oil=9.7)
+    return build.model_copy(
+        update={
+            "name": "Dunlin, sump 46 mm deeper",
+            "notes": "Invented. Sump and pickup 46 mm lower, 3.5 L more oil.",
+        }
+    )
+
+
+def main() -> None:
+    """Write the three files beside this one."""
+    (HERE / "saltmarsh.csv").write_text(saltmarsh_csv(), encoding="utf-8")
+    (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
+    (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()

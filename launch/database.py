@@ -1,0 +1,195 @@
+"""A private MariaDB server on loopback, in a folder of its own."""
+
+from __future__ import annotations
+
+import contextlib
+import getpass
+import hashlib
+import os
+import secrets
+import shutil
+import socket
+import subprocess
+import tempfile
+import time
+from pathlib import Path
+
+from launch.paths import Missing
+from launch.tools import run
+
+_SEARCH = f"{os.environ.get('PATH', '')}:/usr/sbin:/usr/bin"
+_SETTINGS = """[mariadbd]
+datadir={folder}/data
+socket={socket}
+pid-file={folder}/mariadbd.pid
+log-error={folder}/error.log
+tmpdir={folder}/tmp
+bind-address=127.0.0.1
+port={port}
+skip-name-resolve
+skip-log-bin
+character-set-server=utf8mb4
+collation-server=utf8mb4_unicode_ci
+sql-mode=STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION
+default-time-zone=+00:00
+transaction-isolation=READ-COMMITTED
+max-allowed-packet=64M
+innodb-buffer-pool-size=128M
+[client]
+socket={socket}
+"""
+
+
+def _program(name: str) -> str:
+    found = shutil.which(name, path=_SEARCH)
+    if found is None:
+        raise Missing(f"{name} was not found; as root: apt-get install mariadb-server")
+    return found
+
+
+def free_port(wanted: int | None = None) -> int:
+    """`wanted` when nothing listens there, else any free port on loopback."""
+    for port in ([wanted] if wanted else []) + [0]:
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind(("127.0.0.1", port))
+            return int(probe.getsockname()[1])
+    raise Missing("no free port on 127.0.0.1")
+
+
+class PrivateMariaDB:
+    """One server with its data in `folder`; started and stopped by whoever made it."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.process: subprocess.Popen[bytes] | None = None
+        self.port = 0
+        self._password_file = folder / "password"
+        place = folder / "server.sock"
+        if len(str(place)) > 100:  # a socket's path has a limit of 107 bytes
+            name = hashlib.sha256(str(folder).encode()).hexdigest()[:12]
+            place = Path(tempfile.gettempdir()) / f"bilge-{os.getuid()}-{name}.sock"
+        self.socket = place
+
+    @property
+    def settings_file(self) -> Path:
+        """The server's own settings."""
+        return self.folder / "my.cnf"
+
+    @property
+    def pid_file(self) -> Path:
+        """Where the server writes its process id."""
+        return self.folder / "mariadbd.pid"
+
+    def _write_settings(self) -> None:
+        for name in ("data", "tmp"):
+            (self.folder / name).mkdir(parents=True, exist_ok=True)
+        self.folder.chmod(0o700)
+        self.port = free_port()
+        self.settings_file.write_text(
+            _SETTINGS.format(folder=self.folder, socket=self.socket, port=self.port)
+        )
+
+    def _as_root(self) -> list[str]:
+        return ["--user=root"] if os.geteuid() == 0 else []
+
+    def _install(self) -> None:
+        print("bilge: making a private MariaDB", flush=True)
+        shutil.rmtree(self.folder / "data", ignore_errors=True)
+        (self.folder / "data").mkdir()
+        run(
+            "mariadb-install-db",
+            [
+                _program("mariadb-install-db"),
+                f"--defaults-file={self.settings_file}",
+                "--auth-root-authentication-method=socket",
+                f"--auth-root-socket-user={getpass.getuser()}",
+                "--skip-test-db",
+                *self._as_root(),
+            ],
+        )
+
+    def sql(self, statements: str) -> None:
+        """Run statements as the server's own root."""
+        done = subprocess.run(
+            [_program("mariadb"), f"--defaults-file={self.settings_file}", "-u", getpass.getuser()
+             if os.geteuid() else "root", "mysql"],
+            input=statements, capture_output=True, text=True,
+        )  # fmt: skip
+        if done.returncode:
+            raise Missing(f"MariaDB refused: {done.stderr[-800:]}")
+
+    def start(self) -> None:
+        """Start it, installing it first where its folder is new.
+
+        Raises
+        ------
+        Missing
+            If the server does not come up.
+        """
+        self._write_settings()
+        ready = self.folder / "installed"
+        if not ready.exists():
+            self._install()
+        self.process = subprocess.Popen(
+            [_program("mariadbd"), f"--defaults-file={self.settings_file}", *self._as_root()],
+            stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+            start_new_session=True,
+        )  # fmt: skip
+        self._wait()
+        if not ready.exists():
+            self._first_time()
+            ready.touch()
+
+    def _wait(self) -> None:
+        assert self.process is not None
+        for _ in range(600):
+            with contextlib.suppress(OSError), socket.socket(socket.AF_UNIX) as probe:
+                probe.connect(str(self.socket))
+                return
+            if self.process.poll() is not None:
+                break
+            time.sleep(0.1)
+        log = self.folder / "error.log"
+        tail = log.read_text(errors="replace")[-1500:] if log.exists() else ""
+        raise Missing(f"MariaDB did not start:\n{tail}")
+
+    def _first_time(self) -> None:
+        zones = subprocess.run(
+            [_program("mariadb-tzinfo-to-sql"), "/usr/share/zoneinfo"],
+            capture_output=True,
+            text=True,
+        ).stdout
+        if zones:
+            self.sql(zones)
+        password = secrets.token_urlsafe(24)
+        self._password_file.touch(mode=0o600)
+        self._password_file.write_text(password)
+        self.sql(
+            "CREATE DATABASE IF NOT EXISTS bilge CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;"
+            f"CREATE OR REPLACE USER bilge@'127.0.0.1' IDENTIFIED BY '{password}';"
+            "GRANT ALL ON bilge.* TO bilge@'127.0.0.1';"
+            r"GRANT ALL ON `test\_%`.* TO bilge@'127.0.0.1';"
+        )
+
+    def environment(self) -> dict[str, str]:
+        """What Django needs to reach it."""
+        return {
+            "BILGE_DB_HOST": "127.0.0.1",
+            "BILGE_DB_PORT": str(self.port),
+            "BILGE_DB_NAME": "bilge",
+            "BILGE_DB_USER": "bilge",
+            "BILGE_DB_PASSWORD": self._password_file.read_text(),
+        }
+
+    def stop(self) -> None:
+        """End it in order; by force only if it does not end in 30 s."""
+        if self.process is None:
+            return
+        self.process.terminate()
+        try:
+            self.process.wait(30)
+        except subprocess.TimeoutExpired:
+            self.process.kill()
+            self.process.wait()
+        self.socket.unlink(missing_ok=True)

@@ -1,0 +1,52 @@
+"""Where things lie. Everything that the commands make is in one folder that git ignores."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+STATE = ROOT / ".bilge"
+VENV = STATE / "venv"
+PYTHON = VENV / "bin" / "python"
+WEB = ROOT / "web"
+
+
+class Missing(Exception):
+    """Something that the user must put right; the message says what and how."""
+
+
+def digest(*paths: Path) -> str:
+    """A fingerprint of files and of all files in folders, by name and contents."""
+    total = hashlib.sha256()
+    for path in paths:
+        files = sorted(p for p in path.rglob("*") if p.is_file()) if path.is_dir() else [path]
+        for file in files:
+            total.update(str(file.relative_to(ROOT)).encode())
+            total.update(file.read_bytes())
+    return total.hexdigest()
+
+
+def is_done(name: str, fingerprint: str) -> bool:
+    """Whether a step was done with this very input."""
+    stamp = STATE / "stamps" / name
+    return stamp.exists() and stamp.read_text() == fingerprint
+
+
+def mark_done(name: str, fingerprint: str) -> None:
+    """Remember that a step was done with this input."""
+    stamp = STATE / "stamps" / name
+    stamp.parent.mkdir(parents=True, exist_ok=True)
+    stamp.write_text(fingerprint)
+
+
+def environment(**extra: str) -> dict[str, str]:
+    """The environment for the project's own Python."""
+    return {
+        **os.environ,
+        "PYTHONPATH": os.pathsep.join(str(ROOT / part) for part in ("core", "server", ".")),
+        "NUMBA_CACHE_DIR": str(STATE / "numba"),
+        "DJANGO_SETTINGS_MODULE": "config.settings",
+        **extra,
+    }

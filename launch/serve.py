@@ -1,0 +1,205 @@
+"""``./bilge start`` and ``./bilge stop``."""
+
+from __future__ import annotations
+
+import contextlib
+import fcntl
+import json
+import os
+import secrets
+import signal
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from types import FrameType
+
+from launch.database import PrivateMariaDB, free_port
+from launch.paths import PYTHON, ROOT, STATE, Missing, digest, environment, is_done, mark_done
+from launch.system import install_packages
+from launch.tools import build_web, install_python_packages, run
+
+DEFAULT_PORT = 8750
+DEMO_USER = "dunlin"
+_RUN_FILE = STATE / "run.json"
+
+
+class _Stop(Exception):
+    """The user asked to end."""
+
+
+def _asked_to_stop(signum: int, frame: FrameType | None) -> None:
+    raise _Stop
+
+
+@contextlib.contextmanager
+def _only_one() -> Iterator[None]:
+    STATE.mkdir(exist_ok=True)
+    with (STATE / "lock").open("w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            note = _read_run_file()
+            where = note.get("address", "an address that it is about to print")
+            raise Missing(
+                f"Bilge runs already from this folder, at {where}; ./bilge stop ends it"
+            ) from None
+        yield
+
+
+def _read_run_file() -> dict[str, object]:
+    try:
+        note = json.loads(_RUN_FILE.read_text())
+    except (OSError, ValueError):
+        return {}
+    return note if isinstance(note, dict) else {}
+
+
+def _secrets() -> dict[str, str]:
+    file = STATE / "secrets.json"
+    if not file.exists():
+        file.touch(mode=0o600)
+        words = ("rail", "gate", "bell", "plate", "drain", "skirt", "gallery", "spanner")
+        password = (
+            "-".join(secrets.choice(words) for _ in range(3)) + f"-{secrets.randbelow(9000) + 1000}"
+        )
+        file.write_text(
+            json.dumps({"secret_key": secrets.token_urlsafe(48), "demo_password": password})
+        )
+    kept = json.loads(file.read_text())
+    return {"BILGE_SECRET_KEY": kept["secret_key"], "BILGE_DEMO_PASSWORD": kept["demo_password"]}
+
+
+def _is_ours(pid: int) -> bool:
+    """Whether a process id still belongs to something started from this folder."""
+    try:
+        words = Path(f"/proc/{pid}/cmdline").read_bytes().split(b"\0")
+        surroundings = Path(f"/proc/{pid}/environ").read_bytes().split(b"\0")
+    except OSError:
+        return False
+    if b"launch" in words:
+        return f"PYTHONPATH={ROOT}".encode() in surroundings
+    return any(str(STATE).encode() in word for word in words)
+
+
+def _end(pid: int, seconds: float) -> bool:
+    """Ask a process to end and wait; whether it did."""
+    if not _is_ours(pid):
+        return True
+    os.kill(pid, signal.SIGTERM)
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        if not _is_ours(pid):
+            return True
+        time.sleep(0.1)
+    return False
+
+
+def _end_leftovers() -> None:
+    """End what a start that was killed left behind."""
+    children = _read_run_file().get("children", [])
+    for pid in children if isinstance(children, list) else []:
+        if not _end(int(pid), 20):
+            os.kill(int(pid), signal.SIGKILL)
+    _RUN_FILE.unlink(missing_ok=True)
+
+
+def _migrate(env: dict[str, str]) -> None:
+    inputs = digest(ROOT / "server", ROOT / "demo", ROOT / "core")
+    if is_done("migrated", inputs):
+        return
+    print("bilge: preparing the database and the demo", flush=True)
+    run(
+        "migrating the database", [PYTHON, ROOT / "server" / "manage.py", "migrate", "-v0"], env=env
+    )
+    run(
+        "loading the demo", [PYTHON, ROOT / "server" / "manage.py", "load_demo", DEMO_USER], env=env
+    )
+    mark_done("migrated", inputs)
+
+
+def _gunicorn(port: int, env: dict[str, str]) -> subprocess.Popen[bytes]:
+    log = (STATE / "server.log").open("ab")
+    return subprocess.Popen(
+        [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{port}",
+         "--workers", "2", "--threads", "4", "--timeout", "120", "--preload",
+         "--worker-tmp-dir", str(STATE), "--chdir", str(ROOT / "server"), "--access-logfile", "-"],
+        env=env, stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True,
+    )  # fmt: skip
+
+
+def _await_answer(address: str, server: subprocess.Popen[bytes]) -> None:
+    for _ in range(600):
+        if server.poll() is not None:
+            break
+        with contextlib.suppress(urllib.error.URLError, OSError):
+            urllib.request.urlopen(f"{address}/api/health", timeout=5).read()
+            return
+        time.sleep(0.1)
+    tail = (STATE / "server.log").read_text(errors="replace")[-1500:]
+    raise Missing(f"the web server did not come up:\n{tail}")
+
+
+def start(port: int | None) -> int:
+    """Install what is missing, start everything, serve until told to stop."""
+    for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(asked, _asked_to_stop)
+    database = PrivateMariaDB(STATE / "database")
+    server: subprocess.Popen[bytes] | None = None
+    with _only_one():
+        try:
+            _end_leftovers()
+            install_packages(for_tests=False)
+            install_python_packages()
+            build_web()
+            wanted = port or DEFAULT_PORT
+            if free_port(wanted) != wanted:
+                raise Missing(f"port {wanted} is taken; choose another: ./bilge start --port 8751")
+            database.start()
+            assert database.process is not None
+            env = environment(**database.environment(), **_secrets())
+            address = f"http://127.0.0.1:{wanted}"
+            note = {
+                "supervisor": os.getpid(),
+                "address": address,
+                "children": [database.process.pid],
+            }
+            _RUN_FILE.write_text(json.dumps(note))
+            _migrate(env)
+            server = _gunicorn(wanted, env)
+            note["children"] = [server.pid, database.process.pid]
+            _RUN_FILE.write_text(json.dumps(note))
+            _await_answer(address, server)
+            print(f"\nBilge is at {address}", flush=True)
+            print(f"Demo sign-in: {DEMO_USER} / {env['BILGE_DEMO_PASSWORD']}", flush=True)
+            print("Ctrl-C or ./bilge stop ends it.", flush=True)
+            while server.poll() is None and database.process.poll() is None:
+                time.sleep(0.5)
+            raise Missing(f"a server ended by itself; see {STATE / 'server.log'}")
+        except _Stop:
+            print("\nbilge: stopping", flush=True)
+            return 0
+        finally:
+            for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+                signal.signal(asked, signal.SIG_IGN)
+            if server is not None:
+                server.terminate()
+                server.wait()
+            database.stop()
+            _RUN_FILE.unlink(missing_ok=True)
+
+
+def stop() -> int:
+    """End a running start, and whatever a killed one left behind."""
+    note = _read_run_file()
+    supervisor = note.get("supervisor")
+    if isinstance(supervisor, int) and _is_ours(supervisor):
+        if not _end(supervisor, 60):
+            raise Missing(f"process {supervisor} does not end; look at {STATE / 'server.log'}")
+        print("bilge: stopped")
+        return 0
+    _end_leftovers()
+    print("bilge: was not running" if not note else "bilge: ended what was left over")
+    return 0

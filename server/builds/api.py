@@ -1,0 +1,100 @@
+"""Builds: make, read, edit, undo."""
+
+from __future__ import annotations
+
+from accounts.requests import signed_in
+from bilge_core.build import write_build
+from django.http import HttpRequest, HttpResponse
+from django.utils.text import slugify
+from ninja import File, Router
+from ninja.files import UploadedFile
+
+from builds import selectors, services
+from builds.schemas import (
+    BuildOut,
+    ChooseLapIn,
+    DocumentIn,
+    FiguresIn,
+    MoveIn,
+    NewBuildIn,
+    TemplateOut,
+)
+from builds.templates import templates
+
+router = Router()
+
+
+@router.get("/templates", response=list[TemplateOut], operation_id="list_templates")
+def list_templates(request: HttpRequest) -> list[TemplateOut]:
+    """What a build can begin from."""
+    return templates()
+
+
+@router.post("", response={201: BuildOut}, operation_id="create_build")
+def create_build(request: HttpRequest, payload: NewBuildIn) -> tuple[int, BuildOut]:
+    """A new build from a template."""
+    return 201, selectors.build_out(services.new_from_template(signed_in(request), payload))
+
+
+@router.post("/import", response={201: BuildOut}, operation_id="import_build")
+def import_build(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, BuildOut]:
+    """A new build from a document file."""
+    return 201, selectors.build_out(services.import_build(signed_in(request), file))
+
+
+@router.get("/{int:build_id}", response=BuildOut, operation_id="get_build")
+def get_build(request: HttpRequest, build_id: int) -> BuildOut:
+    """A build as it stands."""
+    return selectors.build_out(selectors.build_of(signed_in(request).workshop, build_id))
+
+
+@router.delete("/{int:build_id}", response={204: None}, operation_id="delete_build")
+def delete_build(request: HttpRequest, build_id: int) -> tuple[int, None]:
+    """Delete a build and all its states."""
+    services.delete_build(signed_in(request), build_id)
+    return 204, None
+
+
+@router.get("/{int:build_id}/document", operation_id="export_build")
+def export_build(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The build document as a file."""
+    build = selectors.build_of(signed_in(request).workshop, build_id)
+    text = write_build(selectors.document_of(build))
+    name = slugify(build.name) or "build"
+    return HttpResponse(
+        text,
+        content_type="application/json",
+        headers={"Content-Disposition": f'attachment; filename="{name}.json"'},
+    )
+
+
+@router.patch("/{int:build_id}/figures", response=BuildOut, operation_id="change_figures")
+def change_figures(request: HttpRequest, build_id: int, payload: FiguresIn) -> BuildOut:
+    """Edit figures as typed."""
+    return selectors.build_out(services.change_figures(signed_in(request), build_id, payload))
+
+
+@router.put("/{int:build_id}/document", response=BuildOut, operation_id="replace_document")
+def replace_document(request: HttpRequest, build_id: int, payload: DocumentIn) -> BuildOut:
+    """Edit the whole document."""
+    return selectors.build_out(services.replace_document(signed_in(request), build_id, payload))
+
+
+@router.post("/{int:build_id}/undo", response=BuildOut, operation_id="undo_edit")
+def undo_edit(request: HttpRequest, build_id: int, payload: MoveIn) -> BuildOut:
+    """Undo the last edit."""
+    build = services.undo(signed_in(request), build_id, payload.base_state)
+    return selectors.build_out(build)
+
+
+@router.post("/{int:build_id}/redo", response=BuildOut, operation_id="redo_edit")
+def redo_edit(request: HttpRequest, build_id: int, payload: MoveIn) -> BuildOut:
+    """Do an undone edit again."""
+    build = services.redo(signed_in(request), build_id, payload.base_state)
+    return selectors.build_out(build)
+
+
+@router.put("/{int:build_id}/lap", response=BuildOut, operation_id="choose_lap")
+def choose_lap(request: HttpRequest, build_id: int, payload: ChooseLapIn) -> BuildOut:
+    """Choose the lap to judge by."""
+    return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload.lap_id))

@@ -1,0 +1,39 @@
+"""Builds and their states."""
+
+from __future__ import annotations
+
+from accounts.models import Workshop
+from django.conf import settings
+from django.db import models
+from loads.models import Lap
+
+
+class Build(models.Model):
+    """A build of a car; `current` is the state shown, `lap` the lap it is judged by."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="builds")
+    name = models.CharField(max_length=80)
+    current = models.ForeignKey("BuildState", on_delete=models.PROTECT, null=True, related_name="+")
+    lap = models.ForeignKey(Lap, on_delete=models.SET_NULL, null=True, related_name="builds")
+    made_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-changed_at", "-id"]
+
+
+class BuildState(models.Model):
+    """The document after one edit. States are never changed; undo goes back to the parent."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="states")
+    number = models.PositiveIntegerField()
+    parent = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="children")
+    document = models.JSONField()
+    change = models.CharField(max_length=200)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["build", "number"], name="state_number_of_build")
+        ]

@@ -1,0 +1,76 @@
+"""Builds as they cross the boundary."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal
+
+from bilge_core.build import Build as BuildDocument
+from ninja import Schema
+from pydantic import Field
+
+UnitSystem = Literal["metric", "us"]
+
+
+class TemplateOut(Schema):
+    """A document to begin from; its numbers are invented."""
+
+    key: str
+    name: str
+    words: str
+
+
+class NewBuildIn(Schema):
+    """A new build from a template."""
+
+    template: str = Field(max_length=40)
+    name: str = Field(min_length=1, max_length=80)
+
+
+class FigureIn(Schema):
+    """A field's path in the document and what was typed for it."""
+
+    field: str = Field(min_length=1, max_length=200, pattern=r"^[a-z_]+(\.[a-z0-9_]+)*$")
+    typed: str = Field(max_length=20_000)
+
+
+class FiguresIn(Schema):
+    """An edit by figures: made on `base_state`, refused if the build has moved on."""
+
+    base_state: int
+    system: UnitSystem
+    figures: list[FigureIn] = Field(min_length=1, max_length=50)
+
+
+class DocumentIn(Schema):
+    """An edit of the whole document, for adding and removing parts."""
+
+    base_state: int
+    document: dict[str, Any]
+    change: str = Field(min_length=1, max_length=200)
+
+
+class MoveIn(Schema):
+    """Undo or redo, made on `base_state`."""
+
+    base_state: int
+
+
+class ChooseLapIn(Schema):
+    """The lap to judge by; null for none."""
+
+    lap_id: int | None
+
+
+class BuildOut(Schema):
+    """A build as it stands."""
+
+    id: int
+    name: str
+    state: int
+    undo: str | None
+    redo: str | None
+    lap_id: int | None
+    lap_name: str | None
+    document: BuildDocument
+    changed_at: datetime

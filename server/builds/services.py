@@ -1,0 +1,213 @@
+"""Everything that changes a build. Each edit is a new state; nothing is half-saved."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from accounts.models import User, Workshop
+from bilge_core.build import Build as BuildDocument
+from bilge_core.build import read_build
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.pan import assemble_pan
+from config.errors import Conflict
+from django.db import transaction
+from loads.models import Lap
+from loads.selectors import lap_of
+from ninja.files import UploadedFile
+
+from builds import figures, selectors
+from builds.models import Build, BuildState
+from builds.schemas import DocumentIn, FiguresIn, NewBuildIn
+from builds.templates import template_document
+
+LARGEST_DOCUMENT_BYTES = 1024 * 1024
+
+
+def checked_document(document: dict[str, Any] | bytes) -> BuildDocument:
+    """A document that holds together: each field right, and the pan can be assembled and filled.
+
+    Raises
+    ------
+    InvalidInput
+        With every fault's field named.
+    """
+    text = document if isinstance(document, bytes) else json.dumps(document)
+    build = read_build(text)
+    assemble_pan(build)
+    return build
+
+
+@transaction.atomic
+def add_build(user: User, document: BuildDocument, change: str, lap: Lap | None) -> Build:
+    """A new build with its first state."""
+    build = Build.objects.create(workshop=user.workshop, name=document.name, lap=lap)
+    build.current = BuildState.objects.create(
+        build=build,
+        number=1,
+        document=document.model_dump(mode="json"),
+        change=change,
+        made_by=user,
+    )
+    build.save()
+    return build
+
+
+def new_from_template(user: User, wanted: NewBuildIn) -> Build:
+    """A new build from a template, under a name of its own, judged by the newest lap if any.
+
+    Raises
+    ------
+    NotFound
+        If there is no such template.
+    """
+    document = template_document(wanted.template).model_copy(update={"name": wanted.name.strip()})
+    checked = checked_document(document.model_dump(mode="json"))
+    return add_build(user, checked, "from a template", _newest_lap(user.workshop))
+
+
+def import_build(user: User, upload: UploadedFile) -> Build:
+    """A new build from a document file.
+
+    Raises
+    ------
+    InvalidInput
+        Naming the fields at fault; nothing is kept then.
+    """
+    if (upload.size or 0) > LARGEST_DOCUMENT_BYTES:
+        raise InvalidInput([Problem("file", "is larger than 1 MB; a build document is a few kB")])
+    document = checked_document(upload.read())
+    return add_build(user, document, "from a file", _newest_lap(user.workshop))
+
+
+def _newest_lap(workshop: Workshop) -> Lap | None:
+    return Lap.objects.filter(workshop=workshop).defer("samples").first()
+
+
+def _locked(workshop: Workshop, build_id: int, base_state: int) -> tuple[Build, BuildState]:
+    """The build, held until the transaction ends, and its current state.
+
+    Raises
+    ------
+    NotFound, Conflict
+    """
+    build = selectors.build_of(workshop, build_id, lock=True)
+    current = build.current
+    assert current is not None
+    if current.number != base_state:
+        raise Conflict(
+            "This build was changed elsewhere since you opened it; nothing of yours was saved. "
+            "Look at the newer state, then make your change again."
+        )
+    return build, current
+
+
+def _add_state(
+    user: User, build: Build, parent: BuildState, raw: dict[str, Any], change: str
+) -> Build:
+    document = checked_document(raw)
+    kept = document.model_dump(mode="json")
+    if kept == parent.document:
+        return build
+    newest = build.states.order_by("-number").values_list("number", flat=True).first() or 0
+    build.current = BuildState.objects.create(
+        build=build, number=newest + 1, parent=parent, document=kept, change=change, made_by=user
+    )
+    build.name = document.name
+    build.save()
+    return build
+
+
+@transaction.atomic
+def change_figures(user: User, build_id: int, edit: FiguresIn) -> Build:
+    """Replace figures by what was typed; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+    build, current = _locked(user.workshop, build_id, edit.base_state)
+    changed = figures.with_figures(current.document, edit.figures, edit.system)
+    words = figures.change_words(current.document, edit.figures)
+    return _add_state(user, build, current, changed, words)
+
+
+@transaction.atomic
+def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
+    """Replace the document; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+    build, current = _locked(user.workshop, build_id, edit.base_state)
+    return _add_state(user, build, current, edit.document, edit.change)
+
+
+def _show(build: Build, state: BuildState) -> Build:
+    build.current = state
+    build.name = state.document["name"]
+    build.save()
+    return build
+
+
+@transaction.atomic
+def undo(user: User, build_id: int, base_state: int) -> Build:
+    """Go back to the state before the last edit.
+
+    Raises
+    ------
+    NotFound
+    Conflict
+        If there is nothing to undo, or the build has moved on.
+    """
+    build, current = _locked(user.workshop, build_id, base_state)
+    if current.parent is None:
+        raise Conflict("There is nothing to undo.")
+    return _show(build, current.parent)
+
+
+@transaction.atomic
+def redo(user: User, build_id: int, base_state: int) -> Build:
+    """Go forward again to the newest state made from this one.
+
+    Raises
+    ------
+    NotFound
+    Conflict
+        If nothing was undone here, or the build has moved on.
+    """
+    build, current = _locked(user.workshop, build_id, base_state)
+    after = selectors.redo_state(current)
+    if after is None:
+        raise Conflict("There is nothing to do again.")
+    return _show(build, after)
+
+
+@transaction.atomic
+def choose_lap(user: User, build_id: int, lap_id: int | None) -> Build:
+    """Choose the lap that a build is judged by.
+
+    Raises
+    ------
+    NotFound
+        If build or lap is not in the user's workshop.
+    """
+    build = selectors.build_of(user.workshop, build_id, lock=True)
+    build.lap = lap_of(user.workshop, lap_id) if lap_id is not None else None
+    build.save()
+    return build
+
+
+@transaction.atomic
+def delete_build(user: User, build_id: int) -> None:
+    """Delete a build with all its states.
+
+    Raises
+    ------
+    NotFound
+    """
+    build = selectors.build_of(user.workshop, build_id, lock=True)
+    build.current = None
+    build.save()
+    build.delete()

@@ -1,0 +1,39 @@
+"""The API: one router per app."""
+
+from __future__ import annotations
+
+from accounts.api import router as accounts_router
+from builds.api import router as builds_router
+from django.http import HttpRequest
+from forecasts.api import router as forecasts_router
+from loads.api import router as loads_router
+from ninja import NinjaAPI, Schema
+from ninja.security import django_auth
+
+from config.problems import install_handlers
+
+api = NinjaAPI(
+    title="Bilge",
+    version="1",
+    auth=django_auth,
+    docs_url=None,
+    openapi_url=None,
+    urls_namespace="api",
+)
+install_handlers(api)
+api.add_router("/session", accounts_router, tags=["session"])
+api.add_router("/builds", builds_router, tags=["builds"])
+api.add_router("/builds", forecasts_router, tags=["forecasts"])
+api.add_router("/laps", loads_router, tags=["laps"])
+
+
+class Health(Schema):
+    """It answers."""
+
+    ok: bool
+
+
+@api.get("/health", auth=None, response=Health, operation_id="health")
+def health(request: HttpRequest) -> Health:
+    """Whether the server answers."""
+    return Health(ok=True)

@@ -1,0 +1,40 @@
+"""Loads the demo workshop once: user, builds, lap. Run again, it changes nothing made since."""
+
+from __future__ import annotations
+
+import os
+from argparse import ArgumentParser
+from typing import Any
+
+from accounts.services import open_account
+from builds.models import Build
+from builds.services import add_build, checked_document
+from django.conf import settings
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from loads.models import Lap
+from loads.services import store_lap
+
+
+class Command(BaseCommand):
+    """Load the demo."""
+
+    help = "Make the demo user, and on first run the demo lap and builds."
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        """The user's name."""
+        parser.add_argument("username")
+
+    @transaction.atomic
+    def handle(self, *args: Any, username: str, **options: Any) -> None:
+        """Do it."""
+        user = open_account(username, os.environ["BILGE_DEMO_PASSWORD"], "Reedbank Motors")
+        if Lap.objects.filter(workshop=user.workshop).exists():
+            return
+        if Build.objects.filter(workshop=user.workshop).exists():
+            return
+        file = settings.DEMO / "saltmarsh.csv"
+        lap = store_lap(user, "Saltmarsh Ring, lap 7", file.name, file.read_bytes(), None)
+        for name in ("dunlin-deeper", "dunlin"):
+            document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
+            add_build(user, document, "demo", lap)

@@ -1,0 +1,104 @@
+"""The one place that turns errors into problem+json (RFC 9457)."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Sequence
+from typing import Any
+
+from bilge_core.errors import BilgeError, InvalidInput, Problem
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError
+from ninja.errors import ValidationError as PayloadError
+from pydantic import BaseModel
+
+from config.errors import Conflict, NotFound, SignInRefused
+
+log = logging.getLogger(__name__)
+
+
+class FieldProblem(BaseModel):
+    """One fault: where, and what would be right."""
+
+    field: str
+    message: str
+
+
+class ProblemOut(BaseModel):
+    """The body of every refusal."""
+
+    status: int
+    title: str
+    problems: list[FieldProblem]
+
+
+def problem_response(status: int, title: str, problems: Sequence[Problem] = ()) -> HttpResponse:
+    """A refusal as problem+json."""
+    body = ProblemOut(
+        status=status,
+        title=title,
+        problems=[FieldProblem(field=p.field, message=p.message) for p in problems],
+    )
+    return JsonResponse(body.model_dump(), status=status, content_type="application/problem+json")
+
+
+def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+    """Too many failed sign-ins from one place for one name."""
+    return problem_response(429, "Too many failed sign-ins. Wait a quarter of an hour.")
+
+
+def csrf_refused(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """A write without this site's own token."""
+    return problem_response(403, "The page is out of date; load it again.")
+
+
+def _payload_problems(error: PayloadError) -> list[Problem]:
+    found = []
+    for item in error.errors:
+        path = [str(step) for step in item["loc"][1:]]
+        if path and path[0] in {"payload", "form", "mapping"}:
+            path = path[1:]
+        message = item["msg"].removeprefix("Value error, ")
+        found.append(Problem(".".join(path) or "payload", message[0].lower() + message[1:]))
+    return found
+
+
+def install_handlers(api: NinjaAPI) -> None:
+    """Teach the API which error is which answer."""
+
+    def on(error: type[Exception], status: int) -> None:
+        def handle(request: HttpRequest, raised: Exception) -> HttpResponse:
+            return problem_response(status, str(raised))
+
+        api.add_exception_handler(error, handle)
+
+    on(NotFound, 404)
+    on(Conflict, 409)
+    on(SignInRefused, 401)
+    on(BilgeError, 422)
+
+    @api.exception_handler(InvalidInput)
+    def _invalid(request: HttpRequest, raised: InvalidInput) -> HttpResponse:
+        return problem_response(422, "This was refused; nothing was saved.", raised.problems)
+
+    @api.exception_handler(PayloadError)
+    def _payload(request: HttpRequest, raised: PayloadError) -> HttpResponse:
+        return problem_response(422, "The request was not understood.", _payload_problems(raised))
+
+    @api.exception_handler(AuthenticationError)
+    def _unknown(request: HttpRequest, raised: AuthenticationError) -> HttpResponse:
+        return problem_response(401, "Sign in first.")
+
+    @api.exception_handler(Http404)
+    def _missing(request: HttpRequest, raised: Http404) -> HttpResponse:
+        return problem_response(404, "There is no such page.")
+
+    @api.exception_handler(HttpError)
+    def _http(request: HttpRequest, raised: HttpError) -> HttpResponse:
+        return problem_response(raised.status_code, str(raised))
+
+    @api.exception_handler(Exception)
+    def _bug(request: HttpRequest, raised: Exception) -> HttpResponse:
+        log.exception("unexpected error at %s", request.path, exc_info=raised)
+        return problem_response(500, "Something went wrong in Bilge; nothing was saved.")

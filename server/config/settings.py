@@ -1,0 +1,130 @@
+"""Settings. What differs by machine comes from the environment, set by ./bilge."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+WEB_DIST = ROOT / "web" / "dist"
+DEMO = ROOT / "demo"
+
+SECRET_KEY = os.environ["BILGE_SECRET_KEY"]
+DEBUG = False
+ALLOWED_HOSTS = ["127.0.0.1", "localhost"]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "csp",
+    "ninja",
+    "accounts",
+    "loads",
+    "builds",
+    "forecasts",
+    "config",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "config.middleware.UploadLimitMiddleware",
+    "config.middleware.PermissionsPolicyMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "HOST": os.environ.get("BILGE_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("BILGE_DB_PORT", ""),
+        "NAME": os.environ.get("BILGE_DB_NAME", "bilge"),
+        "USER": os.environ.get("BILGE_DB_USER", "bilge"),
+        "PASSWORD": os.environ.get("BILGE_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "charset": "utf8mb4",
+            # Case-blind on purpose: nobody signs up as "Ada" beside "ada".
+            "init_command": "SET NAMES utf8mb4 COLLATE utf8mb4_unicode_ci",
+            "isolation_level": "read committed",
+        },
+        "TEST": {
+            "NAME": "test_bilge",
+            "CHARSET": "utf8mb4",
+            "COLLATION": "utf8mb4_unicode_ci",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "accounts.User"
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 14 * 24 * 3600
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "config.problems.csrf_refused"
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'none'"],
+        "script-src": ["'self'"],
+        "style-src": ["'self'"],
+        "img-src": ["'self'", "data:", "blob:"],
+        "font-src": ["'self'"],
+        "connect-src": ["'self'"],
+        "manifest-src": ["'self'"],
+        "base-uri": ["'none'"],
+        "form-action": ["'self'"],
+        "frame-ancestors": ["'none'"],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+
+LARGEST_UPLOAD_BYTES = 64 * 1024 * 1024
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+
+WHITENOISE_ROOT = str(WEB_DIST)
+WHITENOISE_MAX_AGE = 3600
+STATIC_URL = "/static/"
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+USE_I18N = False
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,218 @@
+"""Judging builds over laps, and keeping the verdicts."""
+
+from __future__ import annotations
+
+from accounts.models import Workshop
+from bilge_core import MODEL_VERSION
+from bilge_core.build import Build as BuildDocument
+from bilge_core.errors import BilgeError
+from bilge_core.forecast import Dip, SettledForecast, forecast_settled
+from bilge_core.forecast.settled import MODEL_NOTE
+from bilge_core.forecast.verdict import dip_words
+from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.pan import Pan, assemble_pan
+from bilge_core.statics import cover_rose
+from builds.models import Build
+from builds.selectors import build_of, builds_of, document_of
+from loads.services import log_of, thinned_line
+
+from forecasts.drawing import drawing_out, mouth_out, side_section, standing_surface, surface_out
+from forecasts.models import Forecast
+from forecasts.schemas import (
+    CornerOut,
+    DipOut,
+    LapForecastOut,
+    RoseOut,
+    SamplesOut,
+    ShelfOut,
+    SloshOut,
+    VerdictOut,
+)
+
+_MOST_SAMPLES = 8000
+
+
+def _no_lap() -> VerdictOut:
+    return VerdictOut(
+        state="no_lap",
+        headline="No lap yet",
+        sentence="Import a logged lap to see when and where the pickup runs dry.",
+        dry_s=None,
+        dip_count=None,
+    )
+
+
+def _verdict(result: SettledForecast) -> VerdictOut:
+    return VerdictOut(
+        state=result.verdict.state,
+        headline=result.verdict.headline,
+        sentence=result.verdict.sentence,
+        dry_s=round(result.dry_time.dry, 3),
+        dip_count=len(result.dry_time.dips),
+    )
+
+
+def _keep(build: Build, verdict: VerdictOut) -> None:
+    """Keep a verdict; two requests that made the same one do no harm."""
+    if build.lap_id is None or build.current_id is None:
+        return
+    Forecast.objects.bulk_create(
+        [
+            Forecast(
+                state_id=build.current_id,
+                lap_id=build.lap_id,
+                model=MODEL_VERSION,
+                verdict_state=verdict.state,
+                headline=verdict.headline,
+                sentence=verdict.sentence,
+                dry_s=verdict.dry_s or 0.0,
+                dip_count=verdict.dip_count or 0,
+            )
+        ],
+        ignore_conflicts=True,
+    )
+
+
+def _kept_verdict(build: Build, document: BuildDocument) -> VerdictOut:
+    if build.lap is None or build.current is None:
+        return _no_lap()
+    kept = Forecast.objects.filter(state=build.current, lap=build.lap, model=MODEL_VERSION).first()
+    if kept is None:
+        verdict = _verdict(forecast_settled(document, log_of(build.lap)))
+        _keep(build, verdict)
+        return verdict
+    return VerdictOut(
+        state=kept.verdict_state,  # type: ignore[arg-type]
+        headline=kept.headline,
+        sentence=kept.sentence,
+        dry_s=kept.dry_s,
+        dip_count=kept.dip_count,
+    )
+
+
+def _on_shelf(build: Build) -> ShelfOut:
+    try:
+        document = document_of(build)
+        pan: Pan = assemble_pan(document)
+        return ShelfOut(
+            id=build.pk,
+            name=build.name,
+            lap_name=build.lap.name if build.lap else None,
+            changed_at=build.changed_at,
+            verdict=_kept_verdict(build, document),
+            side=side_section(pan),
+            mouth=mouth_out(pan),
+            standing=surface_out(standing_surface(pan, document)),
+        )
+    except BilgeError as error:  # one faulty build must not hide the others
+        faulty = VerdictOut(
+            state="faulty",
+            headline="Cannot be read",
+            sentence=str(error),
+            dry_s=None,
+            dip_count=None,
+        )
+        return ShelfOut(
+            id=build.pk,
+            name=build.name,
+            lap_name=None,
+            changed_at=build.changed_at,
+            verdict=faulty,
+            side=None,
+            mouth=None,
+            standing=None,
+        )
+
+
+def shelf(workshop: Workshop) -> list[ShelfOut]:
+    """The builds of a workshop with their verdicts, last changed first."""
+    return [_on_shelf(build) for build in builds_of(workshop)]
+
+
+def _dip(rank: int, dip: Dip) -> DipOut:
+    return DipOut(
+        rank=rank,
+        start_s=round(dip.start, 3),
+        end_s=round(dip.end, 3),
+        dry_s=round(dip.dry, 3),
+        worst_s=round(dip.worst, 3),
+        cover_mm=round(dip.cover * 1e3, 1),
+        load_g=round(dip.load, 3),
+        corner=dip.corner,
+        hand=dip.hand,  # type: ignore[arg-type]
+        place=dip.place,
+        words=dip_words(dip),
+    )
+
+
+def _samples(result: SettledForecast) -> SamplesOut:
+    every = slice(None, None, 1 + len(result.log.time) // _MOST_SAMPLES)
+    log, lap = result.log, result.lap
+    return SamplesOut(
+        time_s=log.time[every].round(3).tolist(),
+        side_g=(log.leftward[every] / STANDARD_GRAVITY).round(3).tolist(),
+        fore_g=(log.forward[every] / STANDARD_GRAVITY).round(3).tolist(),
+        speed_km_h=(log.speed[every] * 3.6).round(1).tolist(),
+        cover_mm=(lap.cover[every] * 1e3).round(1).tolist(),
+        gas_share=lap.gas_share[every].round(3).tolist(),
+        normals=lap.normals[every].round(5).tolist(),
+        level_mm=(lap.levels[every] * 1e3).round(2).tolist(),
+    )
+
+
+def _lap_forecast(name: str, result: SettledForecast) -> LapForecastOut:
+    return LapForecastOut(
+        lap_name=name,
+        duration_s=round(result.log.duration, 3),
+        dry_s=round(result.dry_time.dry, 3),
+        draws_air_s=round(result.dry_time.draws_air, 3),
+        least_cover_mm=round(result.least_cover * 1e3, 1),
+        least_cover_at_s=round(result.least_cover_at, 3),
+        dips=[_dip(rank, dip) for rank, dip in enumerate(result.dry_time.dips, start=1)],
+        corners=[
+            CornerOut(
+                number=c.number, hand=c.hand, start_s=round(c.start, 3), end_s=round(c.end, 3)
+            )
+            for c in result.corners
+        ],
+        samples=_samples(result),
+        line_m=thinned_line(result.log),
+    )
+
+
+def _rose(pan: Pan, document: BuildDocument) -> RoseOut:
+    rose = cover_rose(pan, document.car)
+    return RoseOut(
+        thrown_deg=[i * 360.0 / len(rose.edge) for i in range(len(rose.edge))],
+        dry_from_g=[round(g, 3) if g <= rose.limit else None for g in rose.edge.tolist()],
+        limit_g=rose.limit,
+    )
+
+
+def slosh(workshop: Workshop, build_id: int) -> SloshOut:
+    """Everything for the Slosh screen: drawing, rose, and the lap settled.
+
+    Raises
+    ------
+    NotFound
+    InvalidInput
+        If the document no longer holds together.
+    """
+    build = build_of(workshop, build_id)
+    document = document_of(build)
+    verdict, lap = _no_lap(), None
+    if build.lap is not None:
+        result = forecast_settled(document, log_of(build.lap))
+        verdict, lap = _verdict(result), _lap_forecast(build.lap.name, result)
+        _keep(build, verdict)
+    pan = assemble_pan(document)
+    assert build.current is not None
+    return SloshOut(
+        state=build.current.number,
+        model=MODEL_VERSION,
+        model_note=MODEL_NOTE,
+        verdict=verdict,
+        drawing=drawing_out(pan, document),
+        rose=_rose(pan, document),
+        lap=lap,
+    )

@@ -1,0 +1,35 @@
+"""Laps: list, look at a file, keep it."""
+
+from __future__ import annotations
+
+from accounts.requests import signed_in
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from ninja import File, Form, Router
+from ninja.files import UploadedFile
+
+from loads import selectors, services
+from loads.models import Lap
+from loads.schemas import LapIn, LapOut, LapPreviewOut
+
+router = Router()
+
+
+@router.get("", response=list[LapOut], operation_id="list_laps")
+def list_laps(request: HttpRequest) -> QuerySet[Lap]:
+    """Laps of the workshop."""
+    return selectors.laps_of(signed_in(request).workshop)
+
+
+@router.post("/preview", response=LapPreviewOut, operation_id="preview_lap")
+def preview_lap(
+    request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn | None] = None
+) -> LapPreviewOut:
+    """What a file holds, with the columns given or as its headings say; nothing is kept."""
+    return services.preview_lap(file, lap.columns if lap else None)
+
+
+@router.post("", response={201: LapOut}, operation_id="keep_lap")
+def keep_lap(request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn]) -> tuple[int, Lap]:
+    """Keep a lap."""
+    return 201, services.keep_lap(signed_in(request), file, lap)

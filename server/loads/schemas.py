@@ -1,0 +1,65 @@
+"""Laps as they cross the boundary."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from bilge_core.loads.channels import ChannelName
+from ninja import Schema
+from pydantic import Field
+
+
+class ChannelOut(Schema):
+    """A channel that a forecast needs, the units it may have, and what + may mean."""
+
+    name: ChannelName
+    label: str
+    units: list[str]
+    positive_choices: list[str]
+    heading: str
+    unit: str
+    positive: str | None
+
+
+class ColumnIn(Schema):
+    """Where a channel is in the file and how to read it."""
+
+    heading: str = Field(max_length=200)
+    unit: str = Field(max_length=20)
+    positive: Literal["left", "right", "forward", "braking"] | None = None
+
+
+class LapIn(Schema):
+    """A lap's name and its columns, sent as JSON beside the file."""
+
+    name: str = Field(min_length=1, max_length=120)
+    columns: dict[ChannelName, ColumnIn]
+
+
+class FieldFault(Schema):
+    """What is still to be said or wrong."""
+
+    field: str
+    message: str
+
+
+class LapPreviewOut(Schema):
+    """What was understood of a file, in words; `line_m` draws the lap."""
+
+    headings: list[str]
+    channels: list[ChannelOut]
+    faults: list[FieldFault]
+    sentences: list[str]
+    doubts: list[str]
+    line_m: list[tuple[float, float]]
+
+
+class LapOut(Schema):
+    """A stored lap."""
+
+    id: int
+    name: str
+    file_name: str
+    duration_s: float
+    made_at: datetime
