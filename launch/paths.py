@@ -21,7 +21,11 @@ def digest(*paths: Path) -> str:
     """A fingerprint of files and of all files in folders, by name and contents."""
     total = hashlib.sha256()
     for path in paths:
-        files = sorted(p for p in path.rglob("*") if p.is_file()) if path.is_dir() else [path]
+        files = (
+            sorted(p for p in path.rglob("*") if p.is_file() and "__pycache__" not in p.parts)
+            if path.is_dir()
+            else [path]
+        )
         for file in files:
             total.update(str(file.relative_to(ROOT)).encode())
             total.update(file.read_bytes())

@@ -107,7 +107,8 @@ def _end_leftovers() -> None:
 
 
 def _migrate(env: dict[str, str]) -> None:
-    inputs = digest(ROOT / "server", ROOT / "demo", ROOT / "core")
+    made = (STATE / "database" / "installed").stat().st_mtime_ns  # a new database is empty
+    inputs = f"{digest(ROOT / 'server', ROOT / 'demo', ROOT / 'core')} {made}"
     if is_done("migrated", inputs):
         return
     print("bilge: preparing the database and the demo", flush=True)
@@ -125,7 +126,7 @@ def _gunicorn(port: int, env: dict[str, str]) -> subprocess.Popen[bytes]:
     return subprocess.Popen(
         [str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{port}",
          "--workers", "2", "--threads", "4", "--timeout", "120", "--preload",
-         "--worker-tmp-dir", str(STATE), "--chdir", str(ROOT / "server"), "--access-logfile", "-"],
+         "--worker-tmp-dir", str(STATE), "--chdir", str(ROOT / "server"), "--no-control-socket"],
         env=env, stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True,
     )  # fmt: skip
 

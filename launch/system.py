@@ -53,13 +53,15 @@ def install_packages(for_tests: bool) -> None:
     if os.geteuid() != 0 or shutil.which("apt-get") is None:
         raise Missing(f"these Debian packages are missing; as root: apt-get install {words}")
     print(f"bilge: installing {words}", flush=True)
-    quiet = {
-        "env": {**os.environ, "DEBIAN_FRONTEND": "noninteractive"},
-        "stdin": subprocess.DEVNULL,
-    }
+    quiet = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
     for step in (["update", "-qq"], ["install", "-y", "-qq", "--no-install-recommends", *missing]):
         done = subprocess.run(
-            ["apt-get", *step], stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, **quiet
+            ["apt-get", *step],
+            stdin=subprocess.DEVNULL,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+            env=quiet,
         )
         if done.returncode:
             raise Missing(f"apt-get {step[0]} failed:\n{done.stdout[-2000:]}")

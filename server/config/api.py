@@ -23,7 +23,7 @@ api = NinjaAPI(
 install_handlers(api)
 api.add_router("/session", accounts_router, tags=["session"])
 api.add_router("/builds", builds_router, tags=["builds"])
-api.add_router("/builds", forecasts_router, tags=["forecasts"])
+api.add_router("/forecasts", forecasts_router, tags=["forecasts"])
 api.add_router("/laps", loads_router, tags=["laps"])
 
 

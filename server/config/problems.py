@@ -68,7 +68,7 @@ def install_handlers(api: NinjaAPI) -> None:
     """Teach the API which error is which answer."""
 
     def on(error: type[Exception], status: int) -> None:
-        def handle(request: HttpRequest, raised: Exception) -> HttpResponse:
+        def handle(request: HttpRequest, raised: Exception | type[Exception]) -> HttpResponse:
             return problem_response(status, str(raised))
 
         api.add_exception_handler(error, handle)

@@ -4,5 +4,8 @@ import os
 
 from django.core.wsgi import get_wsgi_application
 
+from bilge_core.warm import warm_up
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 application = get_wsgi_application()
+warm_up()

@@ -12,13 +12,13 @@ from forecasts.schemas import ShelfOut, SloshOut
 router = Router()
 
 
-@router.get("", response=list[ShelfOut], operation_id="list_builds")
-def list_builds(request: HttpRequest) -> list[ShelfOut]:
+@router.get("/shelf", response=list[ShelfOut], operation_id="get_shelf")
+def get_shelf(request: HttpRequest) -> list[ShelfOut]:
     """Builds of the workshop with their verdicts."""
     return services.shelf(signed_in(request).workshop)
 
 
-@router.get("/{int:build_id}/slosh", response=SloshOut, operation_id="get_slosh")
+@router.get("/slosh/{int:build_id}", response=SloshOut, operation_id="get_slosh")
 def get_slosh(request: HttpRequest, build_id: int) -> SloshOut:
     """The pan, and the lap settled in it."""
     return services.slosh(signed_in(request).workshop, build_id)

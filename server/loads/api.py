@@ -10,7 +10,7 @@ from ninja.files import UploadedFile
 
 from loads import selectors, services
 from loads.models import Lap
-from loads.schemas import LapIn, LapOut, LapPreviewOut
+from loads.schemas import LapIn, LapOut, LapPreviewOut, PreviewIn
 
 router = Router()
 
@@ -23,10 +23,10 @@ def list_laps(request: HttpRequest) -> QuerySet[Lap]:
 
 @router.post("/preview", response=LapPreviewOut, operation_id="preview_lap")
 def preview_lap(
-    request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn | None] = None
+    request: HttpRequest, file: File[UploadedFile], form: Form[PreviewIn]
 ) -> LapPreviewOut:
     """What a file holds, with the columns given or as its headings say; nothing is kept."""
-    return services.preview_lap(file, lap.columns if lap else None)
+    return services.preview_lap(file, form.columns)
 
 
 @router.post("", response={201: LapOut}, operation_id="keep_lap")

@@ -7,7 +7,7 @@ from typing import Literal
 
 from bilge_core.loads.channels import ChannelName
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, Json
 
 
 class ChannelOut(Schema):
@@ -30,11 +30,20 @@ class ColumnIn(Schema):
     positive: Literal["left", "right", "forward", "braking"] | None = None
 
 
+Columns = dict[ChannelName, ColumnIn]
+
+
+class PreviewIn(Schema):
+    """Beside the file in a form: the columns as JSON, or nothing to go by the headings."""
+
+    columns: Json[Columns] | None = None
+
+
 class LapIn(Schema):
-    """A lap's name and its columns, sent as JSON beside the file."""
+    """Beside the file in a form: the lap's name, and its columns as JSON."""
 
     name: str = Field(min_length=1, max_length=120)
-    columns: dict[ChannelName, ColumnIn]
+    columns: Json[Columns]
 
 
 class FieldFault(Schema):

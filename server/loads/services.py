@@ -7,7 +7,7 @@ import io
 import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName, Column, Mapping
+from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, Column, Mapping
 from bilge_core.loads.facts import LogFacts, log_facts
 from bilge_core.loads.importing import LogFile, open_log, read_log
 from bilge_core.loads.line import driven_line
@@ -16,12 +16,12 @@ from bilge_core.quantities import KINDS
 from ninja.files import UploadedFile
 
 from loads.models import Lap
-from loads.schemas import ChannelOut, ColumnIn, FieldFault, LapIn, LapPreviewOut
+from loads.schemas import ChannelOut, Columns, FieldFault, LapIn, LapPreviewOut
 
 _LINE_POINTS = 400
 
 
-def _mapping(file: LogFile, columns: dict[ChannelName, ColumnIn] | None) -> Mapping:
+def _mapping(file: LogFile, columns: Columns | None) -> Mapping:
     if columns is None:
         return file.proposal
     return {
@@ -49,7 +49,7 @@ def _channels(mapping: Mapping) -> list[ChannelOut]:
     return rows
 
 
-def preview_lap(upload: UploadedFile, columns: dict[ChannelName, ColumnIn] | None) -> LapPreviewOut:
+def preview_lap(upload: UploadedFile, columns: Columns | None) -> LapPreviewOut:
     """Say what a file was understood to hold; faults of single columns are listed, not raised.
 
     Raises
@@ -96,9 +96,7 @@ def keep_lap(user: User, upload: UploadedFile, lap: LapIn) -> Lap:
     return store_lap(user, lap.name, upload.name or "lap.csv", upload.read(), lap.columns)
 
 
-def store_lap(
-    user: User, name: str, file_name: str, data: bytes, columns: dict[ChannelName, ColumnIn] | None
-) -> Lap:
+def store_lap(user: User, name: str, file_name: str, data: bytes, columns: Columns | None) -> Lap:
     """Read and keep a lap; columns None takes the headings at their word."""
     file = open_log(data)
     mapping = _mapping(file, columns)

@@ -16,8 +16,8 @@ from bilge_core.pan import Pan, assemble_pan
 from bilge_core.statics import SettledLap, Surface, settle, settle_lap
 
 MODEL_NOTE = (
-    "This forecast lets the oil settle at once under each moment's load. "
-    "Moving oil, which lags, overshoots and splashes, is to come."
+    "Settled oil: it lies at once as each moment's load would have it. "
+    "Moving oil, which lags and overshoots, is to come."
 )
 
 

@@ -70,11 +70,11 @@ def prepare(log: Log) -> Log:
         raise InvalidQuantity("time", "not rising", "rising, with at least two samples")
     step = max(round(float(np.median(np.diff(log.time))), 6), 1.0 / HIGHEST_RATE)
     count = int(np.floor(log.duration / step + 1e-6)) + 1
-    even = np.arange(count) * step
+    even = np.arange(count, dtype=np.float64) * np.float64(step)
     width = 2 * int(SMOOTHING / step / 2.0) + 1
 
     def at_even(channel: Array) -> Array:
-        return np.interp(even, log.time - log.time[0], channel)
+        return np.asarray(np.interp(even, log.time - log.time[0], channel))
 
     def smooth(channel: Array) -> Array:
         return np.asarray(uniform_filter1d(at_even(channel), width, mode="nearest"))

@@ -1,0 +1,47 @@
+"""Compiles what is compiled before anyone waits for it; the result is cached on disk."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from bilge_core.build import Build
+from bilge_core.forecast import forecast_settled
+from bilge_core.loads.log import Log
+from bilge_core.statics import cover_rose
+
+_SMALL = {
+    "format": "bilge-build",
+    "version": 1,
+    "name": "warm-up",
+    "car": {"nose_points": "front", "lean_right_deg": 0, "nose_up_deg": 0},
+    "oil": {"grade": "5W-40", "volume_l": 2, "away_l": 0, "temperature_c": 90},
+    "pan": {
+        "zones": [
+            {
+                "name": "box",
+                "outline_mm": [[0, 0], [200, 0], [200, 200], [0, 200]],
+                "floor": {"kind": "flat", "depth_mm": 100},
+            }
+        ],
+        "skirt_height_mm": 50,
+    },
+    "pickup": {
+        "x_mm": 100,
+        "y_mm": 100,
+        "mouth": {"kind": "round", "diameter_mm": 40},
+        "gap_mm": 8,
+    },
+    "pump": {"displacement_cm3": 10, "drive_ratio": 1},
+}
+
+
+def warm_up() -> None:
+    """Run every compiled loop once.
+
+    Examples
+    --------
+    >>> warm_up()
+    """
+    build = Build.model_validate(_SMALL)
+    result = forecast_settled(build, Log(np.arange(3.0), *np.zeros((4, 3))))
+    cover_rose(result.pan, build.car, directions=4)

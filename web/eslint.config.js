@@ -1,0 +1,40 @@
+import reactHooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+const inside = (folder, forbidden, message) => ({
+  files: [`src/${folder}/**/*.{ts,tsx}`],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      { patterns: forbidden.map((name) => ({ group: [`**/${name}`, `**/${name}/**`], message })) },
+    ],
+  },
+});
+
+const screens = ["signin", "shelf", "loads", "slosh", "tocome"];
+
+export default tseslint.config(
+  { ignores: ["dist", "node_modules", "src/api/schema.d.ts", "eslint.config.js"] },
+  ...tseslint.configs.strictTypeChecked,
+  {
+    languageOptions: { parserOptions: { projectService: true } },
+    plugins: { "react-hooks": reactHooks },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
+      "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
+    },
+  },
+  // imports point one way: app -> screens -> plots, drawing -> parts -> api
+  inside("api", ["parts", "drawing", "plots", "screens", "app"], "api is at the bottom"),
+  inside("parts", ["drawing", "plots", "screens", "app"], "parts know only the api"),
+  inside("drawing", ["plots", "screens", "app"], "drawings know only parts and the api"),
+  inside("plots", ["drawing", "screens", "app"], "plots know only parts and the api"),
+  ...screens.map((screen) =>
+    inside(
+      `screens/${screen}`,
+      ["app", ...screens.filter((other) => other !== screen)],
+      "a screen imports no other screen and not the frame",
+    ),
+  ),
+);

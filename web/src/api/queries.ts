@@ -1,0 +1,228 @@
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from "@tanstack/react-query";
+import { bodyOf, client, fileForm, listOf, Refusal, type Schemas } from "./client";
+
+export type Session = Schemas["SessionOut"];
+export type BuildOut = Schemas["BuildOut"];
+export type BuildDocument = Schemas["Build"];
+export type Slosh = Schemas["SloshOut"];
+export type ShelfRow = Schemas["ShelfOut"];
+export type LapColumns = Partial<Record<Schemas["ChannelOut"]["name"], Schemas["ColumnIn"]>>;
+type Figure = Schemas["FigureIn"];
+export type UnitSystem = Schemas["FiguresIn"]["system"];
+
+export function useSession(): UseQueryResult<Session | null> {
+  return useQuery({
+    queryKey: ["session"],
+    staleTime: Infinity,
+    queryFn: async () => {
+      try {
+        return bodyOf("SessionOut", await client.GET("/api/session"));
+      } catch (error) {
+        if (error instanceof Refusal && error.status === 401) return null;
+        throw error;
+      }
+    },
+  });
+}
+
+export function useSignIn(): UseMutationResult<Session, Error, Schemas["SignInIn"]> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas["SignInIn"]) =>
+      bodyOf("SessionOut", await client.POST("/api/session", { body })),
+    onSuccess: (session) => queries.setQueryData(["session"], session),
+  });
+}
+
+export function useSignOut(): UseMutationResult<void, Error, void> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async () => {
+      await client.DELETE("/api/session");
+    },
+    onSuccess: () => {
+      queries.clear();
+      queries.setQueryData(["session"], null);
+    },
+  });
+}
+
+export const useShelf = (): UseQueryResult<ShelfRow[]> =>
+  useQuery({
+    queryKey: ["shelf"],
+    queryFn: async () => listOf("ShelfOut", await client.GET("/api/forecasts/shelf")),
+  });
+
+export const useTemplates = (): UseQueryResult<Schemas["TemplateOut"][]> =>
+  useQuery({
+    queryKey: ["templates"],
+    staleTime: Infinity,
+    queryFn: async () => listOf("TemplateOut", await client.GET("/api/builds/templates")),
+  });
+
+export const useLaps = (): UseQueryResult<Schemas["LapOut"][]> =>
+  useQuery({
+    queryKey: ["laps"],
+    queryFn: async () => listOf("LapOut", await client.GET("/api/laps")),
+  });
+
+const at = (id: number) => ({ params: { path: { build_id: id } } });
+
+export const useBuild = (id: number): UseQueryResult<BuildOut> =>
+  useQuery({
+    queryKey: ["build", id],
+    queryFn: async () => bodyOf("BuildOut", await client.GET("/api/builds/{build_id}", at(id))),
+  });
+
+/** The forecast; while a newer state is computed, the last one stays on screen. */
+export const useSlosh = (build: BuildOut | undefined): UseQueryResult<Slosh> =>
+  useQuery({
+    queryKey: ["slosh", build?.id, build?.state, build?.lap_id],
+    enabled: build !== undefined,
+    placeholderData: (before: Slosh | undefined, query) =>
+      query?.queryKey[1] === build?.id ? before : undefined,
+    queryFn: async () =>
+      bodyOf("SloshOut", await client.GET("/api/forecasts/slosh/{build_id}", at(build?.id ?? 0))),
+  });
+
+export function useNewBuild(): UseMutationResult<BuildOut, Error, Schemas["NewBuildIn"]> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas["NewBuildIn"]) =>
+      bodyOf("BuildOut", await client.POST("/api/builds", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
+}
+
+export function useImportBuild(): UseMutationResult<BuildOut, Error, File> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (file: File) =>
+      bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/import", {
+          body: { file: "" },
+          bodySerializer: () => fileForm(file),
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
+}
+
+export function useDeleteBuild(): UseMutationResult<void, Error, number> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (id: number) => {
+      await client.DELETE("/api/builds/{build_id}", at(id));
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
+}
+
+export type Edit =
+  | { kind: "figures"; figures: Figure[]; system: UnitSystem }
+  | { kind: "document"; document: BuildDocument; change: string }
+  | { kind: "undo" }
+  | { kind: "redo" }
+  | { kind: "lap"; lapId: number | null };
+
+async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
+  const base_state = build.state;
+  const path = at(build.id);
+  switch (edit.kind) {
+    case "figures":
+      return bodyOf(
+        "BuildOut",
+        await client.PATCH("/api/builds/{build_id}/figures", {
+          ...path,
+          body: { base_state, figures: edit.figures, system: edit.system },
+        }),
+      );
+    case "document":
+      return bodyOf(
+        "BuildOut",
+        await client.PUT("/api/builds/{build_id}/document", {
+          ...path,
+          body: { base_state, document: edit.document, change: edit.change },
+        }),
+      );
+    case "undo":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/undo", { ...path, body: { base_state } }),
+      );
+    case "redo":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/redo", { ...path, body: { base_state } }),
+      );
+    case "lap":
+      return bodyOf(
+        "BuildOut",
+        await client.PUT("/api/builds/{build_id}/lap", { ...path, body: { lap_id: edit.lapId } }),
+      );
+  }
+}
+
+/** Edits of one build, one after another, each on the state that the one before it made. */
+export function useEdit(id: number): UseMutationResult<BuildOut, Error, Edit> {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: `build-${id}` },
+    mutationFn: async (edit: Edit) => {
+      const build = queries.getQueryData<BuildOut>(["build", id]);
+      if (!build) throw new Error("The build is not loaded yet.");
+      return send(build, edit);
+    },
+    onSuccess: (build) => {
+      queries.setQueryData(["build", id], build);
+      void queries.invalidateQueries({ queryKey: ["shelf"] });
+    },
+    onError: (error) => {
+      if (error instanceof Refusal && error.status === 409)
+        void queries.invalidateQueries({ queryKey: ["build", id] });
+    },
+  });
+}
+
+export function usePreviewLap(): UseMutationResult<
+  Schemas["LapPreviewOut"],
+  Error,
+  { file: File; columns: LapColumns | null }
+> {
+  return useMutation({
+    mutationFn: async ({ file, columns }) =>
+      bodyOf(
+        "LapPreviewOut",
+        await client.POST("/api/laps/preview", {
+          body: { file: "" },
+          bodySerializer: () => fileForm(file, columns ? { columns: JSON.stringify(columns) } : {}),
+        }),
+      ),
+  });
+}
+
+export function useKeepLap(): UseMutationResult<
+  Schemas["LapOut"],
+  Error,
+  { file: File; name: string; columns: LapColumns }
+> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ file, name, columns }) =>
+      bodyOf(
+        "LapOut",
+        await client.POST("/api/laps", {
+          body: { file: "", name, columns: "" },
+          bodySerializer: () => fileForm(file, { name, columns: JSON.stringify(columns) }),
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}

@@ -1,0 +1,216 @@
+import type { ReactElement } from "react";
+import { useSettings } from "../parts/settings";
+import { lengthAs } from "../parts/units";
+import { Dimension } from "./Dimension";
+import { boxOf, type Point } from "./geometry";
+import { PlanView } from "./PlanView";
+import { SectionView } from "./SectionView";
+import {
+  layoutTall,
+  layoutWide,
+  toPage,
+  type Drawing,
+  type OilSurface,
+  type Placed,
+} from "./views";
+
+const titles = {
+  plan: ["Plan", "from above"],
+  side: ["Section on the mouth", "from the engine's left"],
+  front: ["Section at the mouth", "looking to the nose"],
+} as const;
+
+const noses = {
+  front: "nose",
+  rear: "crank's nose, rearward in the car",
+  left: "crank's nose, left in the car",
+  right: "crank's nose, right in the car",
+} as const;
+
+function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): ReactElement {
+  const { system, units } = useSettings();
+  const wanted = system === "metric" ? [100, 50, 200] : [101.6, 50.8, 203.2];
+  const mm = wanted.find((length) => length * scale > 50 && length * scale < 140) ?? 100;
+  const { figure, unit } = lengthAs(units, system, mm);
+  const part = (mm * scale) / 4;
+  return (
+    <g>
+      {[0, 1, 2, 3].map((index) => (
+        <rect
+          key={index}
+          x={x + index * part}
+          y={y}
+          width={part}
+          height="5"
+          fill={index % 2 === 0 ? "var(--ink)" : "var(--panel)"}
+          stroke="var(--ink)"
+          strokeWidth="0.9"
+        />
+      ))}
+      <text x={x} y={y + 18} fontSize="13" textAnchor="middle" fill="var(--ink)">
+        0
+      </text>
+      <text x={x + 4 * part} y={y + 18} fontSize="13" textAnchor="middle" fill="var(--ink)">
+        {Number(figure)} {unit}
+      </text>
+    </g>
+  );
+}
+
+function Dimensions({ drawing, at }: { drawing: Drawing; at: Placed }): ReactElement {
+  const { system, units } = useSettings();
+  const text = (mm: number): string => lengthAs(units, system, mm).figure;
+  const place = (point: Point): Point => {
+    const [u, v] = toPage[at.view](drawing, point);
+    return [at.x + u * at.scale, at.y + v * at.scale];
+  };
+  const plan = boxOf(drawing.zones.flatMap((zone) => zone.outline_mm));
+  if (at.view === "plan")
+    return (
+      <>
+        <Dimension
+          a={place([plan.right, plan.top])}
+          b={place([plan.left, plan.top])}
+          offset={14}
+          text={text(plan.right - plan.left)}
+        />
+        <Dimension
+          a={place([plan.left, plan.top])}
+          b={place([plan.left, plan.bottom])}
+          offset={18}
+          text={text(plan.bottom - plan.top)}
+        />
+      </>
+    );
+  const section = drawing[at.view];
+  const inside = boxOf(section.inside_mm.flat());
+  const edge = at.view === "side" ? inside.left : inside.left;
+  return (
+    <Dimension
+      a={place([edge, 0])}
+      b={place([edge, inside.top])}
+      offset={24}
+      text={text(-inside.top)}
+    />
+  );
+}
+
+function View({
+  drawing,
+  at,
+  oil,
+  airy,
+}: {
+  drawing: Drawing;
+  at: Placed;
+  oil: OilSurface;
+  airy: boolean;
+}): ReactElement {
+  const left = at.x + at.box.left * at.scale;
+  const bottom = at.y + at.box.bottom * at.scale;
+  const [name, words] = titles[at.view];
+  const { view } = at;
+  return (
+    <g>
+      {view === "plan" ? (
+        <PlanView drawing={drawing} at={at} oil={oil} airy={airy} />
+      ) : (
+        <SectionView drawing={drawing} at={{ ...at, view }} oil={oil} airy={airy} />
+      )}
+      <Dimensions drawing={drawing} at={at} />
+      <text x={left} y={bottom + 26} fontSize="14" fontWeight="600" fill="var(--ink)">
+        {name}
+        <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
+          {words}
+          {view === "front" && drawing.lean_right_deg !== 0
+            ? `, leaned ${Math.abs(drawing.lean_right_deg)}° ${drawing.lean_right_deg > 0 ? "right" : "left"}`
+            : ""}
+        </tspan>
+      </text>
+    </g>
+  );
+}
+
+/** The pan in plan, side and front section at one scale, with the oil as it lies. */
+export function Sheet({
+  drawing,
+  oil,
+  airy,
+  words,
+  callout,
+  width,
+  height,
+}: {
+  drawing: Drawing;
+  oil: OilSurface;
+  airy: boolean;
+  words: string;
+  callout: readonly [string, string];
+  width: number;
+  height: number;
+}): ReactElement {
+  const tall = width < 560;
+  const stacked = tall ? layoutTall(drawing, width) : null;
+  const views = stacked?.views ?? layoutWide(drawing, width, height);
+  const sheetHeight = stacked?.height ?? height;
+  const plan = views.find((at) => at.view === "plan");
+  const front = views.find((at) => at.view === "front");
+  const last = tall ? plan : front;
+  return (
+    <svg width={width} height={sheetHeight} role="img" aria-label={words} className="block">
+      {views.map((at) => (
+        <View key={at.view} drawing={drawing} at={at} oil={oil} airy={airy} />
+      ))}
+      {plan && (
+        <g>
+          <path
+            d={`M4 ${plan.y + ((plan.box.top + plan.box.bottom) / 2) * plan.scale}l18 -6v12z`}
+            fill="var(--ink)"
+          />
+          <text
+            x={4}
+            y={plan.y + ((plan.box.top + plan.box.bottom) / 2) * plan.scale - 12}
+            fontSize="13"
+            fontWeight="600"
+            fill="var(--ink)"
+          >
+            {drawing.nose_points === "front" ? noses.front : ""}
+          </text>
+          {drawing.nose_points !== "front" && (
+            <text
+              x={plan.x + plan.box.left * plan.scale}
+              y={plan.y + plan.box.top * plan.scale - 26}
+              fontSize="13"
+              fontWeight="600"
+              fill="var(--ink)"
+            >
+              Left of the page: {noses[drawing.nose_points]}
+            </text>
+          )}
+        </g>
+      )}
+      {front && !tall && (
+        <g fontSize="15">
+          <text
+            x={front.x + front.box.left * front.scale}
+            y={74}
+            fontWeight="600"
+            fill={airy ? "var(--bad)" : "var(--ink)"}
+          >
+            {callout[0]}
+          </text>
+          <text x={front.x + front.box.left * front.scale} y={94} fill="var(--ink-2)" fontSize="14">
+            {callout[1]}
+          </text>
+        </g>
+      )}
+      {last && (
+        <ScaleBar
+          scale={last.scale}
+          x={tall ? width - 130 : last.x + last.box.left * last.scale}
+          y={tall ? sheetHeight - 34 : 24}
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,116 @@
+import type { Schemas } from "../api/client";
+import { boxOf, turned, type Box, type HalfPlane, type Point, type Ring } from "./geometry";
+
+export type Drawing = Schemas["DrawingOut"];
+export type SectionData = Schemas["SectionOut"];
+
+/** Where the oil lies: `normal · point = level` in the engine's frame, from the core. */
+export interface OilSurface {
+  normal: readonly [number, number, number];
+  level_mm: number;
+}
+
+export type ViewName = "plan" | "side" | "front";
+
+/**
+ * From the engine's frame to the page [mm], v downward. Nose left: the plan from above, the side
+ * from the engine's left, the front section looking toward the nose, so the engine's right is right.
+ */
+export const toPage: Record<ViewName, (drawing: Drawing, point: Point) => Point> = {
+  plan: (_, [x, y]) => [-x, y],
+  side: (drawing, [x, z]) => turned([-x, -z], drawing.nose_up_deg),
+  front: (drawing, [y, z]) => turned([-y, -z], drawing.lean_right_deg),
+};
+
+/** The oil's side of its surface, in the coordinates of a section. */
+export function sectionHalf(oil: OilSurface, view: "side" | "front", at: number): HalfPlane {
+  const [x, y, z] = oil.normal;
+  return view === "side"
+    ? { a: x, b: z, c: oil.level_mm - y * at }
+    : { a: y, b: z, c: oil.level_mm - x * at };
+}
+
+/** In plan: where the floor of a zone (or its top, once the tilt is past upright) is under oil. */
+export function planHalf(oil: OilSurface, zone: Schemas["ZoneOut"]): HalfPlane {
+  const [x, y, z] = oil.normal;
+  const [height, slopeX, slopeY] = z >= 0 ? zone.floor : [zone.top_mm, 0, 0];
+  return { a: x + z * slopeX, b: y + z * slopeY, c: oil.level_mm - z * height };
+}
+
+const ringsOf = (drawing: Drawing, view: ViewName): Ring[] => {
+  if (view === "plan") return drawing.zones.map((zone) => zone.outline_mm);
+  const section = view === "side" ? drawing.side : drawing.front;
+  return [...section.inside_mm, ...section.skirt_mm];
+};
+
+/** The space that a view takes on the page [mm]. */
+export function viewBox(drawing: Drawing, view: ViewName): Box {
+  const points = ringsOf(drawing, view).flatMap((ring) =>
+    ring.map((point) => toPage[view](drawing, point)),
+  );
+  return boxOf(points);
+}
+
+export interface Placed {
+  view: ViewName;
+  scale: number;
+  /** Place on the page of the view's own origin [px]. */
+  x: number;
+  y: number;
+  box: Box;
+}
+
+const MARGIN = { left: 34, right: 40, top: 46, bottom: 34 };
+const GAP_X = 56;
+const GAP_Y = 66;
+
+function placed(view: ViewName, box: Box, scale: number, left: number, top: number): Placed {
+  return { view, box, scale, x: left - box.left * scale, y: top - box.top * scale };
+}
+
+/** The three views at one scale: plan over side on the left, the front section to the right. */
+export function layoutWide(drawing: Drawing, width: number, height: number): Placed[] {
+  const [plan, side, front] = (["plan", "side", "front"] as const).map((view) =>
+    viewBox(drawing, view),
+  ) as [Box, Box, Box];
+  const left = Math.max(plan.right - plan.left, side.right - side.left);
+  const free = width - MARGIN.left - MARGIN.right - GAP_X;
+  const tall = height - MARGIN.top - MARGIN.bottom - GAP_Y;
+  const scale = Math.max(
+    0.05,
+    Math.min(
+      free / (left + front.right - front.left),
+      tall / (plan.bottom - plan.top + side.bottom - side.top),
+    ),
+  );
+  const sideTop = MARGIN.top + (plan.bottom - plan.top) * scale + GAP_Y;
+  const sideLeft = MARGIN.left + (plan.left - side.left > 0 ? 0 : 0);
+  return [
+    placed("plan", plan, scale, MARGIN.left, MARGIN.top),
+    placed("side", side, scale, sideLeft, sideTop),
+    placed(
+      "front",
+      front,
+      scale,
+      MARGIN.left + left * scale + GAP_X,
+      Math.max(MARGIN.top, sideTop + (side.bottom - side.top - (front.bottom - front.top)) * scale),
+    ),
+  ];
+}
+
+/** The views one under another, for a phone; the sheet's height follows. */
+export function layoutTall(drawing: Drawing, width: number): { views: Placed[]; height: number } {
+  const boxes = (["side", "front", "plan"] as const).map((view) => ({
+    view,
+    box: viewBox(drawing, view),
+  }));
+  const widest = Math.max(...boxes.map(({ box }) => box.right - box.left));
+  const scale = (width - MARGIN.left - MARGIN.right) / widest;
+  let top = MARGIN.top;
+  const views = boxes.map(({ view, box }) => {
+    const here = placed(view, box, scale, MARGIN.left, top);
+    top += (box.bottom - box.top) * scale + GAP_Y;
+    return here;
+  });
+  return { views, height: top };
+}

@@ -1,0 +1,21 @@
+import { createContext, useContext } from "react";
+import type { System, Units } from "./units";
+
+/** What every part of a screen may need: unit system, unit factors, theme. */
+export interface Settings {
+  system: System;
+  setSystem: (system: System) => void;
+  units: Units;
+  grades: string[];
+  largestUploadMb: number;
+  theme: "paper" | "night";
+  setTheme: (theme: "paper" | "night") => void;
+}
+
+export const SettingsContext = createContext<Settings | null>(null);
+
+export function useSettings(): Settings {
+  const settings = useContext(SettingsContext);
+  if (!settings) throw new Error("useSettings must be used inside the signed-in frame");
+  return settings;
+}

@@ -1,0 +1,51 @@
+import type { Schemas } from "../api/client";
+
+export type Units = Schemas["FieldUnitsOut"][];
+export type System = "metric" | "us";
+
+/** A stored figure as shown. The factors come from the server: they are kept in one place. */
+export interface Shown {
+  figure: string;
+  unit: string;
+}
+
+/** The last part of a field's path that is not a place in a list: it names the unit. */
+export function unitKey(field: string): string {
+  const keys = field.split(".").filter((key) => !/^\d+$/.test(key));
+  return keys[keys.length - 1] ?? "";
+}
+
+/** How a stored value of a field is shown in a unit system; null for a field that has no unit. */
+export function shownAs(
+  units: Units,
+  field: string,
+  system: System,
+  value: number,
+  extraDecimals = 0,
+): Shown | null {
+  const found = units.find((row) => unitKey(field).endsWith(row.suffix));
+  if (!found) return null;
+  const unit = found[system];
+  const shown = unit.scale * value + unit.offset;
+  return { figure: shown.toFixed(unit.decimals + extraDecimals), unit: unit.label };
+}
+
+/** The same without a stored field: a length in mm, a volume in litres. */
+export function lengthAs(units: Units, system: System, mm: number): Shown {
+  return shownAs(units, "x_mm", system, mm) ?? { figure: mm.toFixed(0), unit: "mm" };
+}
+
+export function volumeAs(units: Units, system: System, litres: number): Shown {
+  return shownAs(units, "x_l", system, litres) ?? { figure: litres.toFixed(1), unit: "L" };
+}
+
+/** Shown with as many decimals as it takes not to misstate the stored value, at most two more. */
+export function exactlyShown(units: Units, field: string, system: System, value: number): Shown {
+  for (const extra of [0, 1, 2]) {
+    const shown = shownAs(units, field, system, value, extra);
+    if (!shown) return { figure: String(value), unit: "" };
+    const finer = shownAs(units, field, system, value, extra + 1);
+    if (extra === 2 || (finer && Number(shown.figure) === Number(finer.figure))) return shown;
+  }
+  return { figure: String(value), unit: "" };
+}

@@ -1,0 +1,238 @@
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
+import type { Schemas } from "../api/client";
+import { useSize } from "../parts/size";
+import { ticks, tracePath } from "./traces";
+
+type Lap = Schemas["LapForecastOut"];
+
+const HEIGHT = 128;
+const LEFT = 64;
+const RIGHT = 22;
+const G_TOP = 20;
+const G_BOTTOM = 70;
+const COVER_TOP = 74;
+const COVER_BOTTOM = 106;
+
+function Ranks({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElement {
+  const taken: number[] = [];
+  return (
+    <>
+      {lap.dips.map((dip) => {
+        const at = x(dip.worst_s);
+        if (taken.some((other) => Math.abs(other - at) < 15)) return null;
+        taken.push(at);
+        return (
+          <g key={dip.rank}>
+            <path d={`M${at} ${G_BOTTOM - 9}l8 14h-16z`} fill="var(--bad)" />
+            <text
+              x={at}
+              y={G_BOTTOM + 3.5}
+              fontSize="12"
+              fontWeight="700"
+              textAnchor="middle"
+              fill="var(--panel)"
+            >
+              {dip.rank < 10 ? dip.rank : ""}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElement {
+  return (
+    <>
+      {lap.corners.map((corner) => {
+        const from = x(corner.start_s);
+        const to = x(corner.end_s);
+        const long = `${corner.number} ${corner.hand}`;
+        const label =
+          to - from > 36
+            ? long
+            : to - from > 22
+              ? `${corner.number} ${corner.hand === "left" ? "L" : "R"}`
+              : to - from > 10
+                ? `${corner.number}`
+                : "";
+        return (
+          <g key={corner.number}>
+            <rect
+              x={from}
+              y={G_TOP}
+              width={to - from}
+              height={COVER_BOTTOM - G_TOP}
+              fill="var(--hair)"
+              opacity="0.35"
+            />
+            <text
+              x={(from + to) / 2}
+              y={14}
+              fontSize="13"
+              fontWeight="600"
+              textAnchor="middle"
+              fill="var(--ink)"
+            >
+              {label}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** g in ink and cover in amber over the lap, dips as air bars; drag, click or use arrow keys. */
+export function LapStrip({
+  lap,
+  time,
+  onTime,
+}: {
+  lap: Lap;
+  time: number;
+  onTime: (time: number) => void;
+}): ReactElement {
+  const [box, { width }] = useSize();
+  const dragging = useRef(false);
+  const { samples, duration_s: duration } = lap;
+  const scale = useMemo(() => {
+    const peak = Math.max(0.5, ...samples.side_g.map(Math.abs), ...samples.fore_g.map(Math.abs));
+    const deepest = Math.max(10, ...samples.cover_mm);
+    const barest = Math.min(-10, ...samples.cover_mm);
+    return {
+      x: (at: number) => LEFT + (at / duration) * Math.max(1, width - LEFT - RIGHT),
+      g: (value: number) => (G_TOP + G_BOTTOM) / 2 - (value / peak) * ((G_BOTTOM - G_TOP) / 2 - 2),
+      cover: (value: number) =>
+        COVER_BOTTOM - ((value - barest) / (deepest - barest)) * (COVER_BOTTOM - COVER_TOP),
+    };
+  }, [samples, duration, width]);
+  const { x } = scale;
+  const paths = useMemo(
+    () => ({
+      side: tracePath(samples.time_s, samples.side_g, x, scale.g),
+      fore: tracePath(samples.time_s, samples.fore_g, x, scale.g),
+      cover: tracePath(samples.time_s, samples.cover_mm, x, scale.cover),
+    }),
+    [samples, scale, x],
+  );
+
+  function move(event: PointerEvent<HTMLDivElement>): void {
+    const left = event.currentTarget.getBoundingClientRect().left;
+    const share = (event.clientX - left - LEFT) / Math.max(1, width - LEFT - RIGHT);
+    onTime(Math.min(duration, Math.max(0, share * duration)));
+  }
+
+  function onKey(event: KeyboardEvent<HTMLDivElement>): void {
+    const steps: Record<string, number> = {
+      ArrowRight: 0.1,
+      ArrowLeft: -0.1,
+      PageUp: 1,
+      PageDown: -1,
+      End: duration,
+      Home: -duration,
+    };
+    const step = steps[event.key];
+    if (step === undefined) return;
+    event.preventDefault();
+    onTime(Math.min(duration, Math.max(0, time + step)));
+  }
+
+  const now = x(time);
+  return (
+    <div
+      ref={box}
+      role="slider"
+      tabIndex={0}
+      aria-label="Moment of the lap"
+      aria-valuemin={0}
+      aria-valuemax={Math.round(duration * 10) / 10}
+      aria-valuenow={Math.round(time * 10) / 10}
+      aria-valuetext={`${time.toFixed(1)} seconds`}
+      className="min-w-0 flex-1 touch-none select-none"
+      onKeyDown={onKey}
+      onPointerDown={(event) => {
+        dragging.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        move(event);
+      }}
+      onPointerMove={(event) => {
+        if (dragging.current) move(event);
+      }}
+      onPointerUp={() => {
+        dragging.current = false;
+      }}
+    >
+      {width > 0 && (
+        <svg width={width} height={HEIGHT} className="block" aria-hidden="true">
+          <Corners lap={lap} x={x} />
+          <path d={`M${LEFT} ${scale.g(0)}H${width - RIGHT}`} stroke="var(--hair)" />
+          <path d={paths.fore} fill="none" stroke="var(--ink-2)" strokeDasharray="1.5 2.5" />
+          <path d={paths.side} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+          {lap.dips.map((dip) => (
+            <rect
+              key={dip.rank}
+              x={x(dip.start_s)}
+              y={COVER_TOP}
+              width={Math.max(2, x(dip.end_s) - x(dip.start_s))}
+              height={COVER_BOTTOM - COVER_TOP}
+              fill="url(#hatch-air)"
+              stroke="var(--air-ink)"
+              data-dip={dip.rank}
+            />
+          ))}
+          <path d={paths.cover} fill="none" stroke="var(--oil-deep)" strokeWidth="2" />
+          <path
+            d={`M${LEFT} ${scale.cover(0)}H${width - RIGHT}`}
+            stroke="var(--ink-2)"
+            strokeDasharray="2 4"
+          />
+          <path d={`M${LEFT} ${COVER_BOTTOM + 2}H${width - RIGHT}`} stroke="var(--ink)" />
+          {ticks(duration, width / 90).map((at) => (
+            <g key={at}>
+              <path d={`M${x(at)} ${COVER_BOTTOM + 2}v4`} stroke="var(--ink)" />
+              <text x={x(at)} y={HEIGHT - 6} fontSize="12" textAnchor="middle" fill="var(--ink-2)">
+                {at === 0 ? "0 s" : at}
+              </text>
+            </g>
+          ))}
+          <g fontSize="13" fontWeight="600" textAnchor="end">
+            <text x={LEFT - 10} y={36} fill="var(--ink)">
+              side g
+            </text>
+            <path d={`M${LEFT - 50} 40H${LEFT - 10}`} stroke="var(--ink)" strokeWidth="1.5" />
+            <text x={LEFT - 10} y={58} fill="var(--ink-2)" fontWeight="500">
+              fore g
+            </text>
+            <path
+              d={`M${LEFT - 50} 62H${LEFT - 10}`}
+              stroke="var(--ink-2)"
+              strokeDasharray="1.5 2.5"
+            />
+            <text x={LEFT - 10} y={92} fill="var(--oil-deep)">
+              cover
+            </text>
+            <path d={`M${LEFT - 50} 96H${LEFT - 10}`} stroke="var(--oil-deep)" strokeWidth="2" />
+          </g>
+          <path
+            d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}
+            stroke="var(--ink)"
+            strokeWidth="2"
+          />
+          <rect x={now - 24} y={COVER_BOTTOM + 4} width="48" height="18" fill="var(--ink)" />
+          <text
+            x={now}
+            y={COVER_BOTTOM + 17}
+            fontSize="14"
+            fontWeight="600"
+            textAnchor="middle"
+            fill="var(--paper)"
+          >
+            {time.toFixed(1)} s
+          </text>
+          <Ranks lap={lap} x={x} />
+        </svg>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,99 @@
+import { useState, type ReactElement } from "react";
+import { Link } from "react-router";
+import { wordsOf } from "../../api/client";
+import { useDeleteBuild, useShelf, type ShelfRow } from "../../api/queries";
+import { Button } from "../../parts/Button";
+import { Mark, type MarkState } from "../../parts/Mark";
+import { Waiting } from "../../parts/Notice";
+import { NewBuild } from "./NewBuild";
+import { Thumbnail } from "./Thumbnail";
+
+const marks: Record<ShelfRow["verdict"]["state"], MarkState> = {
+  runs_dry: "bad",
+  draws_air: "caution",
+  sound: "good",
+  no_lap: "nothing",
+  faulty: "bad",
+};
+
+function Row({ row }: { row: ShelfRow }): ReactElement {
+  const [asking, setAsking] = useState(false);
+  const remove = useDeleteBuild();
+  const { verdict } = row;
+  return (
+    <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-hair py-3">
+      <Thumbnail row={row} />
+      <div className="min-w-[220px] flex-1">
+        <Link
+          to={`/builds/${row.id}/slosh`}
+          className="font-figure text-[20px] font-semibold underline-offset-4 hover:underline"
+        >
+          {row.name}
+        </Link>
+        <p className="text-[14px] text-ink-2">
+          {row.lap_name ?? "no lap yet"} · changed{" "}
+          {new Date(row.changed_at).toLocaleString(undefined, {
+            dateStyle: "medium",
+            timeStyle: "short",
+          })}
+        </p>
+      </div>
+      <p className="flex min-w-[240px] flex-[1.4] items-start gap-3 text-[15px]">
+        <Mark state={marks[verdict.state]} size={20} />
+        <span>
+          <strong className="font-semibold">{verdict.headline}.</strong> {verdict.sentence}
+        </span>
+      </p>
+      {asking ? (
+        <span className="flex items-center gap-2">
+          <Button look="bad" disabled={remove.isPending} onClick={() => remove.mutate(row.id)}>
+            Delete for good
+          </Button>
+          <Button onClick={() => setAsking(false)}>Keep it</Button>
+        </span>
+      ) : (
+        <Button look="bare" aria-label={`Delete ${row.name}`} onClick={() => setAsking(true)}>
+          Delete
+        </Button>
+      )}
+      {remove.error && (
+        <p role="alert" className="w-full text-[14px] text-bad">
+          {wordsOf(remove.error)}
+        </p>
+      )}
+    </li>
+  );
+}
+
+/** The builds of the workshop, and starting a new one. */
+export function Shelf({ onOpen }: { onOpen: (id: number) => void }): ReactElement {
+  const shelf = useShelf();
+  return (
+    <div className="mx-auto grid max-w-[1280px] gap-x-12 px-6 py-6 lg:grid-cols-[1fr_340px]">
+      <section aria-labelledby="builds">
+        <h1 id="builds" className="font-figure text-[22px] font-semibold">
+          Builds
+        </h1>
+        {!shelf.data && (
+          <Waiting
+            error={shelf.error ? wordsOf(shelf.error) : null}
+            what="the builds"
+            onRetry={() => void shelf.refetch()}
+          />
+        )}
+        {shelf.data?.length === 0 && (
+          <p className="mt-3 max-w-md">
+            No builds yet. Begin from the layout nearest to your car, then put in your own tape
+            measurements.
+          </p>
+        )}
+        <ul className="mt-2 border-t border-hair empty:border-0">
+          {shelf.data?.map((row) => (
+            <Row key={row.id} row={row} />
+          ))}
+        </ul>
+      </section>
+      <NewBuild onOpen={onOpen} />
+    </div>
+  );
+}

@@ -1,0 +1,261 @@
+import type { UseMutationResult } from "@tanstack/react-query";
+import { useState, type ReactElement, type ReactNode } from "react";
+import { wordsOf, type Schemas } from "../../../api/client";
+import type { BuildDocument, BuildOut, Edit } from "../../../api/queries";
+import { Button } from "../../../parts/Button";
+import { EditFigure } from "../../../parts/EditFigure";
+import { Notice } from "../../../parts/Notice";
+import { useSettings } from "../../../parts/settings";
+import { lengthAs, volumeAs } from "../../../parts/units";
+import { newZone } from "./edges";
+import { ZoneNumbers, type Replace, type Type } from "./ZoneNumbers";
+
+const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
+
+function Part({ title, children }: { title: string; children: ReactNode }): ReactElement {
+  return (
+    <section className="px-4 pt-3 pb-4">
+      <h2 className="border-b border-ink pb-1 font-figure text-[18px] font-semibold">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  choices,
+  onChoose,
+}: {
+  label: string;
+  value: string;
+  choices: readonly (readonly [string, string])[];
+  onChoose: (value: string) => void;
+}): ReactElement {
+  return (
+    <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
+      {label}
+      <select className={select} value={value} onChange={(event) => onChoose(event.target.value)}>
+        {choices.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function LongText({
+  label,
+  value,
+  rows,
+  onType,
+}: {
+  label: string;
+  value: string;
+  rows: number;
+  onType: (typed: string) => void;
+}): ReactElement {
+  const [draft, setDraft] = useState<string | null>(null);
+  return (
+    <label className="block py-1 text-[14px] text-ink-2">
+      {label}
+      <textarea
+        rows={rows}
+        value={draft ?? value}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={() => {
+          if (draft !== null && draft !== value) onType(draft);
+          setDraft(null);
+        }}
+        className="mt-1 block w-full rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
+      />
+    </label>
+  );
+}
+
+const noses = [
+  ["front", "to the front"],
+  ["rear", "to the rear"],
+  ["left", "to the left"],
+  ["right", "to the right"],
+] as const;
+
+/** Every number of the build: typed with any unit, saved at once, undone with ctrl Z. */
+export function Numbers({
+  build,
+  edit,
+  drawing,
+}: {
+  build: BuildOut;
+  edit: UseMutationResult<BuildOut, Error, Edit>;
+  drawing: Schemas["DrawingOut"] | null;
+}): ReactElement {
+  const { system, units, grades } = useSettings();
+  const [fault, setFault] = useState<string | null>(null);
+  const { document } = build;
+  const { car, oil, pan, pickup, pump } = document;
+
+  const type: Type = async (fields, typed) => {
+    setFault(null);
+    const figures = fields.map((field) => ({ field, typed }));
+    try {
+      return await edit.mutateAsync({ kind: "figures", figures, system });
+    } finally {
+      edit.reset(); // said beside the field, not again above
+    }
+  };
+  const choose = (field: string, value: string): void => {
+    type([field], value).catch((error: unknown) => setFault(wordsOf(error)));
+  };
+  const replace: Replace = (next, change) => {
+    setFault(null);
+    edit
+      .mutateAsync({ kind: "document", document: next, change })
+      .catch((error: unknown) => setFault(wordsOf(error)))
+      .finally(() => edit.reset());
+  };
+  const one = (label: string, field: string, value: number, note?: string): ReactElement => (
+    <EditFigure
+      label={label}
+      field={field}
+      value={value}
+      note={note}
+      onType={(typed) => type([field], typed)}
+    />
+  );
+  const standing = drawing ? lengthAs(units, system, drawing.standing.cover_mm) : null;
+  const inPan = drawing ? volumeAs(units, system, drawing.oil_in_pan_l) : null;
+  const mouthKind = (kind: string): void => {
+    const size = pickup.mouth.kind === "round" ? pickup.mouth.diameter_mm : pickup.mouth.length_mm;
+    const mouth: BuildDocument["pickup"]["mouth"] =
+      kind === "round"
+        ? { kind: "round", diameter_mm: size }
+        : { kind: "rectangular", length_mm: size, width_mm: size };
+    replace({ ...document, pickup: { ...pickup, mouth } }, `${kind} mouth`);
+  };
+  return (
+    <div className="pb-4">
+      {fault && (
+        <div className="p-3">
+          <Notice kind="bad" title="Not saved">
+            {fault}
+          </Notice>
+        </div>
+      )}
+      <Part title="Oil">
+        <Choice
+          label="Grade"
+          value={oil.grade}
+          choices={grades.map((grade) => [grade, grade] as const)}
+          onChoose={(grade) => choose("oil.grade", grade)}
+        />
+        {one("In the engine, as poured", "oil.volume_l", oil.volume_l)}
+        {one(
+          "Away from the pan",
+          "oil.away_l",
+          oil.away_l,
+          "running: heads, galleries, cooler, filter, lines",
+        )}
+        {one("Temperature in the pan", "oil.temperature_c", oil.temperature_c)}
+        {inPan && standing && (
+          <p className="pt-2 text-[14px] text-ink-2">
+            Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
+            {standing.figure} {standing.unit}.
+          </p>
+        )}
+      </Part>
+      <Part title="Pickup">
+        {one("Mouth's centre, ahead of the rear face", "pickup.x_mm", pickup.x_mm)}
+        {one("Left of the crank's centreline", "pickup.y_mm", pickup.y_mm)}
+        <Choice
+          label="Mouth"
+          value={pickup.mouth.kind}
+          choices={[
+            ["round", "round"],
+            ["rectangular", "rectangular"],
+          ]}
+          onChoose={mouthKind}
+        />
+        {pickup.mouth.kind === "round" ? (
+          one("Diameter", "pickup.mouth.diameter_mm", pickup.mouth.diameter_mm)
+        ) : (
+          <>
+            {one("Length along the engine", "pickup.mouth.length_mm", pickup.mouth.length_mm)}
+            {one("Width across it", "pickup.mouth.width_mm", pickup.mouth.width_mm)}
+          </>
+        )}
+        {one(
+          "Gap to the floor",
+          "pickup.gap_mm",
+          pickup.gap_mm,
+          "common practice 6.4 to 9.5 mm (1/4 to 3/8 in)",
+        )}
+      </Part>
+      <Part title="Pan zones">
+        {pan.zones.map((zone, index) => (
+          <ZoneNumbers
+            key={`${index}-${zone.name}`}
+            document={document}
+            index={index}
+            onType={type}
+            onReplace={replace}
+          />
+        ))}
+        <div className="my-2">
+          <Button
+            onClick={() => {
+              const zone = newZone(pan.zones);
+              const zones = [...pan.zones, zone];
+              replace({ ...document, pan: { ...pan, zones } }, `${zone.name} added`);
+            }}
+          >
+            Add a zone in front
+          </Button>
+        </div>
+        {one(
+          "Skirt above the rail",
+          "pan.skirt_height_mm",
+          pan.skirt_height_mm,
+          "straight walls that oil can climb",
+        )}
+      </Part>
+      <Part title="Engine in the car">
+        <Choice
+          label="Crank's nose points"
+          value={car.nose_points}
+          choices={noses}
+          onChoose={(nose) => choose("car.nose_points", nose)}
+        />
+        {one("Leaned to its right", "car.lean_right_deg", car.lean_right_deg, "minus: to its left")}
+        {one("Nose higher than tail", "car.nose_up_deg", car.nose_up_deg)}
+      </Part>
+      <Part title="Pump">
+        {one("Displacement per turn", "pump.displacement_cm3", pump.displacement_cm3)}
+        {one("Pump turns per crank turn", "pump.drive_ratio", pump.drive_ratio)}
+      </Part>
+      <Part title="Build">
+        <LongText
+          label="Name"
+          rows={1}
+          value={build.name}
+          onType={(typed) => choose("name", typed)}
+        />
+        <LongText
+          label="Notes"
+          rows={4}
+          value={document.notes}
+          onType={(typed) => choose("notes", typed)}
+        />
+        <a
+          href={`/api/builds/${build.id}/document`}
+          download
+          className="mt-2 inline-block text-[14px] underline"
+        >
+          Save the build document as a file
+        </a>
+      </Part>
+    </div>
+  );
+}

@@ -1,0 +1,207 @@
+import type { ReactElement } from "react";
+import type { BuildDocument } from "../../../api/queries";
+import { Button } from "../../../parts/Button";
+import { EditFigure } from "../../../parts/EditFigure";
+import { cornerFields, edgeFields, rectangleOf, type Side, type Zone } from "./edges";
+
+export type Type = (fields: string[], typed: string) => Promise<unknown>;
+export type Replace = (document: BuildDocument, change: string) => void;
+
+const sides: [Side, string][] = [
+  ["rear", "rear edge, ahead of the rear face"],
+  ["front", "front edge"],
+  ["right", "right edge, left of the centreline"],
+  ["left", "left edge"],
+];
+
+function Floor({ zone, path, onType }: { zone: Zone; path: string; onType: Type }): ReactElement {
+  const { floor } = zone;
+  if (floor.kind === "flat")
+    return (
+      <EditFigure
+        label="Depth below the rail"
+        field={`${path}.floor.depth_mm`}
+        value={floor.depth_mm}
+        onType={(typed) => onType([`${path}.floor.depth_mm`], typed)}
+      />
+    );
+  const ends = floor.runs === "lengthways" ? ["rear", "front"] : ["right", "left"];
+  return (
+    <>
+      <EditFigure
+        label={`Depth at its ${ends[0]} edge`}
+        field={`${path}.floor.from_depth_mm`}
+        value={floor.from_depth_mm}
+        onType={(typed) => onType([`${path}.floor.from_depth_mm`], typed)}
+      />
+      <EditFigure
+        label={`Depth at its ${ends[1]} edge`}
+        field={`${path}.floor.to_depth_mm`}
+        value={floor.to_depth_mm}
+        onType={(typed) => onType([`${path}.floor.to_depth_mm`], typed)}
+      />
+    </>
+  );
+}
+
+function Outline({
+  zones,
+  index,
+  onType,
+}: {
+  zones: Zone[];
+  index: number;
+  onType: Type;
+}): ReactElement {
+  const zone = zones[index];
+  const edges = zone ? rectangleOf(zone) : null;
+  if (edges)
+    return (
+      <>
+        {sides.map(([side, label]) => (
+          <EditFigure
+            key={side}
+            label={`${label.charAt(0).toUpperCase()}${label.slice(1)}`}
+            field={`pan.zones.${index}.outline_mm`}
+            value={edges[side]}
+            onType={(typed) => onType(edgeFields(zones, index, side), typed)}
+          />
+        ))}
+      </>
+    );
+  return (
+    <>
+      {zone?.outline_mm.map(([x, y], at) => (
+        <div key={at} className="grid grid-cols-2 gap-4">
+          <EditFigure
+            label={`Corner ${at + 1}, ahead`}
+            field={`pan.zones.${index}.outline_mm.${at}.0`}
+            value={x}
+            onType={(typed) => onType(cornerFields(zones, index, at, 0), typed)}
+          />
+          <EditFigure
+            label="left"
+            field={`pan.zones.${index}.outline_mm.${at}.1`}
+            value={y}
+            onType={(typed) => onType(cornerFields(zones, index, at, 1), typed)}
+          />
+        </div>
+      ))}
+    </>
+  );
+}
+
+function withZone(document: BuildDocument, index: number, zone: Zone): BuildDocument {
+  const zones = document.pan.zones.map((each, at) => (at === index ? zone : each));
+  return { ...document, pan: { ...document.pan, zones } };
+}
+
+function withCorner(zone: Zone): Zone {
+  const [first, ...others] = zone.outline_mm;
+  const last = others.at(-1);
+  if (!first || !last) return zone;
+  const between: [number, number] = [(first[0] + last[0]) / 2, (first[1] + last[1]) / 2];
+  return { ...zone, outline_mm: [...zone.outline_mm, between] };
+}
+
+/** One zone's numbers, and what can be done with it. */
+export function ZoneNumbers({
+  document,
+  index,
+  onType,
+  onReplace,
+}: {
+  document: BuildDocument;
+  index: number;
+  onType: Type;
+  onReplace: Replace;
+}): ReactElement | null {
+  const { zones } = document.pan;
+  const zone = zones[index];
+  if (!zone) return null;
+  const path = `pan.zones.${index}`;
+  const { floor } = zone;
+  const depth = floor.kind === "flat" ? floor.depth_mm : floor.to_depth_mm;
+  const replace = (next: Zone, change: string): void =>
+    onReplace(withZone(document, index, next), `${zone.name}: ${change}`);
+  const kind = floor.kind === "flat" ? "flat" : floor.runs;
+  return (
+    <details className="border-b border-hair" open={zones.length === 1}>
+      <summary className="flex h-10 items-center justify-between px-1 font-figure text-[17px] font-semibold">
+        {zone.name}
+        <span className="text-[14px] font-medium text-ink-2">
+          {zone.ceiling_depth_mm == null ? kind : "side box"}
+        </span>
+      </summary>
+      <div className="pb-3 pl-3">
+        <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
+          Floor
+          <select
+            value={kind}
+            className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
+            onChange={(event) => {
+              const runs = event.target.value;
+              const next: Zone["floor"] =
+                runs === "lengthways" || runs === "sideways"
+                  ? { kind: "ramp", runs, from_depth_mm: depth, to_depth_mm: depth }
+                  : { kind: "flat", depth_mm: depth };
+              replace({ ...zone, floor: next }, `floor ${runs}`);
+            }}
+          >
+            <option value="flat">flat</option>
+            <option value="lengthways">ramp along the engine</option>
+            <option value="sideways">ramp across it</option>
+          </select>
+        </label>
+        <Floor zone={zone} path={path} onType={onType} />
+        {zone.ceiling_depth_mm != null && (
+          <EditFigure
+            label="Ceiling below the rail"
+            field={`${path}.ceiling_depth_mm`}
+            value={zone.ceiling_depth_mm}
+            onType={(typed) => onType([`${path}.ceiling_depth_mm`], typed)}
+          />
+        )}
+        <Outline zones={zones} index={index} onType={onType} />
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button onClick={() => replace(withCorner(zone), "corner added")}>Add a corner</Button>
+          {zone.outline_mm.length > 3 && (
+            <Button
+              onClick={() =>
+                replace({ ...zone, outline_mm: zone.outline_mm.slice(0, -1) }, "corner removed")
+              }
+            >
+              Remove the last corner
+            </Button>
+          )}
+          <Button
+            onClick={() =>
+              replace(
+                { ...zone, ceiling_depth_mm: zone.ceiling_depth_mm == null ? depth / 2 : null },
+                zone.ceiling_depth_mm == null ? "closed above" : "open to the rail",
+              )
+            }
+          >
+            {zone.ceiling_depth_mm == null ? "Close it above" : "Open it to the rail"}
+          </Button>
+          {zones.length > 1 && (
+            <Button
+              look="bad"
+              onClick={() =>
+                onReplace(
+                  {
+                    ...document,
+                    pan: { ...document.pan, zones: zones.filter((_, at) => at !== index) },
+                  },
+                  `${zone.name} removed`,
+                )
+              }
+            >
+              Remove {zone.name}
+            </Button>
+          )}
+        </div>
+      </div>
+    </details>
+  );
+}

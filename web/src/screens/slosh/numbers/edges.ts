@@ -1,0 +1,110 @@
+import type { BuildDocument } from "../../../api/queries";
+
+export type Zone = BuildDocument["pan"]["zones"][number];
+export type Side = "rear" | "front" | "right" | "left";
+
+const TOUCH = 0.05; // mm
+
+const same = (one: number, other: number): boolean => Math.abs(one - other) < TOUCH;
+
+interface Edges {
+  rear: number;
+  front: number;
+  right: number;
+  left: number;
+}
+
+/** The four edges of a zone that is a rectangle along the engine; null for any other shape. */
+export function rectangleOf(zone: Zone): Edges | null {
+  const corners = zone.outline_mm;
+  if (corners.length !== 4) return null;
+  const xs = corners.map((corner) => corner[0]);
+  const ys = corners.map((corner) => corner[1]);
+  const edges = {
+    rear: Math.min(...xs),
+    front: Math.max(...xs),
+    right: Math.min(...ys),
+    left: Math.max(...ys),
+  };
+  const square = corners.every(
+    ([x, y]) =>
+      (same(x, edges.rear) || same(x, edges.front)) &&
+      (same(y, edges.right) || same(y, edges.left)),
+  );
+  return square ? edges : null;
+}
+
+/** Whether stretches [a, b] and [c, d] share more than a point. */
+const overlap = (a: number, b: number, c: number, d: number): boolean =>
+  Math.min(b, Math.max(c, d)) - Math.max(a, Math.min(c, d)) > TOUCH;
+
+/**
+ * The fields to change when an edge of a rectangular zone moves: its own two corners, and those of
+ * zones that share the edge, so that neighbours neither part nor overlap.
+ */
+export function edgeFields(zones: readonly Zone[], index: number, side: Side): string[] {
+  const zone = zones[index];
+  const edges = zone ? rectangleOf(zone) : null;
+  if (!edges) return [];
+  const axis = side === "rear" || side === "front" ? 0 : 1;
+  const old = edges[side];
+  const [from, to] = axis === 0 ? [edges.right, edges.left] : [edges.rear, edges.front];
+  const fields: string[] = [];
+  zones.forEach((other, otherIndex) => {
+    const corners = other.outline_mm;
+    corners.forEach((corner, at) => {
+      if (!same(corner[axis], old)) return;
+      const touches = [corners[(at + 1) % corners.length], corners.at(at - 1)].some(
+        (next) =>
+          next !== undefined &&
+          same(next[axis], old) &&
+          overlap(from, to, corner[1 - axis] ?? 0, next[1 - axis] ?? 0),
+      );
+      if (touches) fields.push(`pan.zones.${otherIndex}.outline_mm.${at}.${axis}`);
+    });
+  });
+  return fields;
+}
+
+/** The fields of a corner: its own and those of zones that have a corner in the same place. */
+export function cornerFields(
+  zones: readonly Zone[],
+  index: number,
+  at: number,
+  axis: 0 | 1,
+): string[] {
+  const corner = zones[index]?.outline_mm[at];
+  if (!corner) return [];
+  return zones.flatMap((zone, zoneIndex) =>
+    zone.outline_mm.flatMap((other, place) =>
+      same(other[0], corner[0]) && same(other[1], corner[1])
+        ? [`pan.zones.${zoneIndex}.outline_mm.${place}.${axis}`]
+        : [],
+    ),
+  );
+}
+
+/** A new zone ahead of the foremost one, to be given its real size. */
+export function newZone(zones: readonly Zone[]): Zone {
+  const corners = zones.flatMap((zone) => (zone.ceiling_depth_mm == null ? zone.outline_mm : []));
+  const front = Math.max(...corners.map((corner) => corner[0]));
+  const foremost = zones.find(
+    (zone) => zone.ceiling_depth_mm == null && zone.outline_mm.some(([x]) => same(x, front)),
+  );
+  const ys = (foremost?.outline_mm ?? []).filter(([x]) => same(x, front)).map(([, y]) => y);
+  const [right, left] = [Math.min(...ys), Math.max(...ys)];
+  const taken = new Set(zones.map((zone) => zone.name));
+  let number = zones.length + 1;
+  while (taken.has(`zone ${number}`)) number += 1;
+  return {
+    name: `zone ${number}`,
+    outline_mm: [
+      [front, right],
+      [front + 60, right],
+      [front + 60, left],
+      [front, left],
+    ],
+    floor: { kind: "flat", depth_mm: 60 },
+    ceiling_depth_mm: null,
+  };
+}
