@@ -2,9 +2,8 @@
 
 import os
 
-from django.core.wsgi import get_wsgi_application
-
 from bilge_core.warm import warm_up
+from django.core.wsgi import get_wsgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 application = get_wsgi_application()

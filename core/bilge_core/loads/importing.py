@@ -55,11 +55,14 @@ def _decode(data: bytes) -> str:
 
 
 def _split(line: str, separator: str) -> list[str]:
-    return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
+    try:
+        return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
+    except csv.Error:  # not a line of headings, then
+        return []
 
 
 def _first_lines(text: str) -> list[str]:
-    reader = io.StringIO(text)
+    reader = io.StringIO(text, newline=None)
     lines = []
     for _ in range(_HEADER_LINES):
         line = reader.readline(_LONGEST_LINE)

@@ -68,16 +68,24 @@ def prepare(log: Log) -> Log:
     """
     if len(log.time) < 2 or not np.all(np.diff(log.time) > 0.0):
         raise InvalidQuantity("time", "not rising", "rising, with at least two samples")
-    step = max(round(float(np.median(np.diff(log.time))), 6), 1.0 / HIGHEST_RATE)
+    own_step = round(float(np.median(np.diff(log.time))), 6)
+    step = max(own_step, 1.0 / HIGHEST_RATE)
     count = int(np.floor(log.duration / step + 1e-6)) + 1
     even = np.arange(count, dtype=np.float64) * np.float64(step)
-    width = 2 * int(SMOOTHING / step / 2.0) + 1
+    since_start = log.time - log.time[0]
+    # smoothed on a fine grid before it is thinned, or vibration would come back as slow waves
+    fine_step = max(min(own_step, 0.01), 1e-4)
+    fine = np.arange(0.0, log.duration + fine_step, fine_step)
+    width = 2 * int(SMOOTHING / fine_step / 2.0) + 1
+    inside = uniform_filter1d(np.ones_like(fine), width, mode="constant")
 
     def at_even(channel: Array) -> Array:
-        return np.asarray(np.interp(even, log.time - log.time[0], channel))
+        return np.asarray(np.interp(even, since_start, channel))
 
     def smooth(channel: Array) -> Array:
-        return np.asarray(uniform_filter1d(at_even(channel), width, mode="nearest"))
+        on_fine = np.interp(fine, since_start, channel)
+        mean = uniform_filter1d(on_fine, width, mode="constant") / inside
+        return np.asarray(np.interp(even, fine, mean))
 
     return Log(
         even,

@@ -12,10 +12,12 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from bilge_core.errors import InvalidQuantity
+from bilge_core.errors import ConvergenceError, InvalidQuantity
 from bilge_core.pan.solid import Solid
 
 Array = NDArray[np.float64]
+
+MOST_STEPS = 200
 
 
 @njit(cache=True)
@@ -90,7 +92,7 @@ def solve_level(vertices, tetrahedra, volumes, normal, volume, guess, heights): 
         return high
     tolerance = 1e-13 * whole
     level = guess if low < guess < high else 0.5 * (low + high)
-    for _ in range(200):
+    for _ in range(MOST_STEPS):
         below, area = _below(heights, volumes, level)
         residual = below - volume
         if abs(residual) <= tolerance or high - low < 1e-12:
@@ -134,6 +136,8 @@ def level_of_volume(solid: Solid, normal: Array, volume: float) -> float:
     InvalidQuantity
         If the volume is negative, not finite or more than the solid holds, or
         the normal has no direction.
+    ConvergenceError
+        If the level is not found; no case of it is known.
 
     References
     ----------
@@ -151,17 +155,12 @@ def level_of_volume(solid: Solid, normal: Array, volume: float) -> float:
     if not np.isfinite(volume) or volume < 0.0 or volume > solid.volume * (1 + 1e-12):
         raise InvalidQuantity("volume", volume, f"0 to {solid.volume:.6f} m3, all that it holds")
     heights = np.empty((len(solid.volumes), 4))
-    return float(
-        solve_level(
-            solid.vertices,
-            solid.tetrahedra,
-            solid.volumes,
-            _unit(normal),
-            volume,
-            np.nan,
-            heights,
-        )
-    )
+    parts = (solid.vertices, solid.tetrahedra, solid.volumes)
+    level = float(solve_level(*parts, _unit(normal), volume, np.nan, heights))
+    residual = float(_below(heights, solid.volumes, level)[0]) - volume
+    if abs(residual) > 1e-9 * solid.volume:
+        raise ConvergenceError("level of a volume", MOST_STEPS, residual)
+    return level
 
 
 def volume_below(solid: Solid, normal: Array, level: float) -> float:

@@ -1,0 +1,72 @@
+"""``bilge check``: what it prints and its exit status."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+from bilge_core.cli import check
+
+from tests.conftest import DEMO
+
+LAP = str(DEMO / "saltmarsh.csv")
+
+
+def test_runs_dry(capsys: pytest.CaptureFixture[str]) -> None:
+    assert check([str(DEMO / "dunlin.json"), LAP]) == 1
+    said = capsys.readouterr().out
+    assert said.startswith("Dunlin: Not safe. The pickup runs dry 8 times a lap")
+    assert ": 1.1 s in corner 2, left, at 1.29 g" in said
+    assert "Settled oil" in said
+
+
+def test_sound(capsys: pytest.CaptureFixture[str]) -> None:
+    assert check([str(DEMO / "dunlin-deeper.json"), LAP]) == 0
+    assert "Sound." in capsys.readouterr().out
+
+
+def test_json_gives_all_of_it(capsys: pytest.CaptureFixture[str]) -> None:
+    assert check([str(DEMO / "dunlin.json"), LAP, "--json"]) == 1
+    told = json.loads(capsys.readouterr().out)
+    assert told["verdict"]["state"] == "runs_dry"
+    assert len(told["dips"]) == 8
+    assert told["dips"][0]["turning"] == "left"
+    assert told["dry_s"] == pytest.approx(sum(dip["dry_s"] for dip in told["dips"]), abs=0.01)
+    assert len(told["rose"]) == 72
+    lists = [len(told["samples"][name]) for name in ("time_s", "cover_mm", "gas_share")]
+    assert len(set(lists)) == 1
+
+
+def test_a_lap_without_signs_is_asked_for_them(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    plain = tmp_path / "lap.csv"
+    text = (
+        (DEMO / "saltmarsh.csv").read_text().replace("[g + left]", "[g]").replace("lateral g", "Q")
+    )
+    plain.write_text(text)
+    build = str(DEMO / "dunlin.json")
+    assert check([build, str(plain)]) == 2
+    assert "no column is given for lateral g" in capsys.readouterr().err
+    options = ["--column", "lateral=Q [g]", "--unit", "lateral=g", "--positive-lateral", "left"]
+    assert check([build, str(plain), *options]) == 1
+    capsys.readouterr()
+    options[-1] = "right"
+    assert check([build, str(plain), *options]) == 1
+    assert "mostly right" in capsys.readouterr().out
+    assert check([build, str(plain), "--column", "sideways=Q"]) == 2
+    assert "'sideways' is no channel" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("file", ["nowhere.json", "."])
+def test_bad_files_exit_with_2(file: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert check([file, LAP]) == 2
+    assert "cannot be read" in capsys.readouterr().err
+
+
+def test_bad_build_names_the_field(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    bad = tmp_path / "bad.json"
+    bad.write_text((DEMO / "dunlin.json").read_text().replace('"gap_mm": 8.0', '"gap_mm": -4.0'))
+    assert check([str(bad), LAP]) == 2
+    assert "pickup.gap_mm: the mouth is 4.0 mm below the floor" in capsys.readouterr().err

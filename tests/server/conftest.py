@@ -1,0 +1,120 @@
+"""Two workshops with a user each, clients signed in, and files to upload."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+import factory
+import pytest
+from accounts.models import User, Workshop
+from builds.models import Build
+from builds.services import add_build, checked_document
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+from loads.models import Lap
+from loads.services import store_lap
+
+from tests.conftest import DEMO
+
+
+class WorkshopFactory(factory.django.DjangoModelFactory):
+    class Meta:
+        model = Workshop
+
+    name = factory.Sequence(lambda n: f"workshop {n}")
+
+
+class UserFactory(factory.django.DjangoModelFactory):
+    class Meta:
+        model = User
+        skip_postgeneration_save = True
+
+    username = factory.Sequence(lambda n: f"builder{n}")
+    workshop = factory.SubFactory(WorkshopFactory)
+    password = factory.django.Password("bearing-shell-9")
+
+
+@pytest.fixture
+def user(db: None) -> User:
+    return UserFactory()  # type: ignore[no-any-return]
+
+
+@pytest.fixture
+def stranger(db: None) -> User:
+    return UserFactory()  # type: ignore[no-any-return]
+
+
+@pytest.fixture
+def lap(user: User) -> Lap:
+    data = (DEMO / "saltmarsh.csv").read_bytes()
+    return store_lap(user, "lap 7", "saltmarsh.csv", data, None)
+
+
+@pytest.fixture
+def build(user: User, lap: Lap) -> Build:
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(user, document, "from a file", lap)
+
+
+class Api:
+    """A signed-in client that speaks JSON."""
+
+    def __init__(self, user: User | None) -> None:
+        self.client = Client()
+        if user:
+            self.client.force_login(user)
+
+    def __call__(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
+        answer = self.client.generic(
+            method,
+            f"/api{path}",
+            json.dumps(body) if body is not None else "",
+            content_type="application/json",
+        )
+        told = json.loads(answer.content) if answer.content else None
+        return answer.status_code, told
+
+    def upload(self, path: str, data: bytes, **fields: str) -> tuple[int, Any]:
+        file = SimpleUploadedFile("file.csv", data)
+        answer = self.client.post(f"/api{path}", {"file": file, **fields})
+        return answer.status_code, json.loads(answer.content)
+
+
+@pytest.fixture
+def api(user: User) -> Api:
+    return Api(user)
+
+
+@pytest.fixture
+def other_api(stranger: User) -> Api:
+    return Api(stranger)
+
+
+@pytest.fixture
+def anonymous() -> Api:
+    return Api(None)
+
+
+@pytest.fixture
+def columns() -> Callable[..., str]:
+    """The demo log's columns as the form wants them."""
+
+    def make(**changes: dict[str, Any]) -> str:
+        wanted: dict[str, dict[str, Any]] = {
+            "time": {"heading": "time [s]", "unit": "s"},
+            "speed": {"heading": "speed [km/h]", "unit": "km/h"},
+            "lateral": {"heading": "lateral g [g + left]", "unit": "g", "positive": "left"},
+            "longitudinal": {
+                "heading": "longitudinal g [g + forward]",
+                "unit": "g",
+                "positive": "forward",
+            },
+            "engine_speed": {"heading": "engine speed [rpm]", "unit": "rpm"},
+        }
+        for name, change in changes.items():
+            wanted[name] = {**wanted[name], **change}
+        return json.dumps(wanted)
+
+    return make

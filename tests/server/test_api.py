@@ -1,0 +1,369 @@
+"""The API as tables of call, status and body; and that nobody reaches another workshop."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from accounts.models import User
+from bilge_core.build import Build as BuildDocument
+from bilge_core.build import read_build
+from bilge_core.forecast import forecast_settled
+from bilge_core.loads.log import Log
+from builds.models import Build, BuildState
+from django.test import Client, override_settings
+from forecasts.models import Forecast
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from loads.models import Lap
+
+from tests.conftest import DEMO
+from tests.server.conftest import Api
+
+pytestmark = pytest.mark.django_db
+
+
+def fields(told: dict[str, Any]) -> list[str]:
+    return [problem["field"] for problem in told["problems"]]
+
+
+def figures(field: str, typed: str, base: int = 1, system: str = "metric") -> dict[str, Any]:
+    return {"base_state": base, "system": system, "figures": [{"field": field, "typed": typed}]}
+
+
+def test_everything_needs_a_session(anonymous: Api, build: Build) -> None:
+    calls = [
+        ("GET", "/session"),
+        ("GET", "/builds/templates"),
+        ("GET", "/forecasts/shelf"),
+        ("GET", f"/forecasts/slosh/{build.pk}"),
+        ("GET", f"/builds/{build.pk}"),
+        ("GET", f"/builds/{build.pk}/document"),
+        ("DELETE", f"/builds/{build.pk}"),
+        ("GET", "/laps"),
+    ]
+    for method, path in calls:
+        status, told = anonymous(method, path)
+        assert (status, told["title"]) == (401, "Sign in first."), path
+    assert anonymous("GET", "/health") == (200, {"ok": True})
+
+
+def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap) -> None:
+    calls: list[tuple[str, str, Any]] = [
+        ("GET", f"/builds/{build.pk}", None),
+        ("GET", f"/builds/{build.pk}/document", None),
+        ("GET", f"/forecasts/slosh/{build.pk}", None),
+        ("DELETE", f"/builds/{build.pk}", None),
+        ("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7")),
+        ("POST", f"/builds/{build.pk}/undo", {"base_state": 1}),
+        ("POST", f"/builds/{build.pk}/redo", {"base_state": 1}),
+        ("PUT", f"/builds/{build.pk}/lap", {"lap_id": None}),
+        (
+            "PUT",
+            f"/builds/{build.pk}/document",
+            {"base_state": 1, "document": build.current.document, "change": "x"},
+        ),
+    ]
+    for method, path, body in calls:
+        status, told = other_api(method, path, body)
+        assert status == 404, (method, path, told)
+    assert other_api("GET", "/forecasts/shelf") == (200, [])
+    assert other_api("GET", "/laps") == (200, [])
+    _, own = other_api("POST", "/builds", {"template": "flat-six", "name": "mine"})
+    status, _ = other_api("PUT", f"/builds/{own['id']}/lap", {"lap_id": lap.pk})
+    assert status == 404
+
+
+def test_sign_in_and_out(user: User) -> None:
+    client = Client(enforce_csrf_checks=True)
+    page = client.get("/")
+    assert page.status_code in {200, 503}
+    client.get("/")
+    token = client.cookies["csrftoken"].value
+    body = json.dumps({"username": user.username, "password": "bearing-shell-9"})
+
+    def send(method: str, body: str, **headers: str) -> int:
+        kind = "application/json"
+        return client.generic(
+            method, "/api/session", body, content_type=kind, **headers
+        ).status_code
+
+    assert send("POST", body) == 403  # without this site's token
+    assert send("POST", body, HTTP_X_CSRFTOKEN=token) == 200
+    assert client.get("/api/session").json()["username"] == user.username
+    token = client.cookies["csrftoken"].value
+    assert send("DELETE", "") == 403
+    assert send("DELETE", "", HTTP_X_CSRFTOKEN=token) == 204
+    assert client.get("/api/session").status_code == 401
+
+
+def test_sign_in_attempts_are_limited(user: User) -> None:
+    client = Client()
+
+    def attempt(password: str) -> int:
+        body = json.dumps({"username": user.username, "password": password})
+        return client.post("/api/session", body, content_type="application/json").status_code
+
+    statuses = [attempt(f"wrong {n}") for n in range(7)]
+    assert statuses[:5] == [401] * 5
+    assert statuses[-1] == 429
+    assert attempt("bearing-shell-9") == 429  # the right one too, for a while
+
+
+def test_strict_headers(api: Api) -> None:
+    answer = api.client.get("/api/session")
+    policy = answer.headers["Content-Security-Policy"]
+    assert "default-src 'none'" in policy
+    assert "unsafe" not in policy
+    assert answer.headers["X-Content-Type-Options"] == "nosniff"
+    assert answer.headers["X-Frame-Options"] == "DENY"
+    assert answer.headers["Referrer-Policy"] == "same-origin"
+
+
+def test_an_edit_is_a_state_that_can_be_undone(api: Api, build: Build) -> None:
+    path = f"/builds/{build.pk}"
+    status, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "7 qt"))
+    assert status == 200
+    assert told["document"]["oil"]["volume_l"] == pytest.approx(7 * 0.946352946, abs=1e-6)
+    assert (told["state"], told["undo"], told["redo"]) == (2, "oil in the engine to 7 qt", None)
+    _, told = api("PATCH", f"{path}/figures", figures("pickup.gap_mm", "3/8", 2, "us"))
+    assert told["document"]["pickup"]["gap_mm"] == pytest.approx(9.525)
+    _, told = api("POST", f"{path}/undo", {"base_state": 3})
+    assert (told["state"], told["redo"]) == (2, "mouth's gap to 3/8")
+    _, told = api("POST", f"{path}/undo", {"base_state": 2})
+    assert told["document"]["oil"]["volume_l"] == 6.2
+    assert api("POST", f"{path}/undo", {"base_state": 1})[0] == 409
+    _, told = api("POST", f"{path}/redo", {"base_state": 1})
+    assert told["state"] == 2
+    _, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 2))
+    assert (told["state"], told["redo"]) == (4, None)  # numbers are never used twice
+    assert api("POST", f"{path}/redo", {"base_state": 4})[0] == 409
+
+
+def test_an_edit_of_an_old_state_is_refused(api: Api, build: Build) -> None:
+    path = f"/builds/{build.pk}/figures"
+    assert api("PATCH", path, figures("oil.volume_l", "7"))[0] == 200
+    status, told = api("PATCH", path, figures("oil.volume_l", "9"))
+    assert status == 409
+    assert "changed elsewhere" in told["title"]
+    assert BuildState.objects.filter(build=build).count() == 2
+
+
+def test_typing_the_same_figure_makes_no_state(api: Api, build: Build) -> None:
+    _, told = api("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "6.2 L"))
+    assert told["state"] == 1
+
+
+@pytest.mark.parametrize(
+    ("field", "typed", "words"),
+    [
+        ("oil.volume_l", "six", "cannot be read"),
+        ("oil.volume_l", "6 mm", "no unit of a volume"),
+        ("oil.volume_l", "50", "pan and skirt hold"),
+        ("oil.volume_l", "-1", "greater than 0"),
+        ("oil.grade", "gear oil", "choose one of"),
+        ("oil.smell", "1", "not a field"),
+        ("pickup.gap_mm", "-5", "below the floor"),
+        ("pickup.x_mm", "2 m", "outside the pan"),
+        ("pan.zones.9.floor.depth_mm", "1", "not a field"),
+        ("pan.zones.0.floor.depth_mm.deep", "1", "not a field"),
+        ("pan.zones.0.outline_mm.1.0", "200", "crosses or touches itself"),
+        ("pan.zones.0.floor.kind", "ramp", "cannot be changed"),
+        ("car.nose_points", "up", "front"),
+        ("name", " ", "at least 1 character"),
+    ],
+)
+def test_bad_figures_name_the_field_and_save_nothing(
+    api: Api, build: Build, field: str, typed: str, words: str
+) -> None:
+    status, told = api("PATCH", f"/builds/{build.pk}/figures", figures(field, typed))
+    assert status == 422, told
+    assert any(words in problem["message"] for problem in told["problems"]), told
+    assert BuildState.objects.filter(build=build).count() == 1
+
+
+def test_several_figures_are_saved_together_or_not_at_all(api: Api, build: Build) -> None:
+    edit = figures("oil.volume_l", "7")
+    edit["figures"].append({"field": "pickup.gap_mm", "typed": "deep"})
+    edit["figures"].append({"field": "pickup.x_mm", "typed": "far"})
+    status, told = api("PATCH", f"/builds/{build.pk}/figures", edit)
+    assert (status, fields(told)) == (422, ["pickup.gap_mm", "pickup.x_mm"])
+    assert Build.objects.get(pk=build.pk).current.number == 1
+
+
+def test_replacing_the_document(api: Api, build: Build) -> None:
+    document = json.loads(json.dumps(build.current.document))
+    document["pan"]["zones"].pop()
+    edit = {"base_state": 1, "document": document, "change": "kick-out removed"}
+    status, told = api("PUT", f"/builds/{build.pk}/document", edit)
+    assert (status, told["undo"]) == (200, "kick-out removed")
+    document["pan"]["zones"][0]["outline_mm"] = [[0, 0], [100, 100], [100, 0], [0, 100]]
+    edit |= {"base_state": 2, "document": document}
+    status, told = api("PUT", f"/builds/{build.pk}/document", edit)
+    assert (status, fields(told)) == (422, ["pan.zones.0.outline_mm"])
+
+
+def test_templates_make_builds_that_hold_together(api: Api, lap: Lap) -> None:
+    _, offered = api("GET", "/builds/templates")
+    assert len(offered) == 4
+    for template in offered:
+        wanted = {"template": template["key"], "name": f"my {template['key']}"}
+        status, told = api("POST", "/builds", wanted)
+        assert (status, told["name"], told["lap_id"]) == (201, wanted["name"], lap.pk)
+    assert api("POST", "/builds", {"template": "warp core", "name": "x"})[0] == 404
+    assert api("POST", "/builds", {"template": "flat-six", "name": ""})[0] == 422
+    _, shelf = api("GET", "/forecasts/shelf")
+    assert len(shelf) == 4
+    assert all(row["verdict"]["sentence"] for row in shelf)
+
+
+def test_export_and_import(api: Api, build: Build) -> None:
+    answer = api.client.get(f"/api/builds/{build.pk}/document")
+    assert answer.headers["Content-Disposition"] == 'attachment; filename="dunlin.json"'
+    assert read_build(answer.content) == BuildDocument.model_validate(build.current.document)
+    status, told = api.upload("/builds/import", answer.content)
+    assert (status, told["name"]) == (201, "Dunlin")
+
+
+@pytest.mark.parametrize(
+    ("data", "field"),
+    [
+        (b"", "file"),
+        (b"{", "file"),
+        (b"[1, 2]", "file"),
+        (b"\xff\xfe\x00", "file"),
+        (b"{}", "format"),
+        (
+            (DEMO / "dunlin.json").read_bytes().replace(b'"gap_mm": 8.0', b'"gap_mm": "x"'),
+            "pickup.gap_mm",
+        ),
+        (b"[" * 100_000, "file"),
+        (b" " * 1_100_000, "file"),
+    ],
+)
+def test_bad_documents_are_refused_whole(api: Api, data: bytes, field: str) -> None:
+    status, told = api.upload("/builds/import", data)
+    assert status == 422, told
+    assert field in fields(told)
+    assert Build.objects.count() == 0
+
+
+def test_slosh_is_what_the_core_says(api: Api, build: Build, saltmarsh: Log) -> None:
+    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
+    result = forecast_settled(BuildDocument.model_validate(build.current.document), saltmarsh)
+    assert told["verdict"]["sentence"] == result.verdict.sentence
+    assert told["lap"]["dry_s"] == pytest.approx(result.dry_time.dry, abs=1e-3)
+    samples = told["lap"]["samples"]
+    assert len({len(values) for values in samples.values()}) == 1
+    at = 1021
+    assert samples["level_mm"][at] == pytest.approx(result.lap.levels[at] * 1e3, abs=0.006)
+    assert samples["cover_mm"][at] == pytest.approx(result.lap.cover[at] * 1e3, abs=0.06)
+    drawing = told["drawing"]
+    assert drawing["capacity_to_rail_l"] == pytest.approx(10.54, abs=0.01)
+    assert min(z for ring in drawing["side"]["inside_mm"] for _, z in ring) == -138.0
+    assert Forecast.objects.get().sentence == result.verdict.sentence
+    _, shelf = api("GET", "/forecasts/shelf")
+    assert shelf[0]["verdict"] == told["verdict"]
+
+
+def test_without_a_lap_it_says_so(api: Api, build: Build) -> None:
+    api("PUT", f"/builds/{build.pk}/lap", {"lap_id": None})
+    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
+    assert (told["verdict"]["state"], told["lap"]) == ("no_lap", None)
+    assert told["drawing"]["standing"]["cover_mm"] > 0
+
+
+def test_a_faulty_build_does_not_hide_the_shelf(api: Api, build: Build) -> None:
+    state = build.current
+    state.document["pickup"]["gap_mm"] = -20  # as if an older version had let it pass
+    state.save()
+    _, shelf = api("GET", "/forecasts/shelf")
+    assert shelf[0]["verdict"]["state"] == "faulty"
+    status, told = api("GET", f"/forecasts/slosh/{build.pk}")
+    assert (status, fields(told)) == (422, ["pickup.gap_mm"])
+
+
+def test_deleting(api: Api, build: Build) -> None:
+    api("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7"))
+    assert api("DELETE", f"/builds/{build.pk}") == (204, None)
+    assert not BuildState.objects.exists()
+    assert api("GET", f"/builds/{build.pk}")[0] == 404
+
+
+def test_import_of_a_lap(api: Api, columns: Callable[..., str]) -> None:
+    data = (DEMO / "saltmarsh.csv").read_bytes()
+    status, seen = api.upload("/laps/preview", data)
+    assert status == 200
+    assert seen["faults"] == []
+    assert "mostly left" in seen["sentences"][0]
+    turned = columns(lateral={"positive": "right"})
+    _, seen = api.upload("/laps/preview", data, columns=turned)
+    assert "mostly right" in seen["sentences"][0]
+    assert not Lap.objects.exists()
+    status, told = api.upload("/laps", data, name="lap 7", columns=columns())
+    assert (status, told["name"]) == (201, "lap 7")
+    assert told["duration_s"] == pytest.approx(81.0, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("spoil", "change", "words"),
+    [
+        (lambda t: t.replace("100.", "fast.", 1), {}, "is not a number"),
+        (lambda t: t, {"lateral": {"heading": "sideways"}}, "no column 'sideways'"),
+        (lambda t: t, {"speed": {"unit": "furlongs"}}, "no unit for speed"),
+        (lambda t: t, {"lateral": {"positive": None}}, "left or right"),
+        (lambda t: t.replace("\n0.04,", "\n0.01,"), {}, "time goes back"),
+        (lambda t: "\n".join(t.split("\n")[:30]), {}, "at least 5 s"),
+        (lambda t: t, {"speed": {"heading": "engine speed [rpm]"}}, "unit km/h?"),
+    ],
+)
+def test_bad_laps_name_the_place_and_keep_nothing(
+    api: Api, columns: Callable[..., str], spoil: Any, change: Any, words: str
+) -> None:
+    data = spoil((DEMO / "saltmarsh.csv").read_text()).encode()
+    status, told = api.upload("/laps", data, name="bad", columns=columns(**change))
+    assert status == 422, told
+    assert any(words in problem["message"] for problem in told["problems"]), told
+    assert not Lap.objects.exists()
+
+
+def test_junk_and_large_files(api: Api, columns: Callable[..., str]) -> None:
+    junk = b"0123456789abcdef\n" * (50 * 1024 * 1024 // 17)
+    status, told = api.upload("/laps", junk, name="junk", columns=columns())
+    assert (status, fields(told)) == (422, ["file"])
+    with override_settings(LARGEST_UPLOAD_BYTES=1000):
+        status, told = api.upload("/laps/preview", b"x" * 2000)
+    assert status == 413
+    assert "larger than" in told["title"]
+    assert not Lap.objects.exists()
+
+
+@pytest.mark.parametrize(
+    "body", ["", "{", "[]", '{"columns": 3}', '{"time": 1}', '{"warp": {"heading": "x"}}', "null"]
+)
+def test_bad_forms_are_refused(api: Api, body: str) -> None:
+    data = (DEMO / "saltmarsh.csv").read_bytes()
+    status, told = api.upload("/laps", data, name="x", columns=body)
+    assert status == 422, told
+    status, told = api("POST", "/builds", body)
+    assert status == 422, told
+
+
+@settings(
+    max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
+@given(
+    st.sampled_from(["oil.volume_l", "pan.zones.1.outline_mm.0.1", "pickup.mouth", "notes", "pan"]),
+    st.text(max_size=40),
+)
+def test_no_figure_is_a_server_error(api: Api, build: Build, field: str, typed: str) -> None:
+    base = Build.objects.get(pk=build.pk).current.number
+    status, _ = api("PATCH", f"/builds/{build.pk}/figures", figures(field, typed, base))
+    assert status in {200, 422}
+
+
+def test_unknown_paths(api: Api) -> None:
+    assert api("GET", "/warp")[0] == 404
+    assert api.client.post("/api/builds/1").status_code == 405
