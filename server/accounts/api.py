@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
@@ -29,7 +29,7 @@ def sign_in(request: HttpRequest, payload: SignInIn) -> SessionOut:
 
 
 @router.delete("", response={204: None}, operation_id="sign_out")
-def sign_out(request: HttpRequest) -> tuple[int, None]:
+def sign_out(request: HttpRequest) -> Status[None]:
     """Sign out."""
     services.sign_out(request)
-    return 204, None
+    return Status(204, None)

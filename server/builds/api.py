@@ -6,7 +6,7 @@ from accounts.requests import signed_in
 from bilge_core.build import write_build
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
-from ninja import File, Router
+from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
 from builds import selectors, services
@@ -31,15 +31,15 @@ def list_templates(request: HttpRequest) -> list[TemplateOut]:
 
 
 @router.post("", response={201: BuildOut}, operation_id="create_build")
-def create_build(request: HttpRequest, payload: NewBuildIn) -> tuple[int, BuildOut]:
+def create_build(request: HttpRequest, payload: NewBuildIn) -> Status[BuildOut]:
     """A new build from a template."""
-    return 201, selectors.build_out(services.new_from_template(signed_in(request), payload))
+    return Status(201, selectors.build_out(services.new_from_template(signed_in(request), payload)))
 
 
 @router.post("/import", response={201: BuildOut}, operation_id="import_build")
-def import_build(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, BuildOut]:
+def import_build(request: HttpRequest, file: File[UploadedFile]) -> Status[BuildOut]:
     """A new build from a document file."""
-    return 201, selectors.build_out(services.import_build(signed_in(request), file))
+    return Status(201, selectors.build_out(services.import_build(signed_in(request), file)))
 
 
 @router.get("/{int:build_id}", response=BuildOut, operation_id="get_build")
@@ -49,10 +49,10 @@ def get_build(request: HttpRequest, build_id: int) -> BuildOut:
 
 
 @router.delete("/{int:build_id}", response={204: None}, operation_id="delete_build")
-def delete_build(request: HttpRequest, build_id: int) -> tuple[int, None]:
+def delete_build(request: HttpRequest, build_id: int) -> Status[None]:
     """Delete a build and all its states."""
     services.delete_build(signed_in(request), build_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.get("/{int:build_id}/document", operation_id="export_build")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from accounts.requests import signed_in
 from django.db.models import QuerySet
 from django.http import HttpRequest
-from ninja import File, Form, Router
+from ninja import File, Form, Router, Status
 from ninja.files import UploadedFile
 
 from loads import selectors, services
@@ -30,6 +30,6 @@ def preview_lap(
 
 
 @router.post("", response={201: LapOut}, operation_id="keep_lap")
-def keep_lap(request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn]) -> tuple[int, Lap]:
+def keep_lap(request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn]) -> Status[Lap]:
     """Keep a lap."""
-    return 201, services.keep_lap(signed_in(request), file, lap)
+    return Status(201, services.keep_lap(signed_in(request), file, lap))

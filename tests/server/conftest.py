@@ -36,6 +36,12 @@ class UserFactory(factory.django.DjangoModelFactory):
     password = factory.django.Password("bearing-shell-9")
 
 
+@pytest.fixture(autouse=True)
+def quick_passwords(settings: Any) -> None:
+    """The real hasher is slow on purpose; here it would only be slow."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
 @pytest.fixture
 def user(db: None) -> User:
     return UserFactory()  # type: ignore[no-any-return]

@@ -153,8 +153,8 @@ export function Tools({
   );
   return (
     <div className="grid w-[96px] shrink-0 grid-cols-2 grid-rows-2">
-      {unit("metric", "mm", "Metric units")}
-      {unit("us", "in", "Inch and US units")}
+      {unit("metric", "mm", "mm, metric units")}
+      {unit("us", "in", "in, inch and US units")}
       <button
         type="button"
         className={cell}
@@ -168,7 +168,11 @@ export function Tools({
         </svg>
       </button>
       <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger className={cell} aria-label="Account" title="account">
+        <DropdownMenu.Trigger
+          className={cell}
+          aria-label={`${session.username.slice(0, 2).toUpperCase()}, account`}
+          title="account"
+        >
           {session.username.slice(0, 2).toUpperCase()}
         </DropdownMenu.Trigger>
         <DropdownMenu.Content

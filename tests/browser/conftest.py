@@ -1,0 +1,134 @@
+"""A real browser on the real server: Debian's Chromium, headless, at a true 1280 x 800."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+from tests.conftest import ROOT
+
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+FLAGS = (
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-dev-shm-usage",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--force-prefers-reduced-motion",
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    for item in items:
+        if "tests/browser" in str(item.path):
+            item.add_marker(pytest.mark.browser)
+
+
+class Page:
+    """What a user does and sees."""
+
+    def __init__(self, driver: webdriver.Chrome, address: str) -> None:
+        self.driver = driver
+        self.address = address
+
+    def size(self, width: int, height: int) -> None:
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def until(self, condition: Callable[[], Any], seconds: float = 20.0) -> Any:
+        ignored = (AssertionError, Exception)
+        return WebDriverWait(self.driver, seconds, 0.1, ignored).until(lambda _: condition())
+
+    def find(self, css: str) -> WebElement:
+        return self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css))  # type: ignore[no-any-return]
+
+    def by_words(self, tag: str, words: str) -> WebElement:
+        """An element that shows these words, or is labelled with them."""
+        path = (
+            f"//{tag}[normalize-space(.)='{words}' or @aria-label='{words}']"
+            f"|//{tag}[.//*[normalize-space(text())='{words}']]"
+        )
+        return self.until(  # type: ignore[no-any-return]
+            lambda: next(
+                each for each in self.driver.find_elements(By.XPATH, path) if each.is_displayed()
+            )
+        )
+
+    def field(self, label: str) -> WebElement:
+        """The input that a label belongs to."""
+        return self.until(  # type: ignore[no-any-return]
+            lambda: self.driver.find_element(
+                By.XPATH,
+                f"//input[@id=//label[normalize-space(.)='{label}']/@for]"
+                f"|//label[contains(normalize-space(.), '{label}')]//input[not(@type='radio')]",
+            )
+        )
+
+    def click(self, tag: str, words: str) -> None:
+        self.by_words(tag, words).click()
+
+    def says(self, words: str) -> None:
+        """Wait until the page shows these words."""
+        self.until(lambda: words in self.driver.find_element(By.TAG_NAME, "body").text)
+
+    def verdict(self) -> str:
+        cell = "[role=status][aria-label=Verdict][aria-busy=false]"
+        return str(self.find(cell).text)
+
+    def serious_faults(self) -> list[str]:
+        """What axe-core finds that is serious or critical."""
+        self.driver.execute_script(AXE.read_text())
+        found = self.driver.execute_async_script(
+            "const done = arguments[0]; axe.run(document).then((r) => done(r.violations))"
+        )
+        return [
+            f"{fault['id']}: {node['target']} {node.get('failureSummary', '')}"
+            for fault in found
+            if fault["impact"] in {"serious", "critical"}
+            for node in fault["nodes"]
+        ]
+
+
+@pytest.fixture(scope="session")
+def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrome]:
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in FLAGS:
+        options.add_argument(flag)
+    options.add_argument(f"--user-data-dir={tmp_path_factory.mktemp('browser')}")
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    service = webdriver.ChromeService(str(Path("/usr/bin/chromedriver")))
+    browser = webdriver.Chrome(options=options, service=service)
+    yield browser
+    browser.quit()
+
+
+@pytest.fixture
+def page(driver: webdriver.Chrome, live_server: Any, settings: Any) -> Iterator[Page]:
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    driver.delete_all_cookies()
+    found = Page(driver, live_server.url)
+    found.size(1280, 800)
+    driver.get_log("browser")
+    yield found
+    refused = [
+        entry["message"]
+        for entry in driver.get_log("browser")
+        if entry["level"] == "SEVERE" and not any(code in entry["message"] for code in EXPECTED)
+    ]
+    assert refused == []  # no script error, nothing blocked by the content security policy
+
+
+EXPECTED = ("401 (Unauthorized)", "422 (Unprocessable", "409 (Conflict)", "429 (Too Many")

@@ -1,0 +1,131 @@
+"""The main job in a real browser, from an empty account to an answer, and back after a reload."""
+
+from __future__ import annotations
+
+import pytest
+from accounts.services import open_account
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.conftest import Page
+from tests.conftest import DEMO
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+def sign_in(page: Page) -> None:
+    open_account("ada", "bearing-shell-9", "Reed Lane Garage")
+    page.driver.get(page.address)
+    page.find("input[name=username]").send_keys("ada")
+    page.find("input[name=password]").send_keys("bearing-shell-9", Keys.ENTER)
+    page.says("No builds yet")
+
+
+def type_into(page: Page, label: str, text: str) -> None:
+    field = page.field(label)
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys(text, Keys.ENTER)
+
+
+def import_lap(page: Page) -> None:
+    page.find("input[type=file]").send_keys(str(DEMO / "saltmarsh.csv"))
+    page.says("This lap turns mostly left")
+    page.click("button", "Yes, judge by this lap")
+
+
+def test_from_an_empty_account_to_an_answer(page: Page) -> None:
+    sign_in(page)
+    assert page.serious_faults() == []
+    page.field("Name of the car or build").send_keys("Wader")
+    page.click("button", "Make the build")
+    page.says("No lap yet")
+    assert "No lap yet" in page.verdict()
+    page.click("button", "Import a lap")
+    import_lap(page)
+    page.until(lambda: page.verdict().startswith("Not safe."))
+    before = page.verdict()
+    page.says("Dips, worst first")
+    assert page.driver.find_elements(By.CSS_SELECTOR, "[data-dip]")
+    assert page.serious_faults() == []
+
+    # a dip is picked: the oil lies as it does there
+    dips = page.driver.find_elements(By.CSS_SELECTOR, "ol button")
+    drawn = page.find("[data-oil=front]").get_attribute("d")
+    dips[-1].click()
+    page.until(lambda: page.find("[data-oil=front]").get_attribute("d") != drawn)
+
+    page.click("button", "Numbers")
+    assert page.serious_faults() == []
+    type_into(page, "In the engine, as poured", "lots")
+    page.says("cannot be read")
+    assert page.field("In the engine, as poured").get_attribute("value") == "lots"
+    type_into(page, "In the engine, as poured", "9 qt")
+    page.until(lambda: page.verdict() != before)
+    more_oil = page.verdict()
+    page.says("State 2")
+    page.click("button", "Undo")
+    page.until(lambda: page.verdict() == before)
+    page.click("button", "Redo")
+    page.until(lambda: page.verdict() == more_oil)
+    page.driver.refresh()
+    page.until(lambda: page.verdict() == more_oil)
+    page.click("button", "Numbers")
+    assert page.field("In the engine, as poured").get_attribute("value") == "8.517"  # litres
+
+    page.click("button", "in, inch and US units")
+    page.until(
+        lambda: page.field("In the engine, as poured").get_attribute("value") in {"9", "9.0"}
+    )
+
+
+def test_moving_an_edge_takes_its_neighbour_along(page: Page) -> None:
+    sign_in(page)
+    page.field("Name of the car or build").send_keys("Wader")
+    page.click("button", "Make the build")
+    page.says("At rest")
+    page.click("button", "Numbers")
+    page.find("details summary").click()
+    type_into(page, "Rear edge, ahead of the rear face", "240")
+    page.says("State 2")
+    assert page.field("Rear edge, ahead of the rear face").get_attribute("value") == "240"
+    page.driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
+    page.says("State 1")
+    page.click("button", "Add a zone in front")
+    page.says("zone 4")
+
+
+def test_night_and_phone(page: Page) -> None:
+    sign_in(page)
+    page.field("Name of the car or build").send_keys("Wader")
+    page.click("button", "Make the build")
+    page.says("At rest")
+    page.click("button", "Night theme")
+    assert page.serious_faults() == []
+    page.size(390, 844)
+    page.says("Slosh")
+    wide = page.driver.execute_script("return document.documentElement.scrollWidth")
+    assert wide <= 390
+    assert page.serious_faults() == []
+    page.driver.find_element(By.CSS_SELECTOR, "button[aria-expanded]").click()
+    page.click("a", "Loads")
+    import_lap(page)
+    page.until(lambda: "Not safe" in page.verdict())
+    page.find("button[aria-expanded]").click()
+    page.click("a", "Pressure")
+    page.says("Pressure is to come")
+    page.size(1280, 800)
+    page.click("button", "Paper theme")
+
+
+def test_wrong_password_says_so(page: Page) -> None:
+    open_account("ada", "bearing-shell-9", "Reed Lane Garage")
+    page.driver.get(page.address)
+    page.find("input[name=username]").send_keys("ada")
+    page.find("input[name=password]").send_keys("guess", Keys.ENTER)
+    page.says("do not belong together")
+
+
+def test_a_bad_file_says_what_is_wrong(page: Page, tmp_path: object) -> None:
+    sign_in(page)
+    page.find("input[type=file]").send_keys(str(DEMO / "saltmarsh.csv"))
+    page.says("is not a readable JSON file")

@@ -1,0 +1,69 @@
+import { describe, expect, it } from "vitest";
+import { nearestIndex, oilLies, stepDip, ticks, tracePath } from "./traces";
+
+describe("nearestIndex", () => {
+  const times = [0, 1, 2, 4];
+  it.each([
+    [-5, 0],
+    [0.4, 0],
+    [0.6, 1],
+    [2.9, 2],
+    [3.1, 3],
+    [99, 3],
+  ])("of %f is %i", (time, index) => {
+    expect(nearestIndex(times, time)).toBe(index);
+  });
+});
+
+describe("tracePath", () => {
+  it("keeps the highest and lowest value of each pixel", () => {
+    const path = tracePath(
+      [0, 0.1, 0.2, 1],
+      [0, 5, -5, 1],
+      (t) => t,
+      (v) => v,
+    );
+    expect(path).toBe("M0 5.0L0 -5.0L1 1.0");
+  });
+  it("is empty without samples", () => {
+    expect(
+      tracePath(
+        [],
+        [],
+        (t) => t,
+        (v) => v,
+      ),
+    ).toBe("");
+  });
+});
+
+describe("ticks", () => {
+  it("are round and start at nil", () => {
+    expect(ticks(81, 9)).toEqual([0, 10, 20, 30, 40, 50, 60, 70, 80]);
+    expect(ticks(3, 3)).toEqual([0, 1, 2, 3]);
+  });
+});
+
+describe("stepDip", () => {
+  const dips = [{ worst_s: 20 }, { worst_s: 5 }, { worst_s: 40 }];
+  it("goes in the order driven, not by rank", () => {
+    expect(stepDip(dips, 0, 1)?.worst_s).toBe(5);
+    expect(stepDip(dips, 5, 1)?.worst_s).toBe(20);
+    expect(stepDip(dips, 39, -1)?.worst_s).toBe(20);
+  });
+  it("ends", () => {
+    expect(stepDip(dips, 40, 1)).toBeNull();
+    expect(stepDip([], 0, -1)).toBeNull();
+  });
+});
+
+describe("oilLies", () => {
+  it.each([
+    [1.2, 0, "right"],
+    [-1.2, 0.5, "left and rear"],
+    [0, -1.1, "front"],
+    [0.1, 0.1, "level"],
+  ])("%f g to the left, %f g forward: %s", (side, fore, words) => {
+    expect(oilLies(side, fore)).toBe(words);
+  });
+});
