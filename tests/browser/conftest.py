@@ -77,7 +77,9 @@ class Page:
         )
 
     def click(self, tag: str, words: str) -> None:
-        self.by_words(tag, words).click()
+        element = self.by_words(tag, words)
+        self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
+        element.click()
 
     def says(self, words: str) -> None:
         """Wait until the page shows these words."""

@@ -45,7 +45,7 @@ def test_from_an_empty_account_to_an_answer(page: Page) -> None:
     page.until(lambda: page.verdict().startswith("Not safe."))
     before = page.verdict()
     page.says("Dips, worst first")
-    assert page.driver.find_elements(By.CSS_SELECTOR, "[data-dip]")
+    page.find("[data-dip]")
     assert page.serious_faults() == []
 
     # a dip is picked: the oil lies as it does there
@@ -88,7 +88,7 @@ def test_moving_an_edge_takes_its_neighbour_along(page: Page) -> None:
     type_into(page, "Rear edge, ahead of the rear face", "240")
     page.says("State 2")
     assert page.field("Rear edge, ahead of the rear face").get_attribute("value") == "240"
-    page.driver.find_element(By.TAG_NAME, "body").send_keys(Keys.CONTROL, "z")
+    page.field("Rear edge, ahead of the rear face").send_keys(Keys.CONTROL, "z")
     page.says("State 1")
     page.click("button", "Add a zone in front")
     page.says("zone 4")
@@ -106,11 +106,11 @@ def test_night_and_phone(page: Page) -> None:
     wide = page.driver.execute_script("return document.documentElement.scrollWidth")
     assert wide <= 390
     assert page.serious_faults() == []
-    page.driver.find_element(By.CSS_SELECTOR, "button[aria-expanded]").click()
+    page.find("div.fixed > button").click()
     page.click("a", "Loads")
     import_lap(page)
     page.until(lambda: "Not safe" in page.verdict())
-    page.find("button[aria-expanded]").click()
+    page.find("div.fixed > button").click()
     page.click("a", "Pressure")
     page.says("Pressure is to come")
     page.size(1280, 800)

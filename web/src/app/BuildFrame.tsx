@@ -41,6 +41,11 @@ function inField(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
+/** Whether a figure's field holds nothing typed: undo there is the build's, not the text's. */
+function isUntouched(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.dataset.untouched !== undefined;
+}
+
 /** One build: head strip, job rail, and the stage's screen. */
 export function BuildFrame({ session }: { session: Session }): ReactElement {
   const { buildId, stage: stageKey = "slosh" } = useParams();
@@ -57,7 +62,7 @@ export function BuildFrame({ session }: { session: Session }): ReactElement {
 
   useEffect(() => {
     function onKey(event: KeyboardEvent): void {
-      if (inField(event.target)) return;
+      if (inField(event.target) && !(isUntouched(event.target) && event.key !== "u")) return;
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
         event.preventDefault();
         mutate({ kind: event.shiftKey ? "redo" : "undo" });

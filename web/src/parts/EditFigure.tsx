@@ -79,7 +79,9 @@ export function EditFigure({
             aria-describedby={fault ? `${id}-fault` : note ? `${id}-note` : undefined}
             autoComplete="off"
             inputMode="text"
-            disabled={busy}
+            readOnly={busy}
+            aria-busy={busy}
+            data-untouched={typed === null || undefined}
             onChange={(event) => setTyped(event.target.value)}
             onKeyDown={onKey}
             onFocus={(event) => event.target.select()}
