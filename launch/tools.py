@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import shutil
@@ -98,18 +99,43 @@ def web_environment() -> dict[str, str]:
     return {**os.environ, "PATH": node_path(), "CI": "true", "npm_config_update_notifier": "false"}
 
 
+def changed_packages(committed: bytes, after: bytes) -> list[str]:
+    """Packages that an install resolved otherwise than the lock file says.
+
+    Optional packages may come and go: they are builds for other systems, which a registry may
+    or may not hold.
+    """
+
+    def entries(lock: bytes) -> dict[str, tuple[object, object]]:
+        packages: dict[str, dict[str, object]] = json.loads(lock)["packages"]
+        return {
+            name: (each.get("version"), each.get("integrity"))
+            for name, each in packages.items()
+            if not each.get("optional")
+        }
+
+    before, now = entries(committed), entries(after)
+    return sorted(name for name in {*before, *now} if before.get(name) != now.get(name))
+
+
 def install_web_packages() -> None:
     """Install the web's packages as its lock file says."""
     fingerprint = digest(WEB / "package.json", WEB / "package-lock.json")
     if (WEB / "node_modules").is_dir() and is_done("web-packages", fingerprint):
         return
     print("bilge: installing web packages", flush=True)
-    lock = (WEB / "package-lock.json").read_bytes()
+    lock = WEB / "package-lock.json"
+    committed = lock.read_bytes()
     run(
         "npm install", ["npm", "install", "--no-audit", "--no-fund"], cwd=WEB, env=web_environment()
     )
-    if (WEB / "package-lock.json").read_bytes() != lock:
-        raise Missing("npm install changed web/package-lock.json: it does not fit package.json")
+    changed = changed_packages(committed, lock.read_bytes())
+    lock.write_bytes(committed)
+    if changed:
+        raise Missing(
+            "npm install changed web/package-lock.json, so it does not fit package.json: "
+            + ", ".join(changed[:8])
+        )
     mark_done("web-packages", fingerprint)
 
 

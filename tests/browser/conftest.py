@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
@@ -83,7 +84,14 @@ class Page:
 
     def says(self, words: str) -> None:
         """Wait until the page shows these words."""
-        self.until(lambda: words in self.driver.find_element(By.TAG_NAME, "body").text)
+        try:
+            self.until(lambda: words in self.text())
+        except TimeoutException:
+            pytest.fail(f"the page does not say {words!r}; it says:\n{self.text()}")
+
+    def text(self) -> str:
+        """All that the page shows, as text."""
+        return str(self.driver.find_element(By.TAG_NAME, "body").text)
 
     def verdict(self) -> str:
         cell = "[role=status][aria-label=Verdict][aria-busy=false]"
@@ -121,6 +129,9 @@ def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrom
 def page(driver: webdriver.Chrome, live_server: Any, settings: Any) -> Iterator[Page]:
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
     driver.delete_all_cookies()
+    # units and theme chosen in one test must not be there in the next
+    wanted = {"origin": live_server.url, "storageTypes": "local_storage"}
+    driver.execute_cdp_cmd("Storage.clearDataForOrigin", wanted)
     found = Page(driver, live_server.url)
     found.size(1280, 800)
     driver.get_log("browser")
