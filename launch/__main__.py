@@ -26,6 +26,9 @@ def _parser() -> argparse.ArgumentParser:
     start = commands.add_parser("start", help="install what is missing and serve on 127.0.0.1")
     start.add_argument("--port", type=int, help=f"default {serve.DEFAULT_PORT}")
     commands.add_parser("stop", help="end a running start")
+    account = commands.add_parser("account", help="make a sign-in in a running Bilge")
+    account.add_argument("username")
+    account.add_argument("workshop", help="its workshop, such as 'Reed Lane Garage'")
     test = commands.add_parser("test", help="run every check")
     test.add_argument(
         "--long", action="store_true", help="add the long property runs and benchmarks"
@@ -48,6 +51,8 @@ def main(words: list[str]) -> int:
         return serve.start(options.port)
     if options.command == "stop":
         return serve.stop()
+    if options.command == "account":
+        return serve.open_account(options.username, options.workshop)
     return checks.test(options.long, options.pytest_words)
 
 

@@ -65,7 +65,7 @@ def test(long: bool, pytest_words: list[str]) -> int:
         database.start()
         env = environment(**database.environment(), BILGE_SECRET_KEY="only-for-tests" * 4)
         failed = [] if pytest_words else [c.name for c in _static_checks(env) if not _passes(c)]
-        words = pytest_words or (["--long", "tests", "core"] if long else ["tests", "core"])
+        words = [*(["--long"] if long else []), *(pytest_words or ["tests", "core"])]
         if failed:
             print(f"bilge test: FAILED before pytest: {', '.join(failed)}", flush=True)
         done = subprocess.run([str(PYTHON), "-m", "pytest", *words], cwd=ROOT, env=env)

@@ -165,6 +165,7 @@ def start(port: int | None) -> int:
             note = {
                 "supervisor": os.getpid(),
                 "address": address,
+                "database_port": database.port,
                 "children": [database.process.pid],
             }
             _RUN_FILE.write_text(json.dumps(note))
@@ -204,3 +205,16 @@ def stop() -> int:
     _end_leftovers()
     print("bilge: was not running" if not note else "bilge: ended what was left over")
     return 0
+
+
+def open_account(username: str, workshop: str) -> int:
+    """Make a sign-in in a running Bilge; asks for the password."""
+    note = _read_run_file()
+    supervisor, port = note.get("supervisor"), note.get("database_port")
+    if not (isinstance(supervisor, int) and _is_ours(supervisor) and isinstance(port, int)):
+        raise Missing("Bilge is not running; ./bilge start first, then this in a second terminal")
+    database = PrivateMariaDB(STATE / "database")
+    database.port = port
+    env = environment(**database.environment(), **_secrets())
+    command = [PYTHON, ROOT / "server" / "manage.py", "open_account", username, workshop]
+    return subprocess.run([str(word) for word in command], env=env).returncode

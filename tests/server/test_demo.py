@@ -1,11 +1,11 @@
-"""The demo loads once and leaves alone what was changed since."""
+"""The commands that fill the database: the demo once, and accounts."""
 
 from __future__ import annotations
 
 import pytest
 from accounts.models import User
 from builds.models import Build
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from loads.models import Lap
 
 pytestmark = pytest.mark.django_db
@@ -22,3 +22,41 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     call_command("load_demo", "dunlin")
     assert Lap.objects.count() == 1
     assert set(Build.objects.values_list("name", flat=True)) == names ^ {"Dunlin", "renamed"}
+
+
+def answer_with(monkeypatch: pytest.MonkeyPatch, *answers: str) -> None:
+    given = iter(answers)
+    module = "config.management.commands.open_account.getpass"
+    monkeypatch.setattr(module, lambda _: next(given))
+
+
+def test_open_account(monkeypatch: pytest.MonkeyPatch) -> None:
+    answer_with(monkeypatch, "bearing-shell-9", "bearing-shell-9")
+    call_command("open_account", "ada", "Reed Lane Garage")
+    user = User.objects.get(username="ada")
+    assert user.check_password("bearing-shell-9")
+    assert user.workshop.name == "Reed Lane Garage"
+
+
+@pytest.mark.parametrize(
+    ("name", "answers", "words"),
+    [
+        ("ada", ("bearing-shell-9", "bearing-shell-8"), "differ"),
+        ("ada", ("short", "short"), "too short"),
+        ("a da", (), "valid username"),
+    ],
+)
+def test_no_account_is_made(
+    monkeypatch: pytest.MonkeyPatch, name: str, answers: tuple[str, ...], words: str
+) -> None:
+    answer_with(monkeypatch, *answers)
+    with pytest.raises(CommandError, match=words):
+        call_command("open_account", name, "Reed Lane Garage")
+    assert not User.objects.exists()
+
+
+def test_an_account_is_never_taken_over(monkeypatch: pytest.MonkeyPatch) -> None:
+    answer_with(monkeypatch, "bearing-shell-9", "bearing-shell-9")
+    call_command("open_account", "ada", "Reed Lane Garage")
+    with pytest.raises(CommandError, match="already"):
+        call_command("open_account", "ada", "Other Garage")
