@@ -7,7 +7,7 @@ import numpy as np
 from bilge_core.build import Build
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
-from bilge_core.statics import cover_rose
+from bilge_core.statics import cover_rose, tilt_table
 
 _SMALL = {
     "format": "bilge-build",
@@ -45,3 +45,4 @@ def warm_up() -> None:
     build = Build.model_validate(_SMALL)
     result = forecast_settled(build, Log(np.arange(3.0), *np.zeros((4, 3))))
     cover_rose(result.pan, build.car, directions=4)
+    tilt_table(result.pan, build.car, points=3)

@@ -17,6 +17,9 @@ from builds.schemas import (
     FiguresIn,
     MoveIn,
     NewBuildIn,
+    RevisionIn,
+    ShowIn,
+    StateOut,
     TemplateOut,
 )
 from builds.templates import templates
@@ -92,6 +95,24 @@ def redo_edit(request: HttpRequest, build_id: int, payload: MoveIn) -> BuildOut:
     """Do an undone edit again."""
     build = services.redo(signed_in(request), build_id, payload.base_state)
     return selectors.build_out(build)
+
+
+@router.get("/{int:build_id}/history", response=list[StateOut], operation_id="get_history")
+def get_history(request: HttpRequest, build_id: int) -> list[StateOut]:
+    """The states of a build, newest first."""
+    return selectors.history_of(selectors.build_of(signed_in(request).workshop, build_id))
+
+
+@router.post("/{int:build_id}/show", response=BuildOut, operation_id="show_state")
+def show_state(request: HttpRequest, build_id: int, payload: ShowIn) -> BuildOut:
+    """Show any state of the build."""
+    return selectors.build_out(services.show_state(signed_in(request), build_id, payload))
+
+
+@router.put("/{int:build_id}/revision", response=BuildOut, operation_id="name_revision")
+def name_revision(request: HttpRequest, build_id: int, payload: RevisionIn) -> BuildOut:
+    """Name the state shown."""
+    return selectors.build_out(services.name_revision(signed_in(request), build_id, payload))
 
 
 @router.put("/{int:build_id}/lap", response=BuildOut, operation_id="choose_lap")

@@ -30,10 +30,28 @@ class BuildState(models.Model):
     parent = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="children")
     document = models.JSONField()
     change = models.CharField(max_length=200)
+    aside = models.BooleanField(default=False)
+    """Made on a state that another edit had moved on from: kept, never shown unasked."""
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["build", "number"], name="state_number_of_build")
+        ]
+
+
+class Revision(models.Model):
+    """A state that was given a name, because it matters."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    state = models.OneToOneField(BuildState, on_delete=models.CASCADE, related_name="revision")
+    name = models.CharField(max_length=60)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["build", "number"], name="revision_number_of_build")
         ]

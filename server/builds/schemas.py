@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from bilge_core.build import Build as BuildDocument
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 UnitSystem = Literal["metric", "us"]
 
@@ -56,6 +56,41 @@ class MoveIn(Schema):
     base_state: int
 
 
+class ShowIn(Schema):
+    """Show another state of the build, made on `base_state`."""
+
+    base_state: int
+    state: int
+
+
+class RevisionIn(Schema):
+    """A name for the state shown."""
+
+    base_state: int
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+
+
+class RevisionOut(Schema):
+    """A named state; `state` is its number."""
+
+    number: int
+    name: str
+    state: int
+
+
+class StateOut(Schema):
+    """One state of a build. `on_way`: shown, or on the way from the first to the one shown."""
+
+    number: int
+    parent: int | None
+    change: str
+    made_by: str
+    made_at: datetime
+    on_way: bool
+    aside: bool
+    revision: RevisionOut | None
+
+
 class ChooseLapIn(Schema):
     """The lap to judge by; null for none."""
 
@@ -63,7 +98,7 @@ class ChooseLapIn(Schema):
 
 
 class BuildOut(Schema):
-    """A build as it stands."""
+    """A build as it stands; `revision` is the last named state on the way to it."""
 
     id: int
     name: str
@@ -72,5 +107,6 @@ class BuildOut(Schema):
     redo: str | None
     lap_id: int | None
     lap_name: str | None
+    revision: RevisionOut | None
     document: BuildDocument
     changed_at: datetime

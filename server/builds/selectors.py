@@ -7,8 +7,11 @@ from bilge_core.build import Build as BuildDocument
 from config.errors import NotFound
 from django.db.models import QuerySet
 
-from builds.models import Build, BuildState
-from builds.schemas import BuildOut
+from builds.models import Build, BuildState, Revision
+from builds.schemas import BuildOut, RevisionOut, StateOut
+
+MOST_STATES = 200
+"""Of a build's history, how many of the newest are listed."""
 
 
 def builds_of(workshop: Workshop) -> QuerySet[Build]:
@@ -37,7 +40,50 @@ def build_of(workshop: Workshop, build_id: int, lock: bool = False) -> Build:
 
 def redo_state(state: BuildState) -> BuildState | None:
     """The newest state made from this one, if any."""
-    return state.children.order_by("-number").first()
+    return state.children.filter(aside=False).order_by("-number").first()
+
+
+def _way_to(build: Build) -> list[int]:
+    """Keys of the states from the one shown back to the first."""
+    parents = dict(build.states.values_list("pk", "parent_id"))
+    way, here = [], build.current_id
+    while here is not None:
+        way.append(here)
+        here = parents[here]
+    return way
+
+
+def _revision_out(revision: Revision) -> RevisionOut:
+    return RevisionOut(number=revision.number, name=revision.name, state=revision.state.number)
+
+
+def revision_of(build: Build) -> RevisionOut | None:
+    """The last named state on the way to the one shown."""
+    named = {r.state_id: r for r in build.revisions.select_related("state")}
+    found = next((named[key] for key in _way_to(build) if key in named), None)
+    return _revision_out(found) if found else None
+
+
+def history_of(build: Build) -> list[StateOut]:
+    """The newest states of a build, newest first, and every named one."""
+    way = set(_way_to(build))
+    named = {r.state_id: _revision_out(r) for r in build.revisions.select_related("state")}
+    states = build.states.select_related("made_by", "parent").defer("document", "parent__document")
+    newest = states.order_by("-number")[:MOST_STATES]
+    rows = {state.pk: state for state in [*newest, *states.filter(pk__in=named)]}
+    return [
+        StateOut(
+            number=state.number,
+            parent=state.parent.number if state.parent else None,
+            change=state.change,
+            made_by=state.made_by.username,
+            made_at=state.made_at,
+            on_way=state.pk in way,
+            aside=state.aside,
+            revision=named.get(state.pk),
+        )
+        for state in sorted(rows.values(), key=lambda each: -each.number)
+    ]
 
 
 def document_of(build: Build) -> BuildDocument:
@@ -59,6 +105,7 @@ def build_out(build: Build) -> BuildOut:
         redo=after.change if after else None,
         lap_id=build.lap_id,
         lap_name=build.lap.name if build.lap else None,
+        revision=revision_of(build),
         document=document_of(build),
         changed_at=build.changed_at,
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from typing import Any
 
 from accounts.models import User, Workshop
@@ -10,15 +11,15 @@ from bilge_core.build import Build as BuildDocument
 from bilge_core.build import read_build
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan import assemble_pan
-from config.errors import Conflict
+from config.errors import Conflict, NotFound
 from django.db import transaction
 from loads.models import Lap
 from loads.selectors import lap_of
 from ninja.files import UploadedFile
 
 from builds import figures, selectors
-from builds.models import Build, BuildState
-from builds.schemas import DocumentIn, FiguresIn, NewBuildIn
+from builds.models import Build, BuildState, Revision
+from builds.schemas import DocumentIn, FiguresIn, NewBuildIn, RevisionIn, ShowIn
 from builds.templates import template_document
 
 LARGEST_DOCUMENT_BYTES = 1024 * 1024
@@ -96,29 +97,57 @@ def _locked(workshop: Workshop, build_id: int, base_state: int) -> tuple[Build, 
     assert current is not None
     if current.number != base_state:
         raise Conflict(
-            "This build was changed elsewhere since you opened it; nothing of yours was saved. "
-            "Look at the newer state, then make your change again."
+            "This build was changed elsewhere since you opened it. "
+            "Look at the newer state, then go on from there."
         )
     return build, current
 
 
-def _add_state(
-    user: User, build: Build, parent: BuildState, raw: dict[str, Any], change: str
-) -> Build:
-    document = checked_document(raw)
-    kept = document.model_dump(mode="json")
-    if kept == parent.document:
-        return build
-    newest = build.states.order_by("-number").values_list("number", flat=True).first() or 0
-    build.current = BuildState.objects.create(
-        build=build, number=newest + 1, parent=parent, document=kept, change=change, made_by=user
+Change = Callable[[dict[str, Any]], tuple[dict[str, Any], str]]
+"""From a document to the changed one, with the change in words."""
+
+
+def _edit(user: User, build_id: int, base_state: int, change: Change) -> Build:
+    """Make a new state from the one that the user saw.
+
+    When the build has moved on since, the new state is kept beside the newer one.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    Conflict
+        Naming both states; nothing is lost.
+    """
+    with transaction.atomic():
+        build = selectors.build_of(user.workshop, build_id, lock=True)
+        current = build.current
+        base = build.states.filter(number=base_state).first()
+        if base is None or current is None:
+            raise NotFound(f"state {base_state} of this build")
+        raw, words = change(base.document)
+        document = checked_document(raw)
+        kept = document.model_dump(mode="json")
+        if kept in (base.document, current.document):
+            return build
+        newest = build.states.order_by("-number").values_list("number", flat=True).first() or 0
+        made = BuildState.objects.create(
+            build=build,
+            number=newest + 1,
+            parent=base,
+            document=kept,
+            change=words,
+            aside=base != current,
+            made_by=user,
+        )
+        if base == current:
+            return _show(build, made)
+    raise Conflict(
+        f"{current.made_by.username} changed this build while you worked: {current.change} "
+        f"(state {current.number}). Yours, {words}, is kept as state {made.number}.",
+        kept_state=made.number,
     )
-    build.name = document.name
-    build.save()
-    return build
 
 
-@transaction.atomic
 def change_figures(user: User, build_id: int, edit: FiguresIn) -> Build:
     """Replace figures by what was typed; a new state.
 
@@ -126,13 +155,14 @@ def change_figures(user: User, build_id: int, edit: FiguresIn) -> Build:
     ------
     NotFound, Conflict, InvalidInput
     """
-    build, current = _locked(user.workshop, build_id, edit.base_state)
-    changed = figures.with_figures(current.document, edit.figures, edit.system)
-    words = figures.change_words(current.document, edit.figures)
-    return _add_state(user, build, current, changed, words)
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        changed = figures.with_figures(document, edit.figures, edit.system)
+        return changed, figures.change_words(document, edit.figures)
+
+    return _edit(user, build_id, edit.base_state, change)
 
 
-@transaction.atomic
 def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
     """Replace the document; a new state.
 
@@ -140,8 +170,7 @@ def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
     ------
     NotFound, Conflict, InvalidInput
     """
-    build, current = _locked(user.workshop, build_id, edit.base_state)
-    return _add_state(user, build, current, edit.document, edit.change)
+    return _edit(user, build_id, edit.base_state, lambda _: (edit.document, edit.change))
 
 
 def _show(build: Build, state: BuildState) -> Build:
@@ -182,6 +211,44 @@ def redo(user: User, build_id: int, base_state: int) -> Build:
     if after is None:
         raise Conflict("There is nothing to do again.")
     return _show(build, after)
+
+
+@transaction.atomic
+def show_state(user: User, build_id: int, move: ShowIn) -> Build:
+    """Show any state of the build; states made since stay where they are.
+
+    Raises
+    ------
+    NotFound, Conflict
+    """
+    build, _ = _locked(user.workshop, build_id, move.base_state)
+    state = build.states.filter(number=move.state).first()
+    if state is None:
+        raise NotFound(f"state {move.state} of this build")
+    return _show(build, state)
+
+
+@transaction.atomic
+def name_revision(user: User, build_id: int, wanted: RevisionIn) -> Build:
+    """Give the state shown a name, or another one.
+
+    Raises
+    ------
+    NotFound, Conflict
+    """
+    build, current = _locked(user.workshop, build_id, wanted.base_state)
+    newest = build.revisions.order_by("-number").values_list("number", flat=True).first() or 0
+    Revision.objects.update_or_create(
+        state=current,
+        defaults={"name": wanted.name},
+        create_defaults={
+            "build": build,
+            "number": newest + 1,
+            "name": wanted.name,
+            "made_by": user,
+        },
+    )
+    return build
 
 
 @transaction.atomic

@@ -11,7 +11,15 @@ class NotFound(Exception):
 
 
 class Conflict(Exception):
-    """The thing changed since the user read it; nothing was saved."""
+    """The thing changed since the user read it.
+
+    `kept_state` is the number of the state in which the user's edit is kept beside the newer
+    one; None when there was nothing to keep.
+    """
+
+    def __init__(self, words: str, kept_state: int | None = None) -> None:
+        self.kept_state = kept_state
+        super().__init__(words)
 
 
 class SignInRefused(Exception):

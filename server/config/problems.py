@@ -31,14 +31,18 @@ class ProblemOut(BaseModel):
     status: int
     title: str
     problems: list[FieldProblem]
+    kept_state: int | None = None
 
 
-def problem_response(status: int, title: str, problems: Sequence[Problem] = ()) -> HttpResponse:
+def problem_response(
+    status: int, title: str, problems: Sequence[Problem] = (), kept_state: int | None = None
+) -> HttpResponse:
     """A refusal as problem+json."""
     body = ProblemOut(
         status=status,
         title=title,
         problems=[FieldProblem(field=p.field, message=p.message) for p in problems],
+        kept_state=kept_state,
     )
     return JsonResponse(body.model_dump(), status=status, content_type="application/problem+json")
 
@@ -74,9 +78,12 @@ def install_handlers(api: NinjaAPI) -> None:
         api.add_exception_handler(error, handle)
 
     on(NotFound, 404)
-    on(Conflict, 409)
     on(SignInRefused, 401)
     on(BilgeError, 422)
+
+    @api.exception_handler(Conflict)
+    def _conflict(request: HttpRequest, raised: Conflict) -> HttpResponse:
+        return problem_response(409, str(raised), kept_state=raised.kept_state)
 
     @api.exception_handler(InvalidInput)
     def _invalid(request: HttpRequest, raised: InvalidInput) -> HttpResponse:

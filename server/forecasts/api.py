@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from forecasts import services
-from forecasts.schemas import ShelfOut, SloshOut
+from forecasts.schemas import LapForecastOut, ShelfOut, SloshOut
 
 router = Router()
 
@@ -22,3 +22,11 @@ def get_shelf(request: HttpRequest) -> list[ShelfOut]:
 def get_slosh(request: HttpRequest, build_id: int) -> SloshOut:
     """The pan, and the lap settled in it."""
     return services.slosh(signed_in(request).workshop, build_id)
+
+
+@router.get(
+    "/slosh/{int:build_id}/laps/{int:lap_id}", response=LapForecastOut, operation_id="get_other_lap"
+)
+def get_other_lap(request: HttpRequest, build_id: int, lap_id: int) -> LapForecastOut:
+    """The build over another lap."""
+    return services.other_lap(signed_in(request).workshop, build_id, lap_id)

@@ -5,12 +5,21 @@ from __future__ import annotations
 import numpy as np
 from bilge_core.build import Build as BuildDocument
 from bilge_core.loads.frames import apparent_gravity
-from bilge_core.pan import Pan
+from bilge_core.pan import Pan, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
 from bilge_core.statics import Surface, level_curve, settle
 from numpy.typing import NDArray
 
-from forecasts.schemas import DrawingOut, MouthOut, Ring, SectionOut, SurfaceOut, ZoneOut
+from forecasts.schemas import (
+    DrawingOut,
+    FaceOut,
+    MouthOut,
+    Ring,
+    SectionOut,
+    SolidOut,
+    SurfaceOut,
+    ZoneOut,
+)
 
 Array = NDArray[np.float64]
 
@@ -23,12 +32,17 @@ def _ring(points: Array) -> Ring:
     return [(_mm(a), _mm(b)) for a, b in points]
 
 
+def _points(points: Array) -> list[tuple[float, float, float]]:
+    return [(_mm(x), _mm(y), _mm(z)) for x, y, z in points]
+
+
 def section_out(section: Section) -> SectionOut:
     """A cut in millimetres."""
     return SectionOut(
         at_mm=_mm(section.at),
         inside_mm=[_ring(ring) for ring in section.inside],
         skirt_mm=[_ring(ring) for ring in section.skirt],
+        metal_mm=[[_ring(ring) for ring in rings] for rings in section.metal],
     )
 
 
@@ -84,6 +98,10 @@ def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
     pairs = zip(curve.volumes, curve.heights, strict=True)
     return DrawingOut(
         zones=zones,
+        faces=[FaceOut(kind=f.kind, corners_mm=_points(f.corners)) for f in inside_faces(pan)],
+        solid=SolidOut(
+            vertices_mm=_points(pan.solid.vertices), tetrahedra=pan.solid.tetrahedra.tolist()
+        ),
         rail_mm=_ring(np.asarray(pan.rail.exterior.coords)[:-1]),
         side=side_section(pan),
         front=section_out(cut_pan(pan, "x", float(pan.mouth.centre[0]))),

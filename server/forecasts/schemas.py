@@ -21,11 +21,29 @@ class VerdictOut(Schema):
 
 
 class SectionOut(Schema):
-    """A cut: the space below the rail and above it; place along the cut and height [mm]."""
+    """A cut: the space below the rail and above it; place along the cut and height [mm].
+
+    `metal_mm`: the sheet round it, each polygon as its rings, outer first.
+    """
 
     at_mm: float
     inside_mm: list[Ring]
     skirt_mm: list[Ring]
+    metal_mm: list[list[Ring]]
+
+
+class FaceOut(Schema):
+    """A flat face of the inside; its right-hand normal points into the space [mm]."""
+
+    kind: Literal["floor", "ceiling", "wall", "skirt"]
+    corners_mm: list[tuple[float, float, float]]
+
+
+class SolidOut(Schema):
+    """The space that oil can fill, as tetrahedra: four rows of `vertices_mm` each."""
+
+    vertices_mm: list[tuple[float, float, float]]
+    tetrahedra: list[tuple[int, int, int, int]]
 
 
 class ZoneOut(Schema):
@@ -61,6 +79,8 @@ class DrawingOut(Schema):
     """The pan to draw."""
 
     zones: list[ZoneOut]
+    faces: list[FaceOut]
+    solid: SolidOut
     rail_mm: Ring
     side: SectionOut
     front: SectionOut
@@ -101,7 +121,10 @@ class CornerOut(Schema):
 
 
 class SamplesOut(Schema):
-    """The lap sample by sample; all lists are of one length."""
+    """The lap sample by sample; all lists are of one length.
+
+    `to_cover_l`: what the pan would have to hold for the mouth to be covered.
+    """
 
     time_s: list[float]
     side_g: list[float]
@@ -111,6 +134,8 @@ class SamplesOut(Schema):
     gas_share: list[float]
     normals: list[tuple[float, float, float]]
     level_mm: list[float]
+    to_cover_l: list[float]
+    distance_m: list[float]
 
 
 class RoseOut(Schema):
@@ -122,9 +147,11 @@ class RoseOut(Schema):
 
 
 class LapForecastOut(Schema):
-    """A lap's forecast."""
+    """A lap's forecast; `zones_l` holds for each zone what lies in it, sample by sample."""
 
+    lap_id: int
     lap_name: str
+    verdict: VerdictOut
     duration_s: float
     dry_s: float
     draws_air_s: float
@@ -133,7 +160,33 @@ class LapForecastOut(Schema):
     dips: list[DipOut]
     corners: list[CornerOut]
     samples: SamplesOut
+    zones_l: list[list[float]]
     line_m: Ring
+
+
+class TiltOut(Schema):
+    """The settled oil over a grid of loads, to be interpolated for the load pad.
+
+    Rows go by forward, columns by leftward acceleration, both at `loads_g`. "Up" in the engine's
+    frame is ``at_rest + fore_g · per_fore_g + side_g · per_side_g``, and the surface where
+    ``point · up`` is the height.
+    """
+
+    loads_g: list[float]
+    at_rest: tuple[float, float, float]
+    per_fore_g: tuple[float, float, float]
+    per_side_g: tuple[float, float, float]
+    height_mm: list[list[float]]
+    to_cover_l: list[list[float]]
+    zones_l: list[list[list[float]]]
+
+
+class HeldOut(Schema):
+    """Edges of the rose if what lies in the mouth's zone were all: one for each volume."""
+
+    zone: int
+    volumes_l: list[float]
+    dry_from_g: list[list[float | None]]
 
 
 class SloshOut(Schema):
@@ -145,6 +198,8 @@ class SloshOut(Schema):
     verdict: VerdictOut
     drawing: DrawingOut
     rose: RoseOut
+    held: HeldOut
+    tilt: TiltOut
     lap: LapForecastOut | None
 
 

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import math
+
+import numpy as np
 from accounts.models import Workshop
 from bilge_core import MODEL_VERSION
 from bilge_core.build import Build as BuildDocument
@@ -10,26 +13,37 @@ from bilge_core.forecast import Dip, SettledForecast, forecast_settled
 from bilge_core.forecast.settled import MODEL_NOTE
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.loads.line import distance_driven
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.statics import cover_rose
+from bilge_core.statics import cover_rose, held_edges, tilt_table
 from builds.models import Build
 from builds.selectors import build_of, builds_of, document_of
+from loads.models import Lap
+from loads.selectors import lap_of
 from loads.services import log_of, thinned_line
+from numpy.typing import NDArray
 
 from forecasts.drawing import drawing_out, mouth_out, side_section, standing_surface, surface_out
 from forecasts.models import Forecast
 from forecasts.schemas import (
     CornerOut,
     DipOut,
+    HeldOut,
     LapForecastOut,
     RoseOut,
     SamplesOut,
     ShelfOut,
     SloshOut,
+    TiltOut,
     VerdictOut,
 )
 
+Array = NDArray[np.float64]
+
 _MOST_SAMPLES = 8000
+
+LEAST_PAD_G = 1.6
+"""The load pad reaches at least this far."""
 
 
 def _no_lap() -> VerdictOut:
@@ -145,8 +159,13 @@ def _dip(rank: int, dip: Dip) -> DipOut:
     )
 
 
+def _every(result: SettledForecast) -> slice:
+    """Which samples go to the screen."""
+    return slice(None, None, 1 + len(result.log.time) // _MOST_SAMPLES)
+
+
 def _samples(result: SettledForecast) -> SamplesOut:
-    every = slice(None, None, 1 + len(result.log.time) // _MOST_SAMPLES)
+    every = _every(result)
     log, lap = result.log, result.lap
     return SamplesOut(
         time_s=log.time[every].round(3).tolist(),
@@ -157,12 +176,16 @@ def _samples(result: SettledForecast) -> SamplesOut:
         gas_share=lap.gas_share[every].round(3).tolist(),
         normals=lap.normals[every].round(5).tolist(),
         level_mm=(lap.levels[every] * 1e3).round(2).tolist(),
+        to_cover_l=(lap.to_cover[every] * 1e3).round(3).tolist(),
+        distance_m=distance_driven(log)[every].round(1).tolist(),
     )
 
 
-def _lap_forecast(name: str, result: SettledForecast) -> LapForecastOut:
+def _lap_forecast(lap: Lap, result: SettledForecast) -> LapForecastOut:
     return LapForecastOut(
-        lap_name=name,
+        lap_id=lap.pk,
+        lap_name=lap.name,
+        verdict=_verdict(result),
         duration_s=round(result.log.duration, 3),
         dry_s=round(result.dry_time.dry, 3),
         draws_air_s=round(result.dry_time.draws_air, 3),
@@ -176,21 +199,51 @@ def _lap_forecast(name: str, result: SettledForecast) -> LapForecastOut:
             for c in result.corners
         ],
         samples=_samples(result),
+        zones_l=(result.lap.zones[_every(result)].T * 1e3).round(3).tolist(),
         line_m=thinned_line(result.log),
     )
+
+
+def _edge(edge: Array, limit: float) -> list[float | None]:
+    return [round(g, 3) if g <= limit else None for g in edge.tolist()]
 
 
 def _rose(pan: Pan, document: BuildDocument) -> RoseOut:
     rose = cover_rose(pan, document.car)
     return RoseOut(
         thrown_deg=[i * 360.0 / len(rose.edge) for i in range(len(rose.edge))],
-        dry_from_g=[round(g, 3) if g <= rose.limit else None for g in rose.edge.tolist()],
+        dry_from_g=_edge(rose.edge, rose.limit),
         limit_g=rose.limit,
     )
 
 
+def _held(pan: Pan, document: BuildDocument, rose: RoseOut) -> HeldOut:
+    held = held_edges(pan, document.car, len(rose.thrown_deg), rose.limit_g)
+    return HeldOut(
+        zone=held.zone,
+        volumes_l=(held.volumes * 1e3).round(3).tolist(),
+        dry_from_g=[_edge(edge, rose.limit_g) for edge in held.edges],
+    )
+
+
+def _tilt(pan: Pan, document: BuildDocument, lap: LapForecastOut | None) -> TiltOut:
+    """The table behind the load pad; it reaches beyond the highest load of the lap."""
+    samples = lap.samples if lap else None
+    highest = max(map(abs, [*samples.side_g, *samples.fore_g])) if samples else 0.0
+    table = tilt_table(pan, document.car, limit=max(LEAST_PAD_G, math.ceil(11.0 * highest) / 10.0))
+    return TiltOut(
+        loads_g=table.loads.round(4).tolist(),
+        at_rest=tuple(table.up_at_rest.round(7).tolist()),
+        per_fore_g=tuple(table.up_per_forward_g.round(7).tolist()),
+        per_side_g=tuple(table.up_per_leftward_g.round(7).tolist()),
+        height_mm=(table.heights * 1e3).round(2).tolist(),
+        to_cover_l=(table.to_cover * 1e3).round(3).tolist(),
+        zones_l=(np.moveaxis(table.zones, 2, 0) * 1e3).round(3).tolist(),
+    )
+
+
 def slosh(workshop: Workshop, build_id: int) -> SloshOut:
-    """Everything for the Slosh screen: drawing, rose, and the lap settled.
+    """Everything for the Slosh screen: drawing, rose, pad table, and the lap settled.
 
     Raises
     ------
@@ -203,9 +256,11 @@ def slosh(workshop: Workshop, build_id: int) -> SloshOut:
     verdict, lap = _no_lap(), None
     if build.lap is not None:
         result = forecast_settled(document, log_of(build.lap))
-        verdict, lap = _verdict(result), _lap_forecast(build.lap.name, result)
+        lap = _lap_forecast(build.lap, result)
+        verdict = lap.verdict
         _keep(build, verdict)
     pan = assemble_pan(document)
+    rose = _rose(pan, document)
     assert build.current is not None
     return SloshOut(
         state=build.current.number,
@@ -213,6 +268,20 @@ def slosh(workshop: Workshop, build_id: int) -> SloshOut:
         model_note=MODEL_NOTE,
         verdict=verdict,
         drawing=drawing_out(pan, document),
-        rose=_rose(pan, document),
+        rose=rose,
+        held=_held(pan, document, rose),
+        tilt=_tilt(pan, document, lap),
         lap=lap,
     )
+
+
+def other_lap(workshop: Workshop, build_id: int, lap_id: int) -> LapForecastOut:
+    """The build as it stands over another lap of the workshop, to lay over the first.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    lap = lap_of(workshop, lap_id)
+    return _lap_forecast(lap, forecast_settled(document_of(build), log_of(lap)))

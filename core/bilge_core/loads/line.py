@@ -29,6 +29,18 @@ def heading(log: Log) -> Array:
     return np.asarray(cumulative_trapezoid(rate, log.time, initial=0.0))
 
 
+def distance_driven(log: Log) -> Array:
+    """Distance [m] since the start: speed, summed.
+
+    Examples
+    --------
+    >>> steady = Log(np.array([0.0, 1.0, 2.0]), np.full(3, 30.0), *np.zeros((3, 3)))
+    >>> distance_driven(steady).tolist()
+    [0.0, 30.0, 60.0]
+    """
+    return np.asarray(cumulative_trapezoid(log.speed, log.time, initial=0.0))
+
+
 def driven_line(log: Log) -> Array:
     """Places along the lap in plan, closed where the lap comes round.
 

@@ -1,11 +1,15 @@
 """The pan: zones to solid, exact levels, the mouth, sections to draw."""
 
 from bilge_core.pan.assembly import Pan, ZoneShape, assemble_pan, oil_in_pan
+from bilge_core.pan.columns import Columns, column_of, column_volumes, columns_of
+from bilge_core.pan.faces import Face, inside_faces
 from bilge_core.pan.levels import level_of_volume, volume_below
 from bilge_core.pan.mouth import Mouth, bare_share
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
 
 __all__ = [
+    "Columns",
+    "Face",
     "Mouth",
     "Pan",
     "Prism",
@@ -13,6 +17,10 @@ __all__ = [
     "ZoneShape",
     "assemble_pan",
     "bare_share",
+    "column_of",
+    "column_volumes",
+    "columns_of",
+    "inside_faces",
     "level_of_volume",
     "oil_in_pan",
     "solid_from_prisms",

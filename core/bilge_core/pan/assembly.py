@@ -57,15 +57,20 @@ class Pan:
     capacity_to_rail: float
     oil_volume: float
 
-    def floor_at(self, x: float, y: float) -> float | None:
-        """Height [m] of the deepest floor at a place in plan, below the rail negative, or None."""
+    def zone_at(self, x: float, y: float) -> int | None:
+        """Which zone has the deepest floor at a place in plan [m], or None outside."""
         point = shapely.Point(x, y)
         heights = [
-            float(height_on(zone.prism.floor, x, y))
-            for zone in self.zones
+            (float(height_on(zone.prism.floor, x, y)), index)
+            for index, zone in enumerate(self.zones)
             if zone.prism.outline.covers(point)
         ]
-        return min(heights) if heights else None
+        return min(heights)[1] if heights else None
+
+    def floor_at(self, x: float, y: float) -> float | None:
+        """Height [m] of the deepest floor at a place in plan, below the rail negative, or None."""
+        zone = self.zone_at(x, y)
+        return None if zone is None else float(height_on(self.zones[zone].prism.floor, x, y))
 
 
 def _metres(polygon: Polygon) -> Polygon:

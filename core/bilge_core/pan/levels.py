@@ -21,7 +21,8 @@ MOST_STEPS = 200
 
 
 @njit(cache=True)
-def _sorted_heights(vertices, tetrahedra, normal, out):  # type: ignore[no-untyped-def]
+def sorted_heights(vertices, tetrahedra, normal, out):  # type: ignore[no-untyped-def]
+    """Each tetrahedron's four corners' heights along `normal`, rising, into `out`."""
     for t in range(tetrahedra.shape[0]):
         for k in range(4):
             row = tetrahedra[t, k]
@@ -38,47 +39,54 @@ def _sorted_heights(vertices, tetrahedra, normal, out):  # type: ignore[no-untyp
 
 
 @njit(cache=True)
+def tetrahedron_below(a, b, c, d, volume, level):  # type: ignore[no-untyped-def]
+    """Volume of one tetrahedron below a level, and its derivative; corner heights rise a to d."""
+    if level <= a:
+        return 0.0, 0.0
+    if level >= d:
+        return volume, 0.0
+    if level < b:  # one corner under: a smaller copy of the corner
+        scale = volume / ((b - a) * (c - a) * (d - a))
+        rise = level - a
+        return scale * rise * rise * rise, 3.0 * scale * rise * rise
+    if level < c:  # two corners under: a wedge of three tetrahedra, all terms positive
+        ac, ad = (level - a) / (c - a), (level - a) / (d - a)
+        bc, bd = (level - b) / (c - b), (level - b) / (d - b)
+        rac, rad, rbc, rbd = 1.0 / (c - a), 1.0 / (d - a), 1.0 / (c - b), 1.0 / (d - b)
+        share = bc * bd + ac * ad * (1.0 - bd) + ac * (1.0 - bc) * bd
+        slope = (
+            rbc * bd
+            + bc * rbd
+            + (rac * ad + ac * rad) * (1.0 - bd)
+            - ac * ad * rbd
+            + (rac * bd + ac * rbd) * (1.0 - bc)
+            - ac * bd * rbc
+        )
+        return volume * share, volume * slope
+    # three corners under: all but the top
+    scale = volume / ((d - a) * (d - b) * (d - c))
+    left = d - level
+    return volume - scale * left * left * left, 3.0 * scale * left * left
+
+
+@njit(cache=True)
 def _below(heights, volumes, level):  # type: ignore[no-untyped-def]
     """Volume below a level and its derivative, the surface's area."""
     total = 0.0
     area = 0.0
     for t in range(heights.shape[0]):
-        a, b, c, d = heights[t, 0], heights[t, 1], heights[t, 2], heights[t, 3]
-        if level <= a:
-            continue
-        if level >= d:
-            total += volumes[t]
-            continue
-        if level < b:  # one corner under: a smaller copy of the corner
-            scale = volumes[t] / ((b - a) * (c - a) * (d - a))
-            rise = level - a
-            total += scale * rise * rise * rise
-            area += 3.0 * scale * rise * rise
-        elif level < c:  # two corners under: a wedge of three tetrahedra, all terms positive
-            ac, ad = (level - a) / (c - a), (level - a) / (d - a)
-            bc, bd = (level - b) / (c - b), (level - b) / (d - b)
-            rac, rad, rbc, rbd = 1.0 / (c - a), 1.0 / (d - a), 1.0 / (c - b), 1.0 / (d - b)
-            total += volumes[t] * (bc * bd + ac * ad * (1.0 - bd) + ac * (1.0 - bc) * bd)
-            area += volumes[t] * (
-                rbc * bd
-                + bc * rbd
-                + (rac * ad + ac * rad) * (1.0 - bd)
-                - ac * ad * rbd
-                + (rac * bd + ac * rbd) * (1.0 - bc)
-                - ac * bd * rbc
-            )
-        else:  # three corners under: all but the top
-            scale = volumes[t] / ((d - a) * (d - b) * (d - c))
-            left = d - level
-            total += volumes[t] - scale * left * left * left
-            area += 3.0 * scale * left * left
+        part, slope = tetrahedron_below(
+            heights[t, 0], heights[t, 1], heights[t, 2], heights[t, 3], volumes[t], level
+        )
+        total += part
+        area += slope
     return total, area
 
 
 @njit(cache=True)
 def solve_level(vertices, tetrahedra, volumes, normal, volume, guess, heights):  # type: ignore[no-untyped-def]
     """Level along `normal` that has `volume` below it; Newton held inside a bracket."""
-    _sorted_heights(vertices, tetrahedra, normal, heights)
+    sorted_heights(vertices, tetrahedra, normal, heights)
     low = heights[0, 0]
     high = heights[0, 3]
     whole = 0.0
@@ -182,5 +190,5 @@ def volume_below(solid: Solid, normal: Array, level: float) -> float:
     if np.isnan(level):
         raise InvalidQuantity("level", level, "a number")
     heights = np.empty((len(solid.volumes), 4))
-    _sorted_heights(solid.vertices, solid.tetrahedra, _unit(normal), heights)
+    sorted_heights(solid.vertices, solid.tetrahedra, _unit(normal), heights)
     return float(_below(heights, solid.volumes, level)[0])

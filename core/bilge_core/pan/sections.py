@@ -16,6 +16,9 @@ from bilge_core.pan.solid import height_on
 
 Array = NDArray[np.float64]
 
+DRAWN_SHEET = 4e-3
+"""Thickness [m] of the sheet as drawn: the document does not hold the real one yet."""
+
 
 @dataclass(frozen=True)
 class Section:
@@ -25,12 +28,15 @@ class Section:
     at : where [m]
     inside : polygons of the space below the rail [m], shape (k, 2): place along the cut, height
     skirt : the same above the rail
+    metal : the sheet round the inside, `DRAWN_SHEET` thick, each polygon as its rings:
+        the outer one, then those of holes
     """
 
     across: Literal["x", "y"]
     at: float
     inside: tuple[Array, ...]
     skirt: tuple[Array, ...]
+    metal: tuple[tuple[Array, ...], ...]
 
 
 def _stretches(outline: Polygon, across: Literal["x", "y"], at: float) -> list[tuple[float, float]]:
@@ -60,6 +66,19 @@ def _zone_polygons(zone: ZoneShape, across: Literal["x", "y"], at: float) -> lis
 def _rings(shape: shapely.Geometry) -> tuple[Array, ...]:
     parts = [part for part in shapely.get_parts(shape) if part.area > 1e-9]
     return tuple(np.asarray(part.exterior.coords)[:-1] for part in parts)
+
+
+def _sheet(inside: shapely.Geometry, open_above: shapely.Geometry) -> tuple[tuple[Array, ...], ...]:
+    """The sheet round the inside, below the rail."""
+    grown = inside.buffer(DRAWN_SHEET, join_style="mitre", mitre_limit=3.0)
+    left, low, right, _ = grown.bounds
+    below_rail = shapely.box(left, low, right, 0.0)
+    metal = shapely.difference(grown, shapely.union(inside, open_above)).intersection(below_rail)
+    return tuple(
+        tuple(np.asarray(ring.coords)[:-1] for ring in (part.exterior, *part.interiors))
+        for part in shapely.get_parts(metal)
+        if part.area > 1e-8
+    )
 
 
 def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
@@ -105,4 +124,5 @@ def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
         for start, end in _stretches(pan.rail, across, at)
         if pan.skirt_height > 0.0
     ]
-    return Section(across, at, _rings(below), _rings(shapely.union_all(above)))
+    open_above = shapely.union_all(above)
+    return Section(across, at, _rings(below), _rings(open_above), _sheet(below, open_above))

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from bilge_core.build import Car
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import engine_to_car
-from bilge_core.pan import Pan
+from bilge_core.pan import Pan, Solid, column_of
 from bilge_core.pan.levels import solve_level
 
 Array = NDArray[np.float64]
@@ -115,6 +115,12 @@ def cover_rose(pan: Pan, car: Car, directions: int = 72, limit: float = 2.5) -> 
     >>> rose.edge.shape
     (72,)
     """
+    return _rose(pan.solid, pan.oil_volume, pan.mouth.centre, car, directions, limit)
+
+
+def _rose(
+    solid: Solid, volume: float, mouth: Array, car: Car, directions: int, limit: float
+) -> CoverRose:
     if directions < 4:
         raise InvalidQuantity("directions", directions, "at least 4")
     if not (math.isfinite(limit) and limit > 0.0):
@@ -124,13 +130,12 @@ def cover_rose(pan: Pan, car: Car, directions: int = 72, limit: float = 2.5) -> 
     throws = np.column_stack([np.cos(angles), np.sin(angles), np.zeros(directions)]) @ to_car
     down = np.array([0.0, 0.0, -1.0]) @ to_car
     edge = np.empty(directions)
-    solid = pan.solid
     _edges(
         solid.vertices,
         solid.tetrahedra,
         solid.volumes,
-        pan.oil_volume,
-        pan.mouth.centre,
+        volume,
+        mouth,
         np.ascontiguousarray(throws),
         down,
         limit,
@@ -138,3 +143,73 @@ def cover_rose(pan: Pan, car: Car, directions: int = 72, limit: float = 2.5) -> 
         edge,
     )
     return CoverRose(np.asarray(angles, dtype=np.float64), edge, limit)
+
+
+@dataclass(frozen=True)
+class HeldEdges:
+    """Edges of the covered region with a given volume kept in the mouth's own zone.
+
+    zone : int
+        The mouth's zone, as in `Pan.zones`.
+    volumes : ndarray, shape (k,) [m3], rising from nil
+    directions : ndarray, shape (n,) [rad], as in `CoverRose`
+    edges : ndarray, shape (k, n) [g]
+    """
+
+    zone: int
+    volumes: Array
+    directions: Array
+    edges: Array
+
+
+def held_edges(
+    pan: Pan, car: Car, directions: int = 72, limit: float = 2.5, volumes: int = 13
+) -> HeldEdges:
+    """Edges of the cover rose if what lies in the mouth's zone now were all there is.
+
+    Oil that has run off to a shelf or a side box comes back late. This asks how
+    far the load may go before the mouth comes bare if none of it were back yet:
+    between this edge and the steady one the pickup depends on oil on its way.
+
+    Parameters
+    ----------
+    pan : Pan
+    car : Car
+    directions, limit
+        As for `cover_rose`.
+    volumes : int
+        How many volumes to tabulate, at least 2: from nil to all the oil, or all the zone holds.
+
+    Returns
+    -------
+    HeldEdges
+
+    Raises
+    ------
+    InvalidQuantity
+        As `cover_rose`, or with fewer than 2 volumes.
+
+    Notes
+    -----
+    The zone is taken with upright walls all round, up to the top of the skirt.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> from bilge_core.pan import assemble_pan
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> held = held_edges(assemble_pan(build), build.car)
+    >>> pan_zone = assemble_pan(build).zones[held.zone]
+    >>> pan_zone.name, bool(held.edges[0].max() == 0.0)  # with nothing left it is dry at once
+    ('deep sump', True)
+    """
+    if volumes < 2:
+        raise InvalidQuantity("volumes", volumes, "at least 2")
+    zone = pan.zone_at(float(pan.mouth.centre[0]), float(pan.mouth.centre[1]))
+    if zone is None:
+        raise InvalidQuantity("mouth", pan.mouth.centre, "inside the pan")
+    column = column_of(pan, pan.zones[zone])
+    steps = np.linspace(0.0, min(pan.oil_volume, column.volume * (1.0 - 1e-9)), volumes)
+    roses = [_rose(column, float(v), pan.mouth.centre, car, directions, limit) for v in steps]
+    return HeldEdges(zone, steps, roses[0].directions, np.array([rose.edge for rose in roses]))

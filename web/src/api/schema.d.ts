@@ -132,6 +132,26 @@ export interface paths {
         patch: operations["change_figures"];
         trace?: never;
     };
+    "/api/builds/{build_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get History
+         * @description The states of a build, newest first.
+         */
+        get: operations["get_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/lap": {
         parameters: {
             query?: never;
@@ -166,6 +186,46 @@ export interface paths {
          * @description Do an undone edit again.
          */
         post: operations["redo_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Name Revision
+         * @description Name the state shown.
+         */
+        put: operations["name_revision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show State
+         * @description Show any state of the build.
+         */
+        post: operations["show_state"];
         delete?: never;
         options?: never;
         head?: never;
@@ -224,6 +284,26 @@ export interface paths {
          * @description The pan, and the lap settled in it.
          */
         get: operations["get_slosh"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forecasts/slosh/{build_id}/laps/{lap_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Other Lap
+         * @description The build over another lap.
+         */
+        get: operations["get_other_lap"];
         put?: never;
         post?: never;
         delete?: never;
@@ -358,7 +438,7 @@ export interface components {
         };
         /**
          * BuildOut
-         * @description A build as it stands.
+         * @description A build as it stands; `revision` is the last named state on the way to it.
          */
         BuildOut: {
             /**
@@ -377,6 +457,7 @@ export interface components {
             name: string;
             /** Redo */
             redo: string | null;
+            revision: components["schemas"]["RevisionOut"] | null;
             /** State */
             state: number;
             /** Undo */
@@ -513,6 +594,8 @@ export interface components {
         DrawingOut: {
             /** Capacity To Rail L */
             capacity_to_rail_l: number;
+            /** Faces */
+            faces: components["schemas"]["FaceOut"][];
             front: components["schemas"]["SectionOut"];
             /** Lean Right Deg */
             lean_right_deg: number;
@@ -539,9 +622,27 @@ export interface components {
             side: components["schemas"]["SectionOut"];
             /** Skirt Height Mm */
             skirt_height_mm: number;
+            solid: components["schemas"]["SolidOut"];
             standing: components["schemas"]["SurfaceOut"];
             /** Zones */
             zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
+         * FaceOut
+         * @description A flat face of the inside; its right-hand normal points into the space [mm].
+         */
+        FaceOut: {
+            /** Corners Mm */
+            corners_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "floor" | "ceiling" | "wall" | "skirt";
         };
         /**
          * FieldFault
@@ -610,8 +711,20 @@ export interface components {
             ok: boolean;
         };
         /**
+         * HeldOut
+         * @description Edges of the rose if what lies in the mouth's zone were all: one for each volume.
+         */
+        HeldOut: {
+            /** Dry From G */
+            dry_from_g: (number | null)[][];
+            /** Volumes L */
+            volumes_l: number[];
+            /** Zone */
+            zone: number;
+        };
+        /**
          * LapForecastOut
-         * @description A lap's forecast.
+         * @description A lap's forecast; `zones_l` holds for each zone what lies in it, sample by sample.
          */
         LapForecastOut: {
             /** Corners */
@@ -624,6 +737,8 @@ export interface components {
             dry_s: number;
             /** Duration S */
             duration_s: number;
+            /** Lap Id */
+            lap_id: number;
             /** Lap Name */
             lap_name: string;
             /** Least Cover At S */
@@ -636,6 +751,9 @@ export interface components {
                 number
             ][];
             samples: components["schemas"]["SamplesOut"];
+            verdict: components["schemas"]["VerdictOut"];
+            /** Zones L */
+            zones_l: number[][];
         };
         /**
          * LapIn
@@ -848,6 +966,28 @@ export interface components {
             width_mm: number;
         };
         /**
+         * RevisionIn
+         * @description A name for the state shown.
+         */
+        RevisionIn: {
+            /** Base State */
+            base_state: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * RevisionOut
+         * @description A named state; `state` is its number.
+         */
+        RevisionOut: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** State */
+            state: number;
+        };
+        /**
          * RoseOut
          * @description Steady g at which the mouth goes dry, by where oil is thrown; null: holds to the limit.
          */
@@ -875,10 +1015,14 @@ export interface components {
         /**
          * SamplesOut
          * @description The lap sample by sample; all lists are of one length.
+         *
+         *     `to_cover_l`: what the pan would have to hold for the mouth to be covered.
          */
         SamplesOut: {
             /** Cover Mm */
             cover_mm: number[];
+            /** Distance M */
+            distance_m: number[];
             /** Fore G */
             fore_g: number[];
             /** Gas Share */
@@ -897,10 +1041,14 @@ export interface components {
             speed_km_h: number[];
             /** Time S */
             time_s: number[];
+            /** To Cover L */
+            to_cover_l: number[];
         };
         /**
          * SectionOut
          * @description A cut: the space below the rail and above it; place along the cut and height [mm].
+         *
+         *     `metal_mm`: the sheet round it, each polygon as its rings, outer first.
          */
         SectionOut: {
             /** At Mm */
@@ -910,6 +1058,11 @@ export interface components {
                 number,
                 number
             ][][];
+            /** Metal Mm */
+            metal_mm: [
+                number,
+                number
+            ][][][];
             /** Skirt Mm */
             skirt_mm: [
                 number,
@@ -954,6 +1107,16 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
+         * ShowIn
+         * @description Show another state of the build, made on `base_state`.
+         */
+        ShowIn: {
+            /** Base State */
+            base_state: number;
+            /** State */
+            state: number;
+        };
+        /**
          * SignInIn
          * @description Name and password.
          */
@@ -969,6 +1132,7 @@ export interface components {
          */
         SloshOut: {
             drawing: components["schemas"]["DrawingOut"];
+            held: components["schemas"]["HeldOut"];
             lap: components["schemas"]["LapForecastOut"] | null;
             /** Model */
             model: string;
@@ -977,7 +1141,51 @@ export interface components {
             rose: components["schemas"]["RoseOut"];
             /** State */
             state: number;
+            tilt: components["schemas"]["TiltOut"];
             verdict: components["schemas"]["VerdictOut"];
+        };
+        /**
+         * SolidOut
+         * @description The space that oil can fill, as tetrahedra: four rows of `vertices_mm` each.
+         */
+        SolidOut: {
+            /** Tetrahedra */
+            tetrahedra: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Vertices Mm */
+            vertices_mm: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
+         * StateOut
+         * @description One state of a build. `on_way`: shown, or on the way from the first to the one shown.
+         */
+        StateOut: {
+            /** Aside */
+            aside: boolean;
+            /** Change */
+            change: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /** Number */
+            number: number;
+            /** On Way */
+            on_way: boolean;
+            /** Parent */
+            parent: number | null;
+            revision: components["schemas"]["RevisionOut"] | null;
         };
         /**
          * SurfaceOut
@@ -1006,6 +1214,42 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TiltOut
+         * @description The settled oil over a grid of loads, to be interpolated for the load pad.
+         *
+         *     Rows go by forward, columns by leftward acceleration, both at `loads_g`. "Up" in the engine's
+         *     frame is ``at_rest + fore_g · per_fore_g + side_g · per_side_g``, and the surface where
+         *     ``point · up`` is the height.
+         */
+        TiltOut: {
+            /** At Rest */
+            at_rest: [
+                number,
+                number,
+                number
+            ];
+            /** Height Mm */
+            height_mm: number[][];
+            /** Loads G */
+            loads_g: number[];
+            /** Per Fore G */
+            per_fore_g: [
+                number,
+                number,
+                number
+            ];
+            /** Per Side G */
+            per_side_g: [
+                number,
+                number,
+                number
+            ];
+            /** To Cover L */
+            to_cover_l: number[][];
+            /** Zones L */
+            zones_l: number[][][];
         };
         /**
          * UnitOut
@@ -1280,6 +1524,28 @@ export interface operations {
             };
         };
     };
+    get_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateOut"][];
+                };
+            };
+        };
+    };
     choose_lap: {
         parameters: {
             query?: never;
@@ -1318,6 +1584,58 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
+    name_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
+    show_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowIn"];
             };
         };
         responses: {
@@ -1396,6 +1714,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SloshOut"];
+                };
+            };
+        };
+    };
+    get_other_lap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapForecastOut"];
                 };
             };
         };

@@ -8,12 +8,15 @@ from typing import Any
 
 from accounts.services import open_account
 from builds.models import Build
-from builds.services import add_build, checked_document
+from builds.schemas import RevisionIn
+from builds.services import add_build, checked_document, name_revision
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from loads.models import Lap
 from loads.services import store_lap
+
+REVISIONS = {"dunlin": "as raced", "dunlin-deeper": "deeper, more oil"}
 
 
 class Command(BaseCommand):
@@ -37,4 +40,6 @@ class Command(BaseCommand):
         lap = store_lap(user, "Saltmarsh Ring, lap 7", file.name, file.read_bytes(), None)
         for name in ("dunlin-deeper", "dunlin"):
             document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
-            add_build(user, document, "demo", lap)
+            build = add_build(user, document, "demo", lap)
+            first = RevisionIn(base_state=1, name=REVISIONS[name])
+            name_revision(user, build.pk, first)

@@ -1,0 +1,130 @@
+"""The faces of the space that oil can fill, as flat polygons to draw in three dimensions."""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely import LineString, Polygon
+
+from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.solid import height_on
+
+Array = NDArray[np.float64]
+
+_NEAR = 0.2e-3  # [m] within which two edges are the same edge
+_SMALL = 1e-7  # [m2] below which a piece of wall is drawing error
+
+
+@dataclass(frozen=True)
+class Face:
+    """A flat piece of the inside.
+
+    kind : floor, ceiling, wall, or skirt (wall above the rail)
+    corners : ndarray, shape (k, 3) [m]
+        In order, so that the right-hand normal points into the space.
+    """
+
+    kind: Literal["floor", "ceiling", "wall", "skirt"]
+    corners: Array
+
+
+def _ring(outline: Polygon) -> Array:
+    """Corners of an outline, anticlockwise from above, the first not repeated."""
+    return np.asarray(shapely.orient_polygons(outline).exterior.coords)[:-1, :2]
+
+
+def _flat(kind: Literal["floor", "ceiling"], zone: ZoneShape) -> Face:
+    ring = _ring(zone.prism.outline)
+    plane = zone.prism.floor if kind == "floor" else zone.prism.top
+    corners = np.column_stack([ring, height_on(plane, ring[:, 0], ring[:, 1])])
+    return Face(kind, corners if kind == "floor" else corners[::-1])
+
+
+def _span(zone: ZoneShape, start: Array, along: Array, first: float, last: float) -> Polygon:
+    """The zone's height over a stretch of an edge, in the edge's own plane: place, height."""
+    places = [start + along * first, start + along * last]
+    low = [float(height_on(zone.prism.floor, *place)) for place in places]
+    high = [float(height_on(zone.prism.top, *place)) for place in places]
+    return Polygon([(first, low[0]), (last, low[1]), (last, high[1]), (first, high[0])])
+
+
+def _walls_of_edge(zone: ZoneShape, others: list[ZoneShape], a: Array, b: Array) -> list[Face]:
+    """The wall under one edge, less the openings to zones on its other side."""
+    length = float(np.hypot(*(b - a)))
+    along = (b - a) / length
+    outward = np.array([along[1], -along[0]])
+    own = _span(zone, a, along, 0.0, length)
+    cuts, stretches = [], {0.0, length}
+    for other in others:
+        just_outside = LineString([a + outward * _NEAR, b + outward * _NEAR])
+        for piece in shapely.get_parts(other.prism.outline.intersection(just_outside)):
+            if piece.length < 5.0 * _NEAR:
+                continue
+            ends = (np.asarray(piece.coords)[[0, -1], :2] - a) @ along
+            first, last = float(ends.min()), float(ends.max())
+            cuts.append(_span(other, a, along, first, last))
+            stretches |= {first, last}
+    wall = shapely.difference(own, shapely.union_all(cuts)) if cuts else own
+    pieces = [part for part in shapely.get_parts(wall) if part.area > _SMALL]
+    if any(piece.interiors for piece in pieces):  # an opening in the middle: draw it in stretches
+        bands = [
+            shapely.box(first, -10.0, last, 10.0)
+            for first, last in itertools.pairwise(sorted(stretches))
+        ]
+        pieces = [
+            part
+            for band in bands
+            for part in shapely.get_parts(wall.intersection(band))
+            if part.area > _SMALL
+        ]
+    faces = []
+    for piece in pieces:
+        ring = np.asarray(shapely.orient_polygons(piece).exterior.coords)[:-1]
+        places = a + np.outer(ring[:, 0], along)
+        # seen from inside an anticlockwise outline the edge runs to the right: turn the ring round
+        faces.append(Face("wall", np.column_stack([places, ring[:, 1]])[::-1]))
+    return faces
+
+
+def inside_faces(pan: Pan) -> tuple[Face, ...]:
+    """All faces of the pan's inside and of the skirt above it.
+
+    Parameters
+    ----------
+    pan : Pan
+
+    Returns
+    -------
+    tuple of Face
+        They close the space on all sides but its top.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> from bilge_core.pan import assemble_pan
+    >>> faces = inside_faces(assemble_pan(read_build(Path("demo/dunlin.json").read_text())))
+    >>> sorted({face.kind for face in faces})
+    ['ceiling', 'floor', 'skirt', 'wall']
+    """
+    faces: list[Face] = []
+    for index, zone in enumerate(pan.zones):
+        others = [other for at, other in enumerate(pan.zones) if at != index]
+        faces.append(_flat("floor", zone))
+        if not zone.is_open:
+            faces.append(_flat("ceiling", zone))
+        ring = _ring(zone.prism.outline)
+        for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+            faces += _walls_of_edge(zone, others, a, b)
+    if pan.skirt_height > 0.0:
+        ring = _ring(pan.rail)
+        for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+            places = np.array([b, a, a, b])
+            heights = np.array([0.0, 0.0, pan.skirt_height, pan.skirt_height])
+            faces.append(Face("skirt", np.column_stack([places, heights])))
+    return tuple(faces)
