@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -55,6 +55,7 @@ DUNLIN = PointMassCar(
     lowest_rpm=4300.0,
     highest_rpm=7600.0,
 )
+DUNLIN_IN_THE_RAIN = replace(DUNLIN, side_grip=0.62, braking_grip=0.58)
 
 
 @dataclass(frozen=True)

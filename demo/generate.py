@@ -6,7 +6,15 @@ from pathlib import Path
 
 from bilge_core.build import Build, write_build
 
-from demo.circuit import DUNLIN, SALTMARSH, drive, log_rows, path
+from demo.circuit import (
+    DUNLIN,
+    DUNLIN_IN_THE_RAIN,
+    SALTMARSH,
+    PointMassCar,
+    drive,
+    log_rows,
+    path,
+)
 
 HERE = Path(__file__).parent
 
@@ -16,9 +24,9 @@ HEADINGS = (
 )
 
 
-def saltmarsh_csv() -> str:
-    """One lap of the Saltmarsh Ring in the Dunlin, logged at 50 Hz."""
-    rows = log_rows(drive(DUNLIN, *path(SALTMARSH)), rate=50.0, seed=20)
+def saltmarsh_csv(car: PointMassCar = DUNLIN, seed: int = 20) -> str:
+    """One lap of the Saltmarsh Ring, logged at 50 Hz."""
+    rows = log_rows(drive(car, *path(SALTMARSH)), rate=50.0, seed=seed)
     lines = [
         f"{t:.2f},{v:.1f},{side:.3f},{fore:.3f},{rpm:.0f},{water:.1f}"
         for t, v, side, fore, rpm, water in rows
@@ -94,8 +102,10 @@ def dunlin_deeper() -> Build:
 
 
 def main() -> None:
-    """Write the three files beside this one."""
+    """Write the files beside this one."""
     (HERE / "saltmarsh.csv").write_text(saltmarsh_csv(), encoding="utf-8")
+    rain = saltmarsh_csv(DUNLIN_IN_THE_RAIN, seed=21)
+    (HERE / "saltmarsh-rain.csv").write_text(rain, encoding="utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
 

@@ -10,6 +10,7 @@ import pytest
 from selenium import webdriver
 from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -78,9 +79,14 @@ class Page:
         )
 
     def click(self, tag: str, words: str) -> None:
-        element = self.by_words(tag, words)
-        self.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", element)
-        element.click()
+        def attempt() -> bool:
+            element = self.by_words(tag, words)
+            centred = "arguments[0].scrollIntoView({block: 'center'})"
+            self.driver.execute_script(centred, element)
+            element.click()
+            return True
+
+        self.until(attempt)  # again, should the page have drawn itself anew in between
 
     def says(self, words: str) -> None:
         """Wait until the page shows these words."""
@@ -92,6 +98,22 @@ class Page:
     def text(self) -> str:
         """All that the page shows, as text."""
         return str(self.driver.find_element(By.TAG_NAME, "body").text)
+
+    def type_into(self, label: str, text: str) -> None:
+        """Type over a figure and accept it."""
+        field = self.field(label)
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text, Keys.ENTER)
+
+    def press(self, *keys: str) -> None:
+        """Press keys with nothing in focus but the page."""
+        self.driver.execute_script("document.activeElement.blur()")
+        self.driver.find_element(By.TAG_NAME, "body").send_keys(*keys)
+
+    def sign_in(self, username: str, password: str) -> None:
+        self.driver.get(self.address)
+        self.find("input[name=username]").send_keys(username)
+        self.find("input[name=password]").send_keys(password, Keys.ENTER)
 
     def verdict(self) -> str:
         cell = "[role=status][aria-label=Verdict][aria-busy=false]"

@@ -15,16 +15,8 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 def sign_in(page: Page) -> None:
     open_account("ada", "bearing-shell-9", "Reed Lane Garage")
-    page.driver.get(page.address)
-    page.find("input[name=username]").send_keys("ada")
-    page.find("input[name=password]").send_keys("bearing-shell-9", Keys.ENTER)
+    page.sign_in("ada", "bearing-shell-9")
     page.says("No builds yet")
-
-
-def type_into(page: Page, label: str, text: str) -> None:
-    field = page.field(label)
-    field.send_keys(Keys.CONTROL, "a")
-    field.send_keys(text, Keys.ENTER)
 
 
 def import_lap(page: Page) -> None:
@@ -49,6 +41,7 @@ def test_from_an_empty_account_to_an_answer(page: Page) -> None:
     assert page.serious_faults() == []
 
     # a dip is picked: the oil lies as it does there
+    page.click("button", "Sections")
     dips = page.driver.find_elements(By.CSS_SELECTOR, "ol button")
     drawn = page.find("[data-oil=front]").get_attribute("d")
     dips[-1].click()
@@ -56,10 +49,10 @@ def test_from_an_empty_account_to_an_answer(page: Page) -> None:
 
     page.click("button", "Numbers")
     assert page.serious_faults() == []
-    type_into(page, "In the engine, as poured", "lots")
+    page.type_into("In the engine, as poured", "lots")
     page.says("cannot be read")
     assert page.field("In the engine, as poured").get_attribute("value") == "lots"
-    type_into(page, "In the engine, as poured", "9 qt")
+    page.type_into("In the engine, as poured", "9 qt")
     page.until(lambda: page.verdict() != before)
     more_oil = page.verdict()
     page.says("State 2")
@@ -85,7 +78,7 @@ def test_moving_an_edge_takes_its_neighbour_along(page: Page) -> None:
     page.says("At rest")
     page.click("button", "Numbers")
     page.find("details summary").click()
-    type_into(page, "Rear edge, ahead of the rear face", "240")
+    page.type_into("Rear edge, ahead of the rear face", "240")
     page.says("State 2")
     assert page.field("Rear edge, ahead of the rear face").get_attribute("value") == "240"
     page.field("Rear edge, ahead of the rear face").send_keys(Keys.CONTROL, "z")
@@ -119,9 +112,7 @@ def test_night_and_phone(page: Page) -> None:
 
 def test_wrong_password_says_so(page: Page) -> None:
     open_account("ada", "bearing-shell-9", "Reed Lane Garage")
-    page.driver.get(page.address)
-    page.find("input[name=username]").send_keys("ada")
-    page.find("input[name=password]").send_keys("guess", Keys.ENTER)
+    page.sign_in("ada", "guess")
     page.says("do not belong together")
 
 

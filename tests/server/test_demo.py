@@ -17,10 +17,12 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     names = {"Dunlin", "Dunlin, sump 46 mm deeper"}
     assert set(Build.objects.values_list("name", flat=True)) == names
     assert User.objects.get(username="dunlin").check_password("rail-gate-bell-1234")
-    Build.objects.get(name="Dunlin").states.all()
+    build = Build.objects.get(name="Dunlin")
+    assert build.lap is not None and build.lap.name == "Saltmarsh Ring, lap 7"
+    assert build.revisions.get().name == "as raced"
     Build.objects.filter(name="Dunlin").update(name="renamed")
     call_command("load_demo", "dunlin")
-    assert Lap.objects.count() == 1
+    assert Lap.objects.count() == 2
     assert set(Build.objects.values_list("name", flat=True)) == names ^ {"Dunlin", "renamed"}
 
 

@@ -9,6 +9,8 @@ export class Refusal extends Error {
     readonly status: number,
     title: string,
     readonly problems: { field: string; message: string }[],
+    /** The state in which a refused edit is kept beside the newer one. */
+    readonly keptState: number | null = null,
   ) {
     super(title);
   }
@@ -39,11 +41,15 @@ function cookie(name: string): string {
 
 async function refusalOf(response: Response): Promise<Refusal> {
   try {
-    const body = (await response.json()) as Partial<Refusal> & { title?: string };
+    const body = (await response.json()) as Partial<Refusal> & {
+      title?: string;
+      kept_state?: number | null;
+    };
     return new Refusal(
       response.status,
       body.title ?? "The server refused this.",
       body.problems ?? [],
+      body.kept_state ?? null,
     );
   } catch {
     return new Refusal(response.status, `The server answered ${response.status}.`, []);

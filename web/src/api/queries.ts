@@ -11,6 +11,7 @@ export type Session = Schemas["SessionOut"];
 export type BuildOut = Schemas["BuildOut"];
 export type BuildDocument = Schemas["Build"];
 export type Slosh = Schemas["SloshOut"];
+export type StateRow = Schemas["StateOut"];
 export type ShelfRow = Schemas["ShelfOut"];
 export type LapColumns = Partial<Record<Schemas["ChannelOut"]["name"], Schemas["ColumnIn"]>>;
 type Figure = Schemas["FigureIn"];
@@ -74,9 +75,13 @@ export const useLaps = (): UseQueryResult<Schemas["LapOut"][]> =>
 
 const at = (id: number) => ({ params: { path: { build_id: id } } });
 
+/** How often another editor's changes are looked for [ms]. */
+const LOOK_AGAIN = 10_000;
+
 export const useBuild = (id: number): UseQueryResult<BuildOut> =>
   useQuery({
     queryKey: ["build", id],
+    refetchInterval: LOOK_AGAIN,
     queryFn: async () => bodyOf("BuildOut", await client.GET("/api/builds/{build_id}", at(id))),
   });
 
@@ -89,6 +94,30 @@ export const useSlosh = (build: BuildOut | undefined): UseQueryResult<Slosh> =>
       query?.queryKey[1] === build?.id ? before : undefined,
     queryFn: async () =>
       bodyOf("SloshOut", await client.GET("/api/forecasts/slosh/{build_id}", at(build?.id ?? 0))),
+  });
+
+/** The build as it stands over another lap, to lay over the first. */
+export const useOtherLap = (
+  build: BuildOut,
+  lapId: number | null,
+): UseQueryResult<Schemas["LapForecastOut"]> =>
+  useQuery({
+    queryKey: ["other-lap", build.id, build.state, lapId],
+    enabled: lapId !== null,
+    queryFn: async () =>
+      bodyOf(
+        "LapForecastOut",
+        await client.GET("/api/forecasts/slosh/{build_id}/laps/{lap_id}", {
+          params: { path: { build_id: build.id, lap_id: lapId ?? 0 } },
+        }),
+      ),
+  });
+
+export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
+  useQuery({
+    queryKey: ["history", build.id, build.state, build.revision],
+    queryFn: async () =>
+      listOf("StateOut", await client.GET("/api/builds/{build_id}/history", at(build.id))),
   });
 
 export function useNewBuild(): UseMutationResult<BuildOut, Error, Schemas["NewBuildIn"]> {
@@ -130,6 +159,8 @@ export type Edit =
   | { kind: "document"; document: BuildDocument; change: string }
   | { kind: "undo" }
   | { kind: "redo" }
+  | { kind: "show"; state: number }
+  | { kind: "revision"; name: string }
   | { kind: "lap"; lapId: number | null };
 
 async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
@@ -162,6 +193,22 @@ async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
         "BuildOut",
         await client.POST("/api/builds/{build_id}/redo", { ...path, body: { base_state } }),
       );
+    case "show":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/show", {
+          ...path,
+          body: { base_state, state: edit.state },
+        }),
+      );
+    case "revision":
+      return bodyOf(
+        "BuildOut",
+        await client.PUT("/api/builds/{build_id}/revision", {
+          ...path,
+          body: { base_state, name: edit.name },
+        }),
+      );
     case "lap":
       return bodyOf(
         "BuildOut",
@@ -170,8 +217,18 @@ async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
   }
 }
 
+/** An edit that met another editor's: both are kept. */
+export interface Conflict {
+  words: string;
+  keptState: number;
+  edit: Edit;
+}
+
 /** Edits of one build, one after another, each on the state that the one before it made. */
-export function useEdit(id: number): UseMutationResult<BuildOut, Error, Edit> {
+export function useEdit(
+  id: number,
+  onConflict: (conflict: Conflict) => void,
+): UseMutationResult<BuildOut, Error, Edit> {
   const queries = useQueryClient();
   return useMutation({
     scope: { id: `build-${id}` },
@@ -184,9 +241,11 @@ export function useEdit(id: number): UseMutationResult<BuildOut, Error, Edit> {
       queries.setQueryData(["build", id], build);
       void queries.invalidateQueries({ queryKey: ["shelf"] });
     },
-    onError: (error) => {
-      if (error instanceof Refusal && error.status === 409)
-        void queries.invalidateQueries({ queryKey: ["build", id] });
+    onError: (error, edit) => {
+      if (!(error instanceof Refusal && error.status === 409)) return;
+      void queries.invalidateQueries({ queryKey: ["build", id] });
+      if (error.keptState !== null)
+        onConflict({ words: error.message, keptState: error.keptState, edit });
     },
   });
 }

@@ -7,17 +7,30 @@ import {
   useSignOut,
   useSlosh,
   type BuildOut,
+  type Conflict,
+  type Edit,
   type Session,
   type Slosh,
 } from "../api/queries";
+import {
+  CommandProvider,
+  keyName,
+  useCommandList,
+  useCommands,
+  type Command,
+} from "../parts/commands";
 import { Hatches } from "../parts/Hatches";
 import { Notice, Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { Loads } from "../screens/loads/Loads";
 import { SloshScreen } from "../screens/slosh/SloshScreen";
 import { ToCome } from "../screens/tocome/ToCome";
+import { CommandBox } from "./CommandBox";
+import { ConflictNotice } from "./ConflictNotice";
 import { HeadStrip } from "./HeadStrip";
+import { History } from "./History";
 import { JobRail, type StageState } from "./JobRail";
+import { KeySheet } from "./KeySheet";
 import { GROUPS, stageOf } from "./stages";
 
 function statesOf(build: BuildOut, slosh: Slosh | undefined): Record<string, StageState> {
@@ -41,40 +54,155 @@ function inField(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
+const onButton = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest("button, a, summary, [role=menuitem]") !== null;
+
+const onTabs = (target: EventTarget | null): boolean =>
+  target instanceof Element && target.closest("[role=tablist], [role=menu]") !== null;
+
 /** Whether a figure's field holds nothing typed: undo there is the build's, not the text's. */
 function isUntouched(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && target.dataset.untouched !== undefined;
 }
 
-/** One build: head strip, job rail, and the stage's screen. */
-export function BuildFrame({ session }: { session: Session }): ReactElement {
-  const { buildId, stage: stageKey = "slosh" } = useParams();
-  const id = Number(buildId);
-  const build = useBuild(id);
-  const slosh = useSlosh(build.data);
-  const edit = useEdit(id);
-  const signOut = useSignOut();
-  const navigate = useNavigate();
-  const { system, setSystem } = useSettings();
-  const [railOpen, setRailOpen] = useState(false);
-  const stage = stageOf(stageKey);
-  const { mutate } = edit;
+/** Figures that can be set from the command box, by the names a builder says. */
+const FIGURES: Record<string, string> = {
+  oil: "oil.volume_l",
+  "oil away": "oil.away_l",
+  temperature: "oil.temperature_c",
+  "mouth gap": "pickup.gap_mm",
+  skirt: "pan.skirt_height_mm",
+  lean: "car.lean_right_deg",
+};
 
+type Box = "commands" | "keys" | "history" | null;
+
+/** Keys act unless they belong to what has the focus. */
+function useKeys(closed: boolean): void {
+  const commands = useCommandList();
   useEffect(() => {
     function onKey(event: KeyboardEvent): void {
-      if (inField(event.target) && !(isUntouched(event.target) && event.key !== "u")) return;
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
-        event.preventDefault();
-        mutate({ kind: event.shiftKey ? "redo" : "undo" });
-      } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "y") {
-        event.preventDefault();
-        mutate({ kind: "redo" });
-      } else if (event.key === "u" && !event.ctrlKey && !event.metaKey && !event.altKey)
-        setSystem(system === "metric" ? "us" : "metric");
+      if (!closed || event.defaultPrevented || event.altKey) return;
+      const name = keyName(event);
+      const command = commands.find(({ key }) => key === name);
+      if (!command) return;
+      if (inField(event.target) && !(command.inFields && isUntouched(event.target))) return;
+      if (name === "space" && onButton(event.target)) return;
+      if (/Arrow/.test(name) && onTabs(event.target)) return;
+      event.preventDefault();
+      command.run();
     }
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [mutate, system, setSystem]);
+  }, [commands, closed]);
+}
+
+function useFrameCommands(
+  build: BuildOut | undefined,
+  mutate: (edit: Edit) => void,
+  open: (box: Box) => void,
+): void {
+  const navigate = useNavigate();
+  const { system, setSystem, theme, setTheme } = useSettings();
+  const go = (stage: string) => (): void => void navigate(`/builds/${build?.id ?? 0}/${stage}`);
+  const commands: Command[] = [
+    { id: "box", group: "Frame", words: "Find a command", key: "/", run: () => open("commands") },
+    { id: "keys", group: "Frame", words: "Show the keys", key: "?", run: () => open("keys") },
+    ...GROUPS.map((group, index): Command => ({
+      id: `group ${group.name}`,
+      group: "Frame",
+      words: `Go to ${group.name}`,
+      key: String(index + 1),
+      run: go((group.stages.find(({ ready }) => ready) ?? group.stages[0])?.key ?? "slosh"),
+    })),
+    ...GROUPS.flatMap((group) =>
+      group.stages.map((stage): Command => ({
+        id: `stage ${stage.key}`,
+        group: "Frame",
+        words: `Open ${stage.name}`,
+        key: stage.key === "options" ? "o" : undefined,
+        run: go(stage.key),
+      })),
+    ),
+    { id: "shelf", group: "Frame", words: "All builds", run: () => void navigate("/") },
+    {
+      id: "units",
+      group: "Frame",
+      words: system === "metric" ? "Units: inch and US" : "Units: metric",
+      key: "u",
+      run: () => setSystem(system === "metric" ? "us" : "metric"),
+    },
+    {
+      id: "theme",
+      group: "Frame",
+      words: theme === "paper" ? "Night theme" : "Paper theme",
+      key: "n",
+      run: () => setTheme(theme === "paper" ? "night" : "paper"),
+    },
+    {
+      id: "undo",
+      group: "Edit",
+      words: build?.undo ? `Undo: ${build.undo}` : "Undo",
+      key: "ctrl+z",
+      shown: "ctrl Z",
+      inFields: true,
+      run: () => {
+        if (build?.undo != null) mutate({ kind: "undo" });
+      },
+    },
+    ...["ctrl+y", "ctrl+shift+z"].map((key): Command => ({
+      id: key,
+      group: "Edit",
+      words: build?.redo ? `Do again: ${build.redo}` : "Do again what was undone",
+      key,
+      shown: key === "ctrl+y" ? "ctrl Y" : "ctrl shift Z",
+      inFields: true,
+      run: () => {
+        if (build?.redo != null) mutate({ kind: "redo" });
+      },
+    })),
+    {
+      id: "history",
+      group: "Edit",
+      words: "Revisions and history; name a revision",
+      key: "h",
+      run: () => open("history"),
+    },
+    {
+      id: "file",
+      group: "Edit",
+      words: "Save the build document as a file",
+      run: () => window.location.assign(`/api/builds/${build?.id ?? 0}/document`),
+    },
+  ];
+  useCommands("frame", commands);
+}
+
+/** One build: head strip, job rail, and the stage's screen. */
+export function BuildFrame({ session }: { session: Session }): ReactElement {
+  return (
+    <CommandProvider>
+      <Frame session={session} />
+    </CommandProvider>
+  );
+}
+
+function Frame({ session }: { session: Session }): ReactElement {
+  const { buildId, stage: stageKey = "slosh" } = useParams();
+  const id = Number(buildId);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [box, setBox] = useState<Box>(null);
+  const build = useBuild(id);
+  const slosh = useSlosh(build.data);
+  const edit = useEdit(id, setConflict);
+  const signOut = useSignOut();
+  const navigate = useNavigate();
+  const { system } = useSettings();
+  const [railOpen, setRailOpen] = useState(false);
+  const stage = stageOf(stageKey);
+  const { mutate } = edit;
+  useFrameCommands(build.data, mutate, setBox);
+  useKeys(box === null);
 
   if (!build.data)
     return (
@@ -101,16 +229,50 @@ export function BuildFrame({ session }: { session: Session }): ReactElement {
         session={session}
         pending={slosh.isFetching}
         saving={edit.isPending}
+        onHistory={() => setBox("history")}
         onUndo={() => mutate({ kind: "undo" })}
         onRedo={() => mutate({ kind: "redo" })}
         onSignOut={() => signOut.mutate(undefined, { onSuccess: () => void navigate("/") })}
       />
       <div className="flex min-h-0 flex-1">
-        <div className="hidden w-[168px] shrink-0 overflow-y-auto border-r border-ink md:block">
+        <div className="hidden w-[168px] shrink-0 flex-col overflow-y-auto border-r border-ink md:flex">
           {rail}
+          <p className="mt-auto flex justify-between px-4 pb-2 font-figure text-[14px] text-ink-2">
+            {(
+              [
+                ["commands", "/", "command"],
+                ["keys", "?", "keys"],
+              ] as const
+            ).map(([which, key, words]) => (
+              <button key={which} type="button" onClick={() => setBox(which)}>
+                <kbd className="mr-1 border border-ink-2 px-1 font-figure">{key}</kbd>
+                {words}
+              </button>
+            ))}
+          </p>
         </div>
         <main className="flex min-w-0 flex-1 flex-col pb-[50px] md:pb-0">
-          {edit.error && (
+          {conflict && (
+            <div className="p-3">
+              <ConflictNotice
+                conflict={conflict}
+                onTheirs={() => setConflict(null)}
+                onMine={() => {
+                  setConflict(null);
+                  mutate({ kind: "show", state: conflict.keptState });
+                }}
+                onTop={
+                  conflict.edit.kind === "figures"
+                    ? () => {
+                        setConflict(null);
+                        mutate(conflict.edit);
+                      }
+                    : null
+                }
+              />
+            </div>
+          )}
+          {edit.error && !conflict && (
             <div className="p-3">
               <Notice kind="bad" title="Not saved">
                 {wordsOf(edit.error)}{" "}
@@ -126,6 +288,7 @@ export function BuildFrame({ session }: { session: Session }): ReactElement {
               slosh={slosh}
               edit={edit}
               onLoads={() => void navigate(`/builds/${id}/loads`)}
+              onName={() => setBox("history")}
             />
           )}
           {stage?.key === "loads" && (
@@ -144,6 +307,24 @@ export function BuildFrame({ session }: { session: Session }): ReactElement {
           )}
         </main>
       </div>
+      {box === "commands" && (
+        <CommandBox
+          figures={FIGURES}
+          onFigure={(field, typed) =>
+            mutate({ kind: "figures", figures: [{ field, typed }], system })
+          }
+          onClose={() => setBox(null)}
+        />
+      )}
+      {box === "keys" && <KeySheet onClose={() => setBox(null)} />}
+      {box === "history" && (
+        <History
+          build={build.data}
+          onShow={(state) => mutate({ kind: "show", state })}
+          onName={(name) => mutate({ kind: "revision", name })}
+          onClose={() => setBox(null)}
+        />
+      )}
       <div className="fixed inset-x-0 bottom-0 z-10 border-t border-ink bg-panel md:hidden">
         {railOpen && (
           <div className="max-h-[70vh] overflow-y-auto border-b border-hair">{rail}</div>

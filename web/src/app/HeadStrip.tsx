@@ -73,23 +73,40 @@ function HeadFigure({
 /** The state shown, and going back and forth between edits. */
 function StateCell({
   build,
+  onHistory,
   onUndo,
   onRedo,
   saving,
 }: {
   build: BuildOut;
+  onHistory: () => void;
   onUndo: () => void;
   onRedo: () => void;
   saving: boolean;
 }): ReactElement {
   const button =
-    "grid h-8 w-9 place-items-center border border-ink disabled:border-hair disabled:text-line rounded-[2px]";
+    "grid h-7 w-9 place-items-center border border-ink disabled:border-hair disabled:text-line rounded-[2px]";
+  const { revision } = build;
   return (
-    <div className="flex w-[132px] shrink-0 flex-col justify-center gap-1 border-l border-hair px-4">
-      <span className="font-figure text-[15px] font-semibold" aria-live="polite">
+    <div className="flex w-[132px] shrink-0 flex-col justify-center border-l border-hair px-4">
+      <button
+        type="button"
+        onClick={onHistory}
+        title="revisions and history (h)"
+        className="flex min-w-0 items-center justify-between gap-1 text-left font-figure text-[16px] leading-5 font-semibold"
+      >
+        <span className="truncate">
+          {revision ? `R${revision.number} · ${revision.name}` : "No revision"}
+        </span>
+        <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true" className="shrink-0">
+          <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.75" />
+        </svg>
+      </button>
+      <span className="font-figure text-[13px] text-ink-2" aria-live="polite">
         State {build.state} · {saving ? "saving" : "saved"}
+        {revision && revision.state !== build.state ? ", changed" : ""}
       </span>
-      <span className="flex gap-2">
+      <span className="mt-0.5 flex gap-2">
         <button
           type="button"
           className={button}
@@ -224,6 +241,7 @@ export function HeadStrip({
   session,
   pending,
   saving,
+  onHistory,
   onUndo,
   onRedo,
   onSignOut,
@@ -233,6 +251,7 @@ export function HeadStrip({
   session: Session;
   pending: boolean;
   saving: boolean;
+  onHistory: () => void;
   onUndo: () => void;
   onRedo: () => void;
   onSignOut: () => void;
@@ -258,7 +277,13 @@ export function HeadStrip({
           {set}, {leaned}
         </span>
       </div>
-      <StateCell build={build} onUndo={onUndo} onRedo={onRedo} saving={saving} />
+      <StateCell
+        build={build}
+        onHistory={onHistory}
+        onUndo={onUndo}
+        onRedo={onRedo}
+        saving={saving}
+      />
       <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:min-w-0 md:flex-1 md:border-t-0">
         {verdict ? (
           <VerdictCell verdict={verdict} pending={pending} />

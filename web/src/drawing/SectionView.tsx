@@ -2,29 +2,6 @@ import type { ReactElement } from "react";
 import { clipRing, edgeInside, pathOf, type Point, type Ring } from "./geometry";
 import { sectionHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
-const WALL = 5; // px, drawn thicker than steel is
-const onRail = (point: Point | undefined): boolean =>
-  point !== undefined && Math.abs(point[1]) < 0.01;
-
-/** The walls of a ring: all edges but those along the rail, as open runs. */
-function walls(ring: Ring): Point[][] {
-  const runs: Point[][] = [];
-  const start = ring.findIndex((p, i) => onRail(p) && onRail(ring[(i + 1) % ring.length])) + 1;
-  let run: Point[] = [];
-  for (let i = 0; i <= ring.length; i++) {
-    const point = ring[(start + i) % ring.length];
-    const next = ring[(start + i + 1) % ring.length];
-    if (!point || !next) continue;
-    run.push(point);
-    if (onRail(point) && onRail(next)) {
-      if (run.length > 1) runs.push(run);
-      run = [];
-    }
-  }
-  if (run.length > 1) runs.push(run);
-  return runs;
-}
-
 /** The pickup in section: a bell on a tube, drawn as glass and hatched when it carries air. */
 function bell(drawing: Drawing, half: number): Point[] {
   const { mouth, skirt_height_mm } = drawing;
@@ -67,33 +44,19 @@ export function SectionView({
   const pipe = bell(drawing, reach).map(([u, v]): Point => [u + centre, v]);
   return (
     <g>
-      {section.inside_mm.map((ring, index) => (
-        <g key={index}>
-          {walls(ring).map((run, each) => (
-            <g key={each} fill="none" strokeLinejoin="miter">
-              <path d={path(run, false)} stroke="var(--ink)" strokeWidth={2 * WALL + 2} />
-              <path d={path(run, false)} stroke="url(#hatch-metal)" strokeWidth={2 * WALL - 0.5} />
-            </g>
-          ))}
-        </g>
-      ))}
-      {section.inside_mm.map((ring, index) => (
-        <path key={index} d={path(ring)} fill="var(--paper)" />
-      ))}
       {rings.map((ring, index) => (
         <path key={index} d={path(clipRing(ring, half))} fill="var(--oil)" data-oil={at.view} />
       ))}
-      {section.inside_mm.flatMap((ring, index) =>
-        walls(ring).map((run, each) => (
-          <path
-            key={`${index}-${each}`}
-            d={path(run, false)}
-            fill="none"
-            stroke="var(--ink)"
-            strokeWidth="1.25"
-          />
-        )),
-      )}
+      {section.metal_mm.map((rings, index) => (
+        <path
+          key={index}
+          d={rings.map((ring) => path(ring)).join("")}
+          fill="url(#hatch-metal)"
+          fillRule="evenodd"
+          stroke="var(--ink)"
+          strokeWidth="1.25"
+        />
+      ))}
       {section.skirt_mm.map((ring, index) => (
         <path
           key={index}

@@ -6,12 +6,14 @@ import { boxOf, type Point } from "./geometry";
 import { PlanView } from "./PlanView";
 import { SectionView } from "./SectionView";
 import {
+  layoutOne,
   layoutTall,
   layoutWide,
   toPage,
   type Drawing,
   type OilSurface,
   type Placed,
+  type ViewName,
 } from "./views";
 
 const titles = {
@@ -84,7 +86,7 @@ function Dimensions({ drawing, at }: { drawing: Drawing; at: Placed }): ReactEle
     );
   const section = drawing[at.view];
   const inside = boxOf(section.inside_mm.flat());
-  const edge = at.view === "side" ? inside.left : inside.left;
+  const edge = inside.left;
   return (
     <Dimension
       a={place([edge, 0])}
@@ -140,6 +142,7 @@ export function Sheet({
   callout,
   width,
   height,
+  only,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -148,14 +151,19 @@ export function Sheet({
   callout: readonly [string, string];
   width: number;
   height: number;
+  /** One view alone, or all three. */
+  only: ViewName | null;
 }): ReactElement {
   const tall = width < 560;
-  const stacked = tall ? layoutTall(drawing, width) : null;
-  const views = stacked?.views ?? layoutWide(drawing, width, height);
+  const stacked = tall && !only ? layoutTall(drawing, width) : null;
+  const views =
+    stacked?.views ??
+    (only ? layoutOne(drawing, only, width, height) : layoutWide(drawing, width, height));
   const sheetHeight = stacked?.height ?? height;
   const plan = views.find((at) => at.view === "plan");
   const front = views.find((at) => at.view === "front");
-  const last = tall ? plan : front;
+  const calloutX = front ? front.x + front.box.left * front.scale : 34;
+  const last = only || tall ? plan : front;
   return (
     <svg width={width} height={sheetHeight} role="img" aria-label={words} className="block">
       {views.map((at) => (
@@ -189,17 +197,17 @@ export function Sheet({
           )}
         </g>
       )}
-      {front && !tall && (
+      {(only || !tall) && (
         <g fontSize="15">
           <text
-            x={front.x + front.box.left * front.scale}
-            y={74}
+            x={calloutX}
+            y={only ? 24 : 74}
             fontWeight="600"
             fill={airy ? "var(--bad)" : "var(--ink)"}
           >
             {callout[0]}
           </text>
-          <text x={front.x + front.box.left * front.scale} y={94} fill="var(--ink-2)" fontSize="14">
+          <text x={calloutX} y={only ? 44 : 94} fill="var(--ink-2)" fontSize="14">
             {callout[1]}
           </text>
         </g>
@@ -207,8 +215,8 @@ export function Sheet({
       {last && (
         <ScaleBar
           scale={last.scale}
-          x={tall ? width - 130 : last.x + last.box.left * last.scale}
-          y={tall ? sheetHeight - 34 : 24}
+          x={tall || only ? width - 150 : last.x + last.box.left * last.scale}
+          y={tall && !only ? sheetHeight - 34 : 24}
         />
       )}
     </svg>

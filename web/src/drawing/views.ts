@@ -84,10 +84,9 @@ export function layoutWide(drawing: Drawing, width: number, height: number): Pla
     ),
   );
   const sideTop = MARGIN.top + (plan.bottom - plan.top) * scale + GAP_Y;
-  const sideLeft = MARGIN.left + (plan.left - side.left > 0 ? 0 : 0);
   return [
     placed("plan", plan, scale, MARGIN.left, MARGIN.top),
-    placed("side", side, scale, sideLeft, sideTop),
+    placed("side", side, scale, MARGIN.left, sideTop),
     placed(
       "front",
       front,
@@ -113,4 +112,19 @@ export function layoutTall(drawing: Drawing, width: number): { views: Placed[]; 
     return here;
   });
   return { views, height: top };
+}
+
+/** One view alone, as large as it will go. */
+export function layoutOne(
+  drawing: Drawing,
+  view: ViewName,
+  width: number,
+  height: number,
+): Placed[] {
+  const box = viewBox(drawing, view);
+  const scale = Math.min(
+    (width - MARGIN.left - MARGIN.right - 30) / (box.right - box.left),
+    (height - MARGIN.top - MARGIN.bottom - 90) / (box.bottom - box.top),
+  );
+  return [placed(view, box, Math.max(0.05, scale), MARGIN.left, MARGIN.top + 30)];
 }

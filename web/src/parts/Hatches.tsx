@@ -6,7 +6,7 @@ import type { ReactElement } from "react";
  */
 export function Hatches(): ReactElement {
   return (
-    <svg width="0" height="0" aria-hidden="true" className="absolute">
+    <svg id="hatches" width="0" height="0" aria-hidden="true" className="absolute">
       <defs>
         <pattern id="hatch-metal" width="5" height="5" patternUnits="userSpaceOnUse">
           <rect width="5" height="5" fill="var(--metal)" />

@@ -1,7 +1,14 @@
-import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
+import {
+  memo,
+  useMemo,
+  useRef,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactElement,
+} from "react";
 import type { Schemas } from "../api/client";
 import { useSize } from "../parts/size";
-import { ticks, tracePath } from "./traces";
+import { alignedTimes, ticks, tracePath } from "./traces";
 
 type Lap = Schemas["LapForecastOut"];
 
@@ -83,39 +90,150 @@ function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactEl
   );
 }
 
+interface Scale {
+  x: (time: number) => number;
+  g: (value: number) => number;
+  cover: (value: number) => number;
+}
+
+function scaleOf(lap: Lap, width: number): Scale {
+  const { samples, duration_s: duration } = lap;
+  const peak = Math.max(0.5, ...samples.side_g.map(Math.abs), ...samples.fore_g.map(Math.abs));
+  const deepest = Math.max(10, ...samples.cover_mm);
+  const barest = Math.min(-10, ...samples.cover_mm);
+  return {
+    x: (at) => LEFT + (at / duration) * Math.max(1, width - LEFT - RIGHT),
+    g: (value) => (G_TOP + G_BOTTOM) / 2 - (value / peak) * ((G_BOTTOM - G_TOP) / 2 - 2),
+    cover: (value) =>
+      COVER_BOTTOM - ((value - barest) / (deepest - barest)) * (COVER_BOTTOM - COVER_TOP),
+  };
+}
+
+/** Another lap laid over the first, at the same places of the circuit: thin lines, named. */
+function Over({ lap, other, scale }: { lap: Lap; other: Lap; scale: Scale }): ReactElement {
+  const times = alignedTimes(lap.samples, other.samples);
+  const { x, g, cover } = scale;
+  return (
+    <g fill="none" strokeWidth="1" data-over>
+      <path d={tracePath(times, other.samples.side_g, x, g)} stroke="var(--line)" />
+      <path d={tracePath(times, other.samples.cover_mm, x, cover)} stroke="var(--oil-2)" />
+    </g>
+  );
+}
+
+/** All that stands still while the moment moves. */
+const Traces = memo(function Traces({
+  lap,
+  over,
+  width,
+  scale,
+}: {
+  lap: Lap;
+  over: Lap | null;
+  width: number;
+  scale: Scale;
+}): ReactElement {
+  const { samples, duration_s: duration } = lap;
+  const { x } = scale;
+  return (
+    <>
+      <Corners lap={lap} x={x} />
+      <path d={`M${LEFT} ${scale.g(0)}H${width - RIGHT}`} stroke="var(--hair)" />
+      {over && <Over lap={lap} other={over} scale={scale} />}
+      <path
+        d={tracePath(samples.time_s, samples.fore_g, x, scale.g)}
+        fill="none"
+        stroke="var(--ink-2)"
+        strokeDasharray="1.5 2.5"
+      />
+      <path
+        d={tracePath(samples.time_s, samples.side_g, x, scale.g)}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.5"
+      />
+      {lap.dips.map((dip) => (
+        <rect
+          key={dip.rank}
+          x={x(dip.start_s)}
+          y={COVER_TOP}
+          width={Math.max(2, x(dip.end_s) - x(dip.start_s))}
+          height={COVER_BOTTOM - COVER_TOP}
+          fill="url(#hatch-air)"
+          stroke="var(--air-ink)"
+          data-dip={dip.rank}
+        />
+      ))}
+      <path
+        d={tracePath(samples.time_s, samples.cover_mm, x, scale.cover)}
+        fill="none"
+        stroke="var(--oil-deep)"
+        strokeWidth="2"
+      />
+      <path
+        d={`M${LEFT} ${scale.cover(0)}H${width - RIGHT}`}
+        stroke="var(--ink-2)"
+        strokeDasharray="2 4"
+      />
+      <path d={`M${LEFT} ${COVER_BOTTOM + 2}H${width - RIGHT}`} stroke="var(--ink)" />
+      {ticks(duration, width / 90).map((at) => (
+        <g key={at}>
+          <path d={`M${x(at)} ${COVER_BOTTOM + 2}v4`} stroke="var(--ink)" />
+          <text x={x(at)} y={HEIGHT - 6} fontSize="12" textAnchor="middle" fill="var(--ink-2)">
+            {at === 0 ? "0 s" : at}
+          </text>
+        </g>
+      ))}
+      <g fontSize="13" fontWeight="600" textAnchor="end">
+        <text x={LEFT - 10} y={36} fill="var(--ink)">
+          side g
+        </text>
+        <path d={`M${LEFT - 50} 40H${LEFT - 10}`} stroke="var(--ink)" strokeWidth="1.5" />
+        <text x={LEFT - 10} y={58} fill="var(--ink-2)" fontWeight="500">
+          fore g
+        </text>
+        <path d={`M${LEFT - 50} 62H${LEFT - 10}`} stroke="var(--ink-2)" strokeDasharray="1.5 2.5" />
+        <text x={LEFT - 10} y={92} fill="var(--oil-deep)">
+          cover
+        </text>
+        <path d={`M${LEFT - 50} 96H${LEFT - 10}`} stroke="var(--oil-deep)" strokeWidth="2" />
+      </g>
+      {over && (
+        <text x={width - RIGHT} y={72} fontSize="12" textAnchor="end" fill="var(--ink-2)">
+          thin: {over.lap_name}
+        </text>
+      )}
+      <Ranks lap={lap} x={x} />
+    </>
+  );
+});
+
+const KEY_STEPS: Record<string, number> = {
+  ArrowRight: 0.1,
+  ArrowLeft: -0.1,
+  PageUp: 1,
+  PageDown: -1,
+};
+
 /** g in ink and cover in amber over the lap, dips as air bars; drag, click or use arrow keys. */
 export function LapStrip({
   lap,
+  over,
   time,
+  faint,
   onTime,
 }: {
   lap: Lap;
+  over: Lap | null;
   time: number;
+  /** The picture shows something else than this moment. */
+  faint: boolean;
   onTime: (time: number) => void;
 }): ReactElement {
   const [box, { width }] = useSize();
   const dragging = useRef(false);
-  const { samples, duration_s: duration } = lap;
-  const scale = useMemo(() => {
-    const peak = Math.max(0.5, ...samples.side_g.map(Math.abs), ...samples.fore_g.map(Math.abs));
-    const deepest = Math.max(10, ...samples.cover_mm);
-    const barest = Math.min(-10, ...samples.cover_mm);
-    return {
-      x: (at: number) => LEFT + (at / duration) * Math.max(1, width - LEFT - RIGHT),
-      g: (value: number) => (G_TOP + G_BOTTOM) / 2 - (value / peak) * ((G_BOTTOM - G_TOP) / 2 - 2),
-      cover: (value: number) =>
-        COVER_BOTTOM - ((value - barest) / (deepest - barest)) * (COVER_BOTTOM - COVER_TOP),
-    };
-  }, [samples, duration, width]);
-  const { x } = scale;
-  const paths = useMemo(
-    () => ({
-      side: tracePath(samples.time_s, samples.side_g, x, scale.g),
-      fore: tracePath(samples.time_s, samples.fore_g, x, scale.g),
-      cover: tracePath(samples.time_s, samples.cover_mm, x, scale.cover),
-    }),
-    [samples, scale, x],
-  );
+  const { duration_s: duration } = lap;
+  const scale = useMemo(() => scaleOf(lap, width), [lap, width]);
 
   function move(event: PointerEvent<HTMLDivElement>): void {
     const left = event.currentTarget.getBoundingClientRect().left;
@@ -124,21 +242,17 @@ export function LapStrip({
   }
 
   function onKey(event: KeyboardEvent<HTMLDivElement>): void {
-    const steps: Record<string, number> = {
-      ArrowRight: 0.1,
-      ArrowLeft: -0.1,
-      PageUp: 1,
-      PageDown: -1,
-      End: duration,
-      Home: -duration,
-    };
-    const step = steps[event.key];
-    if (step === undefined) return;
+    const step = KEY_STEPS[event.key];
+    const to =
+      event.key === "End" ? duration : event.key === "Home" ? 0 : step ? time + step : undefined;
+    if (to === undefined) return;
     event.preventDefault();
-    onTime(Math.min(duration, Math.max(0, time + step)));
+    event.stopPropagation();
+    onTime(Math.min(duration, Math.max(0, to)));
   }
 
-  const now = x(time);
+  const now = scale.x(time);
+  const flag = Math.min(Math.max(now, LEFT + 20), width - 26);
   return (
     <div
       ref={box}
@@ -149,7 +263,7 @@ export function LapStrip({
       aria-valuemax={Math.round(duration * 10) / 10}
       aria-valuenow={Math.round(time * 10) / 10}
       aria-valuetext={`${time.toFixed(1)} seconds`}
-      className="min-w-0 flex-1 touch-none select-none"
+      className="min-w-0 flex-1 touch-none select-none focus-visible:outline-offset-[-3px]"
       onKeyDown={onKey}
       onPointerDown={(event) => {
         dragging.current = true;
@@ -162,75 +276,37 @@ export function LapStrip({
       onPointerUp={() => {
         dragging.current = false;
       }}
+      onPointerCancel={() => {
+        dragging.current = false;
+      }}
     >
       {width > 0 && (
-        <svg width={width} height={HEIGHT} className="block" aria-hidden="true">
-          <Corners lap={lap} x={x} />
-          <path d={`M${LEFT} ${scale.g(0)}H${width - RIGHT}`} stroke="var(--hair)" />
-          <path d={paths.fore} fill="none" stroke="var(--ink-2)" strokeDasharray="1.5 2.5" />
-          <path d={paths.side} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
-          {lap.dips.map((dip) => (
-            <rect
-              key={dip.rank}
-              x={x(dip.start_s)}
-              y={COVER_TOP}
-              width={Math.max(2, x(dip.end_s) - x(dip.start_s))}
-              height={COVER_BOTTOM - COVER_TOP}
-              fill="url(#hatch-air)"
-              stroke="var(--air-ink)"
-              data-dip={dip.rank}
-            />
-          ))}
-          <path d={paths.cover} fill="none" stroke="var(--oil-deep)" strokeWidth="2" />
-          <path
-            d={`M${LEFT} ${scale.cover(0)}H${width - RIGHT}`}
-            stroke="var(--ink-2)"
-            strokeDasharray="2 4"
-          />
-          <path d={`M${LEFT} ${COVER_BOTTOM + 2}H${width - RIGHT}`} stroke="var(--ink)" />
-          {ticks(duration, width / 90).map((at) => (
-            <g key={at}>
-              <path d={`M${x(at)} ${COVER_BOTTOM + 2}v4`} stroke="var(--ink)" />
-              <text x={x(at)} y={HEIGHT - 6} fontSize="12" textAnchor="middle" fill="var(--ink-2)">
-                {at === 0 ? "0 s" : at}
-              </text>
-            </g>
-          ))}
-          <g fontSize="13" fontWeight="600" textAnchor="end">
-            <text x={LEFT - 10} y={36} fill="var(--ink)">
-              side g
-            </text>
-            <path d={`M${LEFT - 50} 40H${LEFT - 10}`} stroke="var(--ink)" strokeWidth="1.5" />
-            <text x={LEFT - 10} y={58} fill="var(--ink-2)" fontWeight="500">
-              fore g
-            </text>
+        <svg
+          width={width}
+          height={HEIGHT}
+          className="block"
+          role="img"
+          aria-label={`Side and fore g and cover over ${lap.lap_name}`}
+        >
+          <Traces lap={lap} over={over} width={width} scale={scale} />
+          <g opacity={faint ? 0.55 : 1} data-screen-only>
             <path
-              d={`M${LEFT - 50} 62H${LEFT - 10}`}
-              stroke="var(--ink-2)"
-              strokeDasharray="1.5 2.5"
+              d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}
+              stroke="var(--ink)"
+              strokeWidth="2"
             />
-            <text x={LEFT - 10} y={92} fill="var(--oil-deep)">
-              cover
+            <rect x={flag - 24} y={COVER_BOTTOM + 4} width="48" height="18" fill="var(--ink)" />
+            <text
+              x={flag}
+              y={COVER_BOTTOM + 17}
+              fontSize="14"
+              fontWeight="600"
+              textAnchor="middle"
+              fill="var(--paper)"
+            >
+              {time.toFixed(1)} s
             </text>
-            <path d={`M${LEFT - 50} 96H${LEFT - 10}`} stroke="var(--oil-deep)" strokeWidth="2" />
           </g>
-          <path
-            d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}
-            stroke="var(--ink)"
-            strokeWidth="2"
-          />
-          <rect x={now - 24} y={COVER_BOTTOM + 4} width="48" height="18" fill="var(--ink)" />
-          <text
-            x={now}
-            y={COVER_BOTTOM + 17}
-            fontSize="14"
-            fontWeight="600"
-            textAnchor="middle"
-            fill="var(--paper)"
-          >
-            {time.toFixed(1)} s
-          </text>
-          <Ranks lap={lap} x={x} />
         </svg>
       )}
     </div>

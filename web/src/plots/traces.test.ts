@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { nearestIndex, oilLies, stepDip, ticks, tracePath } from "./traces";
+import { alignedTimes, nearestIndex, oilLies, stepDip, ticks, tracePath } from "./traces";
 
 describe("nearestIndex", () => {
   const times = [0, 1, 2, 4];
@@ -65,5 +65,14 @@ describe("oilLies", () => {
     [0.1, 0.1, "level"],
   ])("%f g to the left, %f g forward: %s", (side, fore, words) => {
     expect(oilLies(side, fore)).toBe(words);
+  });
+});
+
+describe("alignedTimes", () => {
+  it("lays corners over corners, whatever the pace and the length logged", () => {
+    const lap = { time_s: [0, 1, 2, 3], distance_m: [0, 10, 20, 40] };
+    const slow = { time_s: [0, 2, 4, 6], distance_m: [0, 11, 22, 44] };
+    expect(alignedTimes(lap, slow)).toEqual([0, 1, 2, 3]);
+    expect(alignedTimes(lap, { time_s: [0], distance_m: [0] })).toEqual([0]);
   });
 });

@@ -74,3 +74,26 @@ export function oilLies(sideG: number, foreG: number): string {
   if (Math.abs(foreG) > 0.25) words.push(foreG > 0 ? "rear" : "front");
   return words.length === 0 ? "level" : words.join(" and ");
 }
+
+interface Driven {
+  time_s: readonly number[];
+  distance_m: readonly number[];
+}
+
+/**
+ * For each sample of another lap the time at which the first lap is at the same share of its
+ * length: so that corners lie over corners whatever the pace.
+ */
+export function alignedTimes(lap: Driven, other: Driven): number[] {
+  const length = lap.distance_m.at(-1) ?? 0;
+  const otherLength = other.distance_m.at(-1) ?? 0;
+  let at = 0;
+  return other.distance_m.map((distance) => {
+    const wanted = otherLength > 0 ? (distance / otherLength) * length : 0;
+    while (at < lap.distance_m.length - 2 && (lap.distance_m[at + 1] ?? 0) < wanted) at += 1;
+    const [from, to] = [lap.distance_m[at] ?? 0, lap.distance_m[at + 1] ?? 0];
+    const [start, end] = [lap.time_s[at] ?? 0, lap.time_s[at + 1] ?? 0];
+    const part = to > from ? Math.min(1, Math.max(0, (wanted - from) / (to - from))) : 0;
+    return start + part * (end - start);
+  });
+}

@@ -16,6 +16,12 @@ from django.db import transaction
 from loads.models import Lap
 from loads.services import store_lap
 
+LAPS = {
+    "Saltmarsh Ring, rain": "saltmarsh-rain.csv",
+    "Saltmarsh Ring, lap 7": "saltmarsh.csv",
+}
+"""The last is the one that the builds are judged by."""
+
 REVISIONS = {"dunlin": "as raced", "dunlin-deeper": "deeper, more oil"}
 
 
@@ -36,8 +42,9 @@ class Command(BaseCommand):
             return
         if Build.objects.filter(workshop=user.workshop).exists():
             return
-        file = settings.DEMO / "saltmarsh.csv"
-        lap = store_lap(user, "Saltmarsh Ring, lap 7", file.name, file.read_bytes(), None)
+        for name, file_name in LAPS.items():
+            data = (settings.DEMO / file_name).read_bytes()
+            lap = store_lap(user, name, file_name, data, None)
         for name in ("dunlin-deeper", "dunlin"):
             document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
             build = add_build(user, document, "demo", lap)

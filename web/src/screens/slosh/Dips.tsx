@@ -1,100 +1,99 @@
-import type { ReactElement } from "react";
+import { memo, type ReactElement } from "react";
 import type { Slosh } from "../../api/queries";
+import type { Table } from "../../parts/csv";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
-import { CoverRose } from "../../plots/CoverRose";
 
-/** The cover rose, and the dips, worst first; picking one goes to its worst moment. */
-export function Dips({
-  slosh,
-  time,
-  now,
+type Lap = NonNullable<Slosh["lap"]>;
+
+const figure = "font-figure";
+
+/** The rose as figures. */
+export function roseTable({ rose }: Slosh): Table {
+  return {
+    title: "Cover rose: steady load at which the mouth goes dry",
+    headings: ["oil thrown [deg, 0 forward, 90 left]", "dry from [g]"],
+    rows: rose.thrown_deg.map((thrown, index) => [
+      thrown,
+      rose.dry_from_g[index] ?? `covered to ${rose.limit_g} g`,
+    ]),
+  };
+}
+
+/** The dips, worst first; picking one goes to its worst moment. */
+export const Dips = memo(function Dips({
+  lap,
+  at,
   onTime,
 }: {
-  slosh: Slosh;
-  time: number;
-  now: { sideG: number; foreG: number } | null;
+  lap: Lap | null;
+  /** Rank of the dip at the moment shown. */
+  at: number | null;
   onTime: (time: number) => void;
 }): ReactElement {
   const { system, units } = useSettings();
-  const { lap } = slosh;
   const longest = lap?.dips[0]?.dry_s ?? 1;
   const least = lap ? lengthAs(units, system, lap.least_cover_mm) : null;
   return (
-    <>
-      <section aria-labelledby="rose" className="border-b border-ink px-4 pt-3 pb-2">
-        <div className="flex items-baseline justify-between">
-          <h2 id="rose" className="font-figure text-[18px] font-semibold">
-            Cover rose
-          </h2>
-          <span className="font-figure text-[13px] text-ink-2">
-            steady load, <span className="text-oil-deep">covered inside the edge</span>
+    <section aria-labelledby="dips">
+      <div className="flex items-baseline justify-between px-4 py-2">
+        <h2 id="dips" className={`${figure} text-[18px] font-semibold`}>
+          Dips, worst first
+        </h2>
+        {lap && (
+          <span className={`${figure} text-[13px] text-ink-2`}>
+            {lap.dry_s.toFixed(1)} s of {lap.duration_s.toFixed(1)} s dry
           </span>
-        </div>
-        <div className="mt-1 flex justify-center">
-          <CoverRose rose={slosh.rose} samples={lap?.samples ?? null} now={now} size={262} />
-        </div>
-      </section>
-      <section aria-labelledby="dips">
-        <div className="flex items-baseline justify-between px-4 py-2">
-          <h2 id="dips" className="font-figure text-[18px] font-semibold">
-            Dips, worst first
-          </h2>
-          {lap && (
-            <span className="font-figure text-[13px] text-ink-2">
-              {lap.dry_s.toFixed(1)} s of {lap.duration_s.toFixed(1)} s dry
-            </span>
-          )}
-        </div>
-        {!lap && <p className="px-4 pb-4">Import a lap and its dips are listed here.</p>}
-        {lap?.dips.length === 0 && least && (
-          <p className="flex gap-2 px-4 pb-4">
-            <Mark state={lap.draws_air_s > 0 ? "caution" : "good"} />
-            <span>
-              None. Least cover {least.figure} {least.unit}, at {lap.least_cover_at_s.toFixed(1)} s
-              {lap.draws_air_s > 0 ? `; draws air along for ${lap.draws_air_s.toFixed(1)} s.` : "."}
-            </span>
-          </p>
         )}
-        <ol>
-          {lap?.dips.map((dip) => {
-            const on = dip.start_s <= time && time <= dip.end_s;
-            return (
-              <li key={dip.rank} className="border-t border-hair">
-                <button
-                  type="button"
-                  aria-current={on || undefined}
-                  onClick={() => onTime(dip.worst_s)}
-                  className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
-                    on ? "bg-ink text-paper" : ""
-                  }`}
-                >
-                  <Mark state="bad" onInk={on} />
-                  <span className="w-[52px] text-[18px] font-semibold">
-                    {dip.dry_s >= 0.1 ? dip.dry_s.toFixed(1) : dip.dry_s.toFixed(2)}
-                    <span className="text-[13px] font-medium"> s</span>
-                  </span>
-                  <span className="flex-1 truncate text-[15px]">
-                    {dip.place}
-                    {dip.hand ? `, ${dip.hand}` : ""} · {dip.load_g.toFixed(2)} g
-                  </span>
-                  <svg width="64" height="14" aria-hidden="true">
-                    <rect
-                      x="0.5"
-                      y="0.5"
-                      width={Math.max(2, (62 * dip.dry_s) / longest)}
-                      height="12"
-                      fill="url(#hatch-air)"
-                      stroke="var(--air-ink)"
-                    />
-                  </svg>
-                </button>
-              </li>
-            );
-          })}
-        </ol>
-      </section>
-    </>
+      </div>
+      {!lap && <p className="px-4 pb-4">Import a lap and its dips are listed here.</p>}
+      {lap?.dips.length === 0 && least && (
+        <p className="flex gap-2 px-4 pb-4">
+          <Mark state={lap.draws_air_s > 0 ? "caution" : "good"} />
+          <span>
+            None. Least cover {least.figure} {least.unit}, at {lap.least_cover_at_s.toFixed(1)} s
+            {lap.draws_air_s > 0 ? `; draws air along for ${lap.draws_air_s.toFixed(1)} s.` : "."}
+          </span>
+        </p>
+      )}
+      <ol>
+        {lap?.dips.map((dip) => {
+          const on = dip.rank === at;
+          return (
+            <li key={dip.rank} className="border-t border-hair">
+              <button
+                type="button"
+                aria-current={on || undefined}
+                onClick={() => onTime(dip.worst_s)}
+                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left ${figure} focus-visible:outline-offset-[-3px] ${
+                  on ? "bg-ink text-paper" : ""
+                }`}
+              >
+                <Mark state="bad" onInk={on} />
+                <span className="w-[52px] text-[18px] font-semibold">
+                  {dip.dry_s >= 0.1 ? dip.dry_s.toFixed(1) : dip.dry_s.toFixed(2)}
+                  <span className="text-[13px] font-medium"> s</span>
+                </span>
+                <span className="flex-1 truncate text-[15px]">
+                  {dip.place}
+                  {dip.hand ? `, ${dip.hand}` : ""} · {dip.load_g.toFixed(2)} g
+                </span>
+                <svg width="64" height="14" aria-hidden="true">
+                  <rect
+                    x="0.5"
+                    y="0.5"
+                    width={Math.max(2, (62 * dip.dry_s) / longest)}
+                    height="12"
+                    fill="url(#hatch-air)"
+                    stroke="var(--air-ink)"
+                  />
+                </svg>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
   );
-}
+});

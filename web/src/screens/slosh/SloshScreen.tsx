@@ -1,27 +1,42 @@
 import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
-import { Tabs } from "radix-ui";
-import { useEffect, useState, type ReactElement } from "react";
+import { useCallback, useEffect, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
-import type { BuildOut, Edit, Slosh } from "../../api/queries";
-import { Sheet } from "../../drawing/Sheet";
+import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
+import { reachOf } from "../../drawing/tilt";
 import { Button } from "../../parts/Button";
+import { useCommands, type Command } from "../../parts/commands";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
-import { useSize } from "../../parts/size";
-import { LapStrip } from "../../plots/LapStrip";
-import { CircuitLine } from "../../plots/CircuitLine";
+import { LapBar } from "../../plots/LapBar";
+import { tipped } from "../../plots/LoadPad";
+import { heldTo, type Load } from "../../plots/rose";
 import { stepDip } from "../../plots/traces";
-import { Dips } from "./Dips";
-import { momentOf, standingMoment, type Moment } from "./moment";
-import { Numbers } from "./numbers/Numbers";
+import { usePlay, type Play } from "../../plots/usePlay";
+import { canDraw3d } from "../../scene/CutAway";
+import { Inspector, type InspectorTab } from "./Inspector";
+import { momentOf, padMoment, type Moment } from "./moment";
+import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 
-function Headline({ moment, note }: { moment: Moment; note: string }): ReactElement {
+const AT_REST: Load = { sideG: 0, foreG: 0 };
+
+function Headline({
+  moment,
+  note,
+  children,
+}: {
+  moment: Moment;
+  note: string;
+  children: ReactElement;
+}): ReactElement {
   return (
-    <div className="px-6 pt-4">
-      <h1 className="font-figure text-[22px] leading-7 font-semibold">{moment.title}</h1>
+    <div className="px-6 pt-3">
+      <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1">
+        <h1 className="font-figure text-[22px] leading-7 font-semibold">{moment.title}</h1>
+        {children}
+      </div>
       <p className="font-figure text-[14px] text-ink-2">{moment.words}</p>
-      <p className="mt-1 flex items-start gap-2 text-[13px] text-ink-2">
+      <p className="flex items-start gap-2 text-[13px] text-ink-2">
         <Mark state="caution" size={16} />
         <span>{note}</span>
       </p>
@@ -29,71 +44,13 @@ function Headline({ moment, note }: { moment: Moment; note: string }): ReactElem
   );
 }
 
-function Strip({
-  slosh,
-  time,
-  onTime,
-}: {
-  slosh: Slosh;
-  time: number;
-  onTime: (time: number) => void;
-}): ReactElement | null {
-  const { lap } = slosh;
-  if (!lap) return null;
-  const to = (way: 1 | -1): void => {
-    const dip = stepDip(lap.dips, time, way);
-    if (dip) onTime(dip.worst_s);
-  };
-  const step = (way: 1 | -1, label: string, key: string): ReactElement => (
-    <Button
-      className="h-8 w-9 px-0"
-      aria-label={label}
-      title={`${label.toLowerCase()} (${key})`}
-      disabled={stepDip(lap.dips, time, way) === null}
-      onClick={() => to(way)}
-    >
-      <svg width="9" height="14" viewBox="0 0 9 14" aria-hidden="true">
-        <path
-          d={way === 1 ? "M1 1l6 6-6 6" : "M8 1 2 7l6 6"}
-          fill="none"
-          stroke="currentColor"
-          strokeWidth="2"
-        />
-      </svg>
-    </Button>
-  );
-  return (
-    <section
-      aria-label="Lap strip"
-      className="flex flex-col border-t-2 border-ink bg-panel sm:h-[136px] sm:flex-row"
-    >
-      <div className="flex shrink-0 items-center gap-3 px-4 py-1 sm:w-[210px] sm:flex-col sm:items-stretch sm:gap-0">
-        <p className="truncate font-figure text-[14px] font-semibold" title={lap.lap_name}>
-          {lap.lap_name}
-        </p>
-        <div className="flex flex-1 items-center gap-2">
-          <CircuitLine
-            line={lap.line_m}
-            marks={lap.dips.map((dip) => dip.worst_s / lap.duration_s)}
-            here={time / lap.duration_s}
-            width={96}
-            height={84}
-          />
-          <span className="flex gap-1">
-            {step(-1, "Previous dip", ",")}
-            {step(1, "Next dip", ".")}
-          </span>
-        </div>
-      </div>
-      <LapStrip lap={lap} time={time} onTime={onTime} />
-    </section>
-  );
-}
-
 function NoLap({ onLoads }: { onLoads: () => void }): ReactElement {
   return (
     <section className="flex flex-wrap items-center gap-4 border-t-2 border-ink bg-panel px-6 py-6">
-      <p>No lap yet: the oil is drawn as it stands with the car at rest.</p>
+      <p>
+        No lap yet: drag the load on the cover rose to tip the oil, or import a lap to see where it
+        runs dry.
+      </p>
       <Button look="main" onClick={onLoads}>
         Import a lap
       </Button>
@@ -101,55 +58,198 @@ function NoLap({ onLoads }: { onLoads: () => void }): ReactElement {
   );
 }
 
-/** The pan with the oil as it lies at a moment of the lap, the dips, and the numbers behind it. */
+/** The step that the forecast asks for. */
+function nextStep(
+  slosh: Slosh,
+  go: { onLoads: () => void; onNumbers: () => void; onName: () => void },
+): { words: string; run: () => void } {
+  if (!slosh.lap) return { words: "Import a lap", run: go.onLoads };
+  if (slosh.verdict.state === "runs_dry" || slosh.verdict.state === "draws_air")
+    return { words: "Try more oil or depth", run: go.onNumbers };
+  return { words: "Name this revision", run: go.onName };
+}
+
+function useSloshCommands({
+  slosh,
+  time,
+  load,
+  play,
+  setPad,
+  goTo,
+  setKind,
+  setTab,
+}: {
+  slosh: Slosh | undefined;
+  time: number;
+  load: Load;
+  play: Play;
+  setPad: (load: Load | null) => void;
+  goTo: (time: number) => void;
+  setKind: (kind: PictureKind) => void;
+  setTab: (tab: InspectorTab) => void;
+}): void {
+  const lap = slosh?.lap;
+  const dip = (way: 1 | -1) => (): void => {
+    const found = lap ? stepDip(lap.dips, time, way) : null;
+    if (found) goTo(found.worst_s);
+  };
+  const tip = (key: string, far: boolean) => (): void => {
+    const next = tipped(load, key, far);
+    if (next && slosh) setPad(heldTo(reachOf(slosh.tilt), next));
+  };
+  const arrows = [
+    ["ArrowLeft", "left: right turn"],
+    ["ArrowRight", "right: left turn"],
+    ["ArrowUp", "up: braking"],
+    ["ArrowDown", "down: gaining speed"],
+  ] as const;
+  const commands: Command[] = [
+    ...arrows.flatMap(([key, words]): Command[] => [
+      {
+        id: key,
+        group: "Load",
+        words: `Tip the load ${words}`,
+        key,
+        shown: `arrow ${words.split(":")[0] ?? ""}`,
+        run: tip(key, false),
+      },
+      {
+        id: `far ${key}`,
+        group: "Load",
+        words: `The same, 0.2 g at a time (${words.split(":")[0] ?? ""})`,
+        key: `shift+${key}`,
+        shown: `shift arrow`,
+        run: tip(key, true),
+      },
+    ]),
+    {
+      id: "rest",
+      group: "Load",
+      words: "Load off: the car at rest",
+      key: "0",
+      run: () => setPad(AT_REST),
+    },
+    ...(lap
+      ? ([
+          {
+            id: "lap",
+            group: "Lap",
+            words: "Back to the lap's moment",
+            key: "Escape",
+            shown: "esc",
+            run: () => setPad(null),
+          },
+          {
+            id: "play",
+            group: "Lap",
+            words: play.playing ? "Stop the lap" : "Play the lap",
+            key: "space",
+            run: play.toggle,
+          },
+          {
+            id: "speed",
+            group: "Lap",
+            words: "Playing speed: real or a quarter",
+            key: "s",
+            run: () => play.setSpeed(play.speed === 1 ? 0.25 : 1),
+          },
+          { id: "dip-", group: "Lap", words: "Previous dip", key: ",", run: dip(-1) },
+          { id: "dip+", group: "Lap", words: "Next dip", key: ".", run: dip(1) },
+          ...lap.dips.slice(0, 9).map((each) => ({
+            id: `dip${each.rank}`,
+            group: "Lap",
+            words: `Go to dip ${each.rank}: ${each.words}`,
+            run: () => goTo(each.worst_s),
+          })),
+        ] satisfies Command[])
+      : []),
+    { id: "cut", group: "Picture", words: "Cut away", key: "c", run: () => setKind("cut-away") },
+    {
+      id: "sections",
+      group: "Picture",
+      words: "Sections",
+      key: "v",
+      run: () => setKind("sections"),
+    },
+    { id: "plan", group: "Picture", words: "Plan", key: "p", run: () => setKind("plan") },
+    { id: "rose", group: "Picture", words: "Rose and dips", key: "d", run: () => setTab("dips") },
+    {
+      id: "numbers",
+      group: "Picture",
+      words: "Numbers of the build",
+      key: "e",
+      run: () => setTab("numbers"),
+    },
+  ];
+  useCommands("slosh", commands);
+}
+
+/** The pan with the oil as it lies at a moment or under a load, the dips, and the numbers behind. */
 export function SloshScreen({
   build,
   slosh,
   edit,
   onLoads,
+  onName,
 }: {
   build: BuildOut;
   slosh: UseQueryResult<Slosh>;
   edit: UseMutationResult<BuildOut, Error, Edit>;
   onLoads: () => void;
+  onName: () => void;
 }): ReactElement {
   const { system, units } = useSettings();
   const [picked, setPicked] = useState<number | null>(null);
-  const [box, { width, height }] = useSize();
-  const lap = slosh.data?.lap ?? null;
-  const time = Math.min(
-    picked ?? lap?.dips[0]?.worst_s ?? lap?.least_cover_at_s ?? 0,
-    lap?.duration_s ?? 0,
+  const [pad, setPad] = useState<Load | null>(null);
+  const [has3d] = useState(canDraw3d);
+  const [chosen, setKind] = useState<PictureKind>(() =>
+    has3d && window.innerWidth >= 640 ? "cut-away" : "sections",
   );
-
-  useEffect(() => {
-    function onKey(event: KeyboardEvent): void {
-      if (
-        event.target instanceof HTMLElement &&
-        /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
-      )
-        return;
-      if (event.key !== "," && event.key !== ".") return;
-      const dip = lap ? stepDip(lap.dips, time, event.key === "." ? 1 : -1) : null;
-      if (dip) setPicked(dip.worst_s);
-    }
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [lap, time]);
-
+  const kind = has3d ? chosen : chosen === "cut-away" ? "sections" : chosen;
+  const [tab, setTab] = useState<InspectorTab>("dips");
+  const [overId, setOverId] = useState<number | null>(null);
+  const laps = useLaps();
+  const over = useOtherLap(build, overId);
   const data = slosh.data;
+  const lap = data?.lap ?? null;
+  const duration = lap?.duration_s ?? 0;
+  const time = Math.min(picked ?? lap?.dips[0]?.worst_s ?? lap?.least_cover_at_s ?? 0, duration);
+  const goTo = useCallback((to: number) => {
+    setPad(null);
+    setPicked(to);
+  }, []);
+  const play = usePlay(duration, time, goTo);
+  const steady = pad !== null || !lap;
   const moment = data
-    ? lap
+    ? lap && !pad
       ? momentOf(data, lap, time, system, units)
-      : standingMoment(data, system, units)
+      : padMoment(data, pad ?? AT_REST, system, units)
     : null;
+  const toPad = useCallback((load: Load | null) => setPad(load), []);
+  useSloshCommands({
+    slosh: data,
+    time,
+    load: moment?.load ?? AT_REST,
+    play,
+    setPad: toPad,
+    goTo,
+    setKind,
+    setTab,
+  });
+  const { playing, toggle } = play;
+  useEffect(() => {
+    if (pad && playing) toggle();
+  }, [pad, playing, toggle]);
+
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <section aria-label="The pan" className="flex min-w-0 flex-1 flex-col">
           {moment && data ? (
             <>
-              <Headline moment={moment} note={data.model_note} />
+              <Headline moment={moment} note={data.model_note}>
+                <PictureSwitch kind={kind} has3d={has3d} onKind={setKind} />
+              </Headline>
               {slosh.error && (
                 <div className="px-6 pt-2">
                   <Notice kind="bad" title="This is the last forecast that could be made">
@@ -157,22 +257,12 @@ export function SloshScreen({
                   </Notice>
                 </div>
               )}
-              <div
-                ref={box}
-                className="min-h-[380px] flex-1 overflow-hidden lg:min-h-0 max-sm:overflow-visible"
-              >
-                {width > 0 && (
-                  <Sheet
-                    drawing={data.drawing}
-                    oil={moment.oil}
-                    airy={moment.airy}
-                    words={moment.title}
-                    callout={moment.callout}
-                    width={width}
-                    height={Math.max(height, 320)}
-                  />
-                )}
-              </div>
+              <Picture
+                slosh={data}
+                moment={moment}
+                kind={kind}
+                next={nextStep(data, { onLoads, onNumbers: () => setTab("numbers"), onName })}
+              />
             </>
           ) : (
             <Waiting
@@ -182,41 +272,41 @@ export function SloshScreen({
             />
           )}
         </section>
-        <Tabs.Root
-          defaultValue="dips"
-          className="flex flex-col border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:border-t-0 lg:border-l"
-        >
-          <Tabs.List aria-label="Inspector" className="grid grid-cols-2 border-b border-ink">
-            {[
-              ["dips", "Dips"],
-              ["numbers", "Numbers"],
-            ].map(([value, label]) => (
-              <Tabs.Trigger
-                key={value}
-                value={value ?? ""}
-                className="h-10 font-figure text-[16px] font-semibold focus-visible:outline-offset-[-3px] data-[state=active]:bg-ink data-[state=active]:text-paper"
-              >
-                {label}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value="dips" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-            {data && (
-              <Dips
-                slosh={data}
-                time={time}
-                onTime={setPicked}
-                now={lap ? (moment?.load ?? null) : null}
-              />
-            )}
-          </Tabs.Content>
-          <Tabs.Content value="numbers" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-            <Numbers build={build} edit={edit} drawing={data?.drawing ?? null} />
-          </Tabs.Content>
-        </Tabs.Root>
+        <Inspector
+          tab={tab}
+          onTab={setTab}
+          build={build}
+          edit={edit}
+          slosh={data}
+          moment={moment}
+          steady={steady}
+          time={time}
+          onLoad={toPad}
+          onBack={() => setPad(null)}
+          onTime={goTo}
+        />
       </div>
+      {over.error && (
+        <p role="alert" className="border-t border-ink bg-panel px-4 py-1 text-[13px] text-bad">
+          The other lap could not be laid over: {wordsOf(over.error)}
+        </p>
+      )}
       {data &&
-        (lap ? <Strip slosh={data} time={time} onTime={setPicked} /> : <NoLap onLoads={onLoads} />)}
+        (lap ? (
+          <LapBar
+            lap={lap}
+            over={overId === lap.lap_id ? null : (over.data ?? null)}
+            laps={laps.data ?? []}
+            time={time}
+            faint={pad !== null}
+            play={play}
+            onTime={goTo}
+            onLap={(lapId) => edit.mutate({ kind: "lap", lapId })}
+            onOver={setOverId}
+          />
+        ) : (
+          <NoLap onLoads={onLoads} />
+        ))}
     </div>
   );
 }

@@ -1,8 +1,11 @@
 import type { Schemas } from "../../api/client";
 import type { Slosh } from "../../api/queries";
+import { oilUnder } from "../../drawing/tilt";
 import type { OilSurface } from "../../drawing/views";
 import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
+import { loadWords, type Load } from "../../plots/rose";
 import { nearestIndex, oilLies } from "../../plots/traces";
+import { oilSentence } from "./sentence";
 
 type Lap = Schemas["LapForecastOut"];
 
@@ -15,7 +18,12 @@ export interface Moment {
   airy: boolean;
   /** Two short lines beside the drawing: what the mouth finds. */
   callout: readonly [string, string];
-  load: { sideG: number; foreG: number };
+  load: Load;
+  coverMm: number;
+  /** What lies in each zone. */
+  zonesL: readonly number[];
+  /** Where the oil is and what keeps it there. */
+  sentence: string;
 }
 
 const figure = (shown: { figure: string; unit: string }): string => `${shown.figure} ${shown.unit}`;
@@ -42,6 +50,11 @@ function placeWords(lap: Lap, time: number): string {
   return corner ? `Corner ${corner.number}, ${corner.hand}, at` : "At";
 }
 
+const whereWords = (load: Load): string => {
+  const lies = oilLies(load.sideG, load.foreG);
+  return lies === "level" ? "the oil lies level" : `the oil is on the ${lies}`;
+};
+
 /** The oil at a moment of the lap, from the core's normal and level of the nearest sample. */
 export function momentOf(
   slosh: Slosh,
@@ -52,34 +65,49 @@ export function momentOf(
 ): Moment {
   const { samples } = lap;
   const at = nearestIndex(samples.time_s, time);
-  const sideG = samples.side_g[at] ?? 0;
-  const foreG = samples.fore_g[at] ?? 0;
+  const load = { sideG: samples.side_g[at] ?? 0, foreG: samples.fore_g[at] ?? 0 };
   const cover = samples.cover_mm[at] ?? 0;
-  const lies = oilLies(sideG, foreG);
-  const where = lies === "level" ? "the oil lies level" : `the oil is on the ${lies}`;
-  const side = `${Math.abs(sideG).toFixed(2)} g to the side`;
-  const fore = `${Math.abs(foreG).toFixed(2)} g ${foreG < 0 ? "braking" : "gaining speed"}`;
   const gas = samples.gas_share[at] ?? 0;
-  const mouth = mouthWords(cover, system, units);
+  const zonesL = lap.zones_l.map((zone) => zone[at] ?? 0);
+  const airy = gas > 0.5;
   return {
-    title: `${placeWords(lap, time)} ${time.toFixed(1)} s: ${where}`,
-    words: `${side}, ${fore}, ${(samples.speed_km_h[at] ?? 0).toFixed(0)} km/h · ${oilWords(slosh, system, units)}`,
+    title: `${placeWords(lap, time)} ${time.toFixed(1)} s: ${whereWords(load)}`,
+    words: `${loadWords(load)}, ${(samples.speed_km_h[at] ?? 0).toFixed(0)} km/h · ${oilWords(slosh, system, units)}`,
     oil: { normal: samples.normals[at] ?? [0, 0, 1], level_mm: samples.level_mm[at] ?? 0 },
-    airy: gas > 0.5,
-    callout: [mouth, pumpWords(gas)],
-    load: { sideG, foreG },
+    airy,
+    callout: [mouthWords(cover, system, units), pumpWords(gas)],
+    load,
+    coverMm: cover,
+    zonesL,
+    sentence: oilSentence(
+      slosh,
+      { zonesL, toCoverL: samples.to_cover_l[at] ?? 0, airy, load },
+      system,
+      units,
+    ),
   };
 }
 
-/** The oil with the car at rest. */
-export function standingMoment(slosh: Slosh, system: System, units: Units): Moment {
-  const { standing } = slosh.drawing;
+/** The oil under a steady load set on the pad, or at rest, from the core's table. */
+export function padMoment(slosh: Slosh, load: Load, system: System, units: Units): Moment {
+  const { oil, zonesL, toCoverL } = oilUnder(slosh.tilt, load.sideG, load.foreG);
+  const { mouth } = slosh.drawing;
+  const [x, y, z] = oil.normal;
+  const cover = oil.level_mm - (x * mouth.x_mm + y * mouth.y_mm + z * mouth.z_mm);
+  const airy = cover < 0;
+  const still = load.sideG === 0 && load.foreG === 0;
   return {
-    title: "At rest: the oil lies level",
-    words: oilWords(slosh, system, units),
-    oil: standing,
-    airy: standing.cover_mm < 0,
-    callout: [mouthWords(standing.cover_mm, system, units), "car at rest"],
-    load: { sideG: 0, foreG: 0 },
+    title: `${still ? "At rest" : `Steady ${Math.hypot(load.sideG, load.foreG).toFixed(2)} g`}: ${whereWords(load)}`,
+    words: `${loadWords(load)} · ${oilWords(slosh, system, units)}`,
+    oil,
+    airy,
+    callout: [
+      mouthWords(cover, system, units),
+      airy ? "pump runs dry" : still ? "car at rest" : "pump draws oil",
+    ],
+    load,
+    coverMm: cover,
+    zonesL,
+    sentence: oilSentence(slosh, { zonesL, toCoverL, airy, load }, system, units),
   };
 }

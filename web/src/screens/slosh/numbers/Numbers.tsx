@@ -1,6 +1,6 @@
 import type { UseMutationResult } from "@tanstack/react-query";
 import { useState, type ReactElement, type ReactNode } from "react";
-import { wordsOf, type Schemas } from "../../../api/client";
+import { Refusal, wordsOf, type Schemas } from "../../../api/client";
 import type { BuildDocument, BuildOut, Edit } from "../../../api/queries";
 import { Button } from "../../../parts/Button";
 import { EditFigure } from "../../../parts/EditFigure";
@@ -102,6 +102,9 @@ export function Numbers({
     const figures = fields.map((field) => ({ field, typed }));
     try {
       return await edit.mutateAsync({ kind: "figures", figures, system });
+    } catch (error) {
+      if (error instanceof Refusal && error.keptState !== null) return null; // said above
+      throw error;
     } finally {
       edit.reset(); // said beside the field, not again above
     }
@@ -113,7 +116,9 @@ export function Numbers({
     setFault(null);
     edit
       .mutateAsync({ kind: "document", document: next, change })
-      .catch((error: unknown) => setFault(wordsOf(error)))
+      .catch((error: unknown) => {
+        if (!(error instanceof Refusal && error.keptState !== null)) setFault(wordsOf(error));
+      })
       .finally(() => edit.reset());
   };
   const one = (label: string, field: string, value: number, note?: string): ReactElement => (

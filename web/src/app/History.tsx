@@ -1,0 +1,113 @@
+import { useState, type ReactElement } from "react";
+import { wordsOf } from "../api/client";
+import { useHistory, type BuildOut, type StateRow } from "../api/queries";
+import { Button } from "../parts/Button";
+import { Dialog } from "../parts/Dialog";
+import { Waiting } from "../parts/Notice";
+
+function Row({
+  row,
+  shown,
+  onShow,
+}: {
+  row: StateRow;
+  shown: boolean;
+  onShow: () => void;
+}): ReactElement {
+  const when = new Date(row.made_at).toLocaleString(undefined, {
+    dateStyle: "short",
+    timeStyle: "short",
+  });
+  return (
+    <li
+      aria-current={shown || undefined}
+      className={`flex items-center gap-3 border-b border-hair px-4 py-1.5 ${shown ? "bg-ink text-paper" : ""}`}
+    >
+      <span className="w-10 shrink-0 font-figure text-[18px] font-semibold">{row.number}</span>
+      <span className={`min-w-0 flex-1 ${row.on_way || shown ? "" : "text-ink-2"}`}>
+        {row.revision && (
+          <strong className="font-figure text-[16px] font-semibold">
+            R{row.revision.number} · {row.revision.name}{" "}
+          </strong>
+        )}
+        <span className="text-[14px] [overflow-wrap:anywhere]">{row.change}</span>
+        <span className={`block text-[13px] ${shown ? "" : "text-ink-2"}`}>
+          {row.made_by}, {when}
+          {row.aside ? ", kept aside" : row.on_way ? "" : ", undone"}
+        </span>
+      </span>
+      {shown ? (
+        <span className="text-[13px]">shown</span>
+      ) : (
+        <Button aria-label={`Show state ${row.number}`} onClick={onShow}>
+          Show
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** Every state of the build with what changed, and naming the one that is shown. */
+export function History({
+  build,
+  onShow,
+  onName,
+  onClose,
+}: {
+  build: BuildOut;
+  onShow: (state: number) => void;
+  onName: (name: string) => void;
+  onClose: () => void;
+}): ReactElement {
+  const history = useHistory(build);
+  const own = build.revision?.state === build.state ? build.revision : null;
+  const [name, setName] = useState(own?.name ?? "");
+  return (
+    <Dialog title="Revisions and history" onClose={onClose}>
+      <form
+        className="flex items-end gap-2 border-b border-ink px-4 py-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) onName(name.trim());
+        }}
+      >
+        <label className="min-w-0 flex-1 text-[14px] text-ink-2">
+          {own ? `Name of R${own.number}` : `Name state ${build.state} as a revision`}
+          <input
+            data-first
+            value={name}
+            maxLength={60}
+            placeholder="as raced"
+            onChange={(event) => setName(event.target.value)}
+            className="mt-1 block h-9 w-full border border-ink bg-paper px-2 text-ink placeholder:text-ink-2"
+          />
+        </label>
+        <Button
+          look="main"
+          type="submit"
+          disabled={name.trim() === "" || name.trim() === own?.name}
+        >
+          {own ? "Rename" : "Name it"}
+        </Button>
+      </form>
+      {history.data ? (
+        <ol aria-label="States, newest first">
+          {history.data.map((row) => (
+            <Row
+              key={row.number}
+              row={row}
+              shown={row.number === build.state}
+              onShow={() => onShow(row.number)}
+            />
+          ))}
+        </ol>
+      ) : (
+        <Waiting
+          error={history.error ? wordsOf(history.error) : null}
+          what="the history"
+          onRetry={() => void history.refetch()}
+        />
+      )}
+    </Dialog>
+  );
+}

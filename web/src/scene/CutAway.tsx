@@ -1,0 +1,371 @@
+import {
+  lazy,
+  Suspense,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactElement,
+} from "react";
+import type { Point } from "../drawing/geometry";
+import { SectionView } from "../drawing/SectionView";
+import { viewBox, type Drawing, type OilSurface, type Placed } from "../drawing/views";
+import { useSettings } from "../parts/settings";
+import { lengthAs } from "../parts/units";
+import { dragged, FIRST_STANCE, onPage, projectionOf, type Projection } from "./camera";
+import { cutSurface, heightLines, litresDrawn, type CutWay } from "./model";
+import type { Vector } from "./solid";
+
+const PanScene = lazy(() => import("./PanScene"));
+
+/** Whether this browser can draw in three dimensions at all. */
+export function canDraw3d(): boolean {
+  try {
+    return document.createElement("canvas").getContext("webgl2") !== null;
+  } catch {
+    return false;
+  }
+}
+
+const MARGIN = { x: 50, top: 40, bottom: 128 };
+
+function Inset({
+  drawing,
+  oil,
+  airy,
+  left,
+  top,
+}: {
+  drawing: Drawing;
+  oil: OilSurface;
+  airy: boolean;
+  left: number;
+  top: number;
+}): ReactElement {
+  const box = viewBox(drawing, "front");
+  const scale = Math.min(150 / (box.right - box.left), 108 / (box.bottom - box.top));
+  const at: Placed & { view: "front" } = {
+    view: "front",
+    box,
+    scale,
+    x: left - box.left * scale,
+    y: top - box.bottom * scale,
+  };
+  return (
+    <g>
+      <SectionView drawing={drawing} at={at} oil={oil} airy={airy} />
+      <text x={left} y={top + 20} fontSize="13" fontWeight="600" fill="var(--ink)">
+        Section at the mouth
+        <tspan dx="8" fontWeight="500" fill="var(--ink-2)">
+          looking to the nose
+        </tspan>
+      </text>
+    </g>
+  );
+}
+
+function Callout({
+  from,
+  to,
+  lines,
+  bad = false,
+  end = false,
+}: {
+  from: Point;
+  to: Point;
+  lines: readonly string[];
+  bad?: boolean;
+  end?: boolean;
+}): ReactElement {
+  const [x, y] = to;
+  return (
+    <g>
+      <circle cx={from[0]} cy={from[1]} r="2.6" fill="var(--ink)" />
+      <path d={`M${from.join(" ")}L${to.join(" ")}`} stroke="var(--ink)" strokeWidth="1" />
+      {lines.map((line, index) => (
+        <text
+          key={index}
+          x={x + (end ? -5 : 5)}
+          y={y + 5 + index * 17}
+          fontSize={index === 0 ? 15 : 14}
+          fontWeight={index === 0 ? 600 : 500}
+          textAnchor={end ? "end" : "start"}
+          fill={index > 0 ? "var(--ink-2)" : bad ? "var(--bad)" : "var(--ink)"}
+          stroke="var(--paper)"
+          strokeWidth="3"
+          paintOrder="stroke"
+        >
+          {line}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+/** The words and leaders over the scene. */
+function Notes({
+  drawing,
+  oil,
+  airy,
+  callout,
+  way,
+  projection,
+  words,
+}: {
+  drawing: Drawing;
+  oil: OilSurface;
+  airy: boolean;
+  callout: readonly [string, string];
+  way: CutWay;
+  projection: Projection;
+  words: string;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const { width, height } = projection;
+  const { mouth } = drawing;
+  const page = (point: Vector): Point => onPage(projection, point);
+  const { toViewer } = projection;
+  const surface = useMemo(
+    () => cutSurface(drawing, oil, way, toViewer),
+    [drawing, oil, way, toViewer],
+  );
+  const top = surface
+    .flat()
+    .reduce<Vector | null>(
+      (best, point) => (best === null || point[2] > best[2] ? point : best),
+      null,
+    );
+  const rail = drawing.rail_mm;
+  const front = Math.max(...rail.map(([x]) => x));
+  const across = rail.reduce((sum, [, y]) => sum + y / rail.length, 0);
+  const nose = page([front + 26, across, 0]);
+  const tip = page([front + 74, across, 0]);
+  const angle = (Math.atan2(tip[1] - nose[1], tip[0] - nose[0]) * 180) / Math.PI;
+  const crowded = top !== null && page(top)[0] + 24 > width - 230;
+  const full = top !== null && top[2] > drawing.skirt_height_mm - 0.5;
+  const climb = top && top[2] > 4 ? lengthAs(units, system, top[2]) : null;
+  const heights = labelledHeights(drawing, surface, projection);
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={words}
+      className="pointer-events-none absolute inset-0"
+    >
+      {heights.map(({ z, at }) => (
+        <text
+          key={z}
+          x={at[0] - 4}
+          y={at[1] - 4}
+          fontSize="13"
+          fontWeight="600"
+          textAnchor="end"
+          fill="#1c211f"
+        >
+          {z === 0 ? "rail" : `${z > 0 ? "+" : "−"}${lengthAs(units, system, Math.abs(z)).figure}`}
+        </text>
+      ))}
+      <g stroke="var(--ink)" fill="var(--ink)">
+        <path d={`M${nose.join(" ")}L${tip.join(" ")}`} strokeWidth="1.5" />
+        <path d="M0 0l-11 -4.5v9z" transform={`translate(${tip.join(" ")}) rotate(${angle})`} />
+      </g>
+      <text
+        x={(nose[0] + tip[0]) / 2}
+        y={Math.min(nose[1], tip[1]) - 10}
+        fontSize="13"
+        fontWeight="600"
+        textAnchor="middle"
+        fill="var(--ink)"
+      >
+        {drawing.nose_points === "front"
+          ? "nose"
+          : `crank's nose, ${drawing.nose_points} in the car`}
+      </text>
+      {top && climb && (
+        <Callout
+          from={page(top)}
+          to={[crowded ? page(top)[0] - 26 : page(top)[0] + 24, Math.max(page(top)[1] - 30, 34)]}
+          end={crowded}
+          lines={[
+            full
+              ? `Oil at the top of the skirt, ${climb.figure} ${climb.unit} up`
+              : `Oil stands ${climb.figure} ${climb.unit} up the skirt`,
+          ]}
+        />
+      )}
+      <Callout
+        from={page([mouth.x_mm, mouth.y_mm, mouth.z_mm])}
+        to={[
+          Math.min(page([mouth.x_mm, mouth.y_mm, mouth.z_mm])[0] + 30, width - 330),
+          height - 44,
+        ]}
+        lines={callout}
+        bad={airy}
+      />
+      {width > 620 && <Inset drawing={drawing} oil={oil} airy={airy} left={24} top={height - 34} />}
+    </svg>
+  );
+}
+
+/** Each height line's figure, at the line's end farther right on the page. */
+function labelledHeights(
+  drawing: Drawing,
+  surface: readonly Vector[][],
+  projection: Projection,
+): { z: number; at: Point }[] {
+  return heightLines(drawing, surface).map(({ z, lines }) => {
+    const ends = lines.flat().map((point) => onPage(projection, point));
+    return { z, at: ends.reduce((best, end) => (end[0] > best[0] ? end : best)) };
+  });
+}
+
+const WAYS: [CutWay, string][] = [
+  ["along", "along"],
+  ["across", "across"],
+  ["none", "whole"],
+];
+
+/** The pan cut away, from any side: drag to turn, wheel to come nearer, arrow keys when focused. */
+export function CutAway({
+  drawing,
+  oil,
+  airy,
+  callout,
+  words,
+  width,
+  height,
+}: {
+  drawing: Drawing;
+  oil: OilSurface;
+  airy: boolean;
+  callout: readonly [string, string];
+  words: string;
+  width: number;
+  height: number;
+}): ReactElement {
+  useSettings(); // drawn again in another theme's colours
+  const [stance, setStance] = useState(FIRST_STANCE);
+  const [way, setWay] = useState<CutWay>("along");
+  const grip = useRef<[number, number] | null>(null);
+  const upright = drawing.standing.normal;
+  const points = useMemo(
+    (): Vector[] => drawing.faces.flatMap((face) => face.corners_mm),
+    [drawing.faces],
+  );
+  const projection = useMemo(
+    () => projectionOf(stance, upright, points, width, height, MARGIN),
+    [stance, upright, points, width, height],
+  );
+
+  function onKey(event: KeyboardEvent<HTMLDivElement>): void {
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-16, 0],
+      ArrowRight: [16, 0],
+      ArrowUp: [0, -12],
+      ArrowDown: [0, 12],
+    };
+    const step = steps[event.key];
+    if (step) setStance(dragged(stance, ...step));
+    else if (event.key === "+" || event.key === "=") zoomBy(1.15);
+    else if (event.key === "-") zoomBy(1 / 1.15);
+    else if (event.key === "Home") setStance(FIRST_STANCE);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  function zoomBy(factor: number): void {
+    setStance((now) => ({ ...now, zoom: Math.min(6, Math.max(0.5, now.zoom * factor)) }));
+  }
+
+  function onMove(event: PointerEvent<HTMLDivElement>): void {
+    const from = grip.current;
+    if (!from) return;
+    setStance(dragged(stance, event.clientX - from[0], event.clientY - from[1]));
+    grip.current = [event.clientX, event.clientY];
+  }
+
+  return (
+    <div className="relative" data-oil-litres={litresDrawn(drawing, oil).toFixed(3)}>
+      <div
+        role="group"
+        aria-label="The pan in three dimensions: arrow keys turn it, plus and minus come nearer"
+        tabIndex={0}
+        className="relative cursor-grab touch-none select-none focus-visible:outline-offset-[-3px]"
+        data-scene
+        onKeyDown={onKey}
+        onPointerDown={(event) => {
+          grip.current = [event.clientX, event.clientY];
+          event.currentTarget.setPointerCapture(event.pointerId);
+        }}
+        onPointerMove={onMove}
+        onPointerUp={() => {
+          grip.current = null;
+        }}
+        onPointerCancel={() => {
+          grip.current = null;
+        }}
+        onWheel={(event) => zoomBy(Math.exp(-event.deltaY * 0.001))}
+        onDoubleClick={() => setStance(FIRST_STANCE)}
+      >
+        <Scene height={height} width={width}>
+          <Suspense
+            fallback={
+              <p role="status" className="p-6 text-ink-2">
+                Drawing the pan…
+              </p>
+            }
+          >
+            <PanScene drawing={drawing} oil={oil} airy={airy} way={way} projection={projection} />
+          </Suspense>
+        </Scene>
+        <Notes
+          drawing={drawing}
+          oil={oil}
+          airy={airy}
+          callout={callout}
+          way={way}
+          projection={projection}
+          words={words}
+        />
+      </div>
+      <fieldset className="absolute top-2 right-6 flex items-center gap-2 font-figure text-[13px]">
+        <legend className="sr-only">How the pan is cut</legend>
+        <span aria-hidden="true" className="text-ink-2">
+          cut
+        </span>
+        {WAYS.map(([value, label]) => (
+          <button
+            key={value}
+            type="button"
+            aria-pressed={way === value}
+            aria-label={`Cut: ${label}`}
+            onClick={() => setWay(value)}
+            className={`border-b-2 px-0.5 ${way === value ? "border-ink font-semibold" : "border-transparent text-ink-2"}`}
+          >
+            {label}
+          </button>
+        ))}
+      </fieldset>
+    </div>
+  );
+}
+
+function Scene({
+  width,
+  height,
+  children,
+}: {
+  width: number;
+  height: number;
+  children: ReactElement;
+}): ReactElement {
+  const [boxWidth, boxHeight] = [Math.floor(width), Math.floor(height)];
+  return (
+    <div style={{ width: boxWidth, height: boxHeight }} className="overflow-hidden">
+      {children}
+    </div>
+  );
+}

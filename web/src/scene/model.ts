@@ -1,0 +1,180 @@
+import { clipRing, type Point } from "../drawing/geometry";
+import { sectionHalf, type Drawing, type OilSurface } from "../drawing/views";
+import {
+  areaNormal,
+  clipPolygon,
+  crossings,
+  dot,
+  minus,
+  sliceTetrahedron,
+  type Cut,
+  type Polygon,
+  type Vector,
+} from "./solid";
+
+export type CutWay = "along" | "across" | "none";
+
+/** What the scene is made of: flat pieces and lines by look. */
+export interface Pieces {
+  metal: Polygon[];
+  oilSides: Polygon[];
+  oilSurface: Polygon[];
+  oilCut: Polygon[];
+  metalCut: Polygon[][];
+  edges: [Vector, Vector][];
+  removed: [Vector, Vector][];
+  oilEdges: [Vector, Vector][];
+  heights: { z: number; lines: [Vector, Vector][] }[];
+}
+
+const toCut = (oil: OilSurface): Cut => ({ normal: oil.normal, level: oil.level_mm });
+
+/** The oil's skin: faces of the pan that it wets, and its surface. */
+export function oilShell(
+  drawing: Drawing,
+  oil: OilSurface,
+): { wet: Vector[][]; surface: Vector[][] } {
+  const cut = toCut(oil);
+  const { vertices_mm: vertices, tetrahedra } = drawing.solid;
+  const corners = (rows: readonly number[]): Vector[] =>
+    rows.map((row) => vertices[row] ?? [0, 0, 0]);
+  return {
+    wet: drawing.faces.map((face) => clipPolygon(face.corners_mm, cut)).filter((p) => p.length > 0),
+    surface: tetrahedra
+      .map((rows) => sliceTetrahedron(corners(rows), cut))
+      .filter((p) => p.length > 0),
+  };
+}
+
+/**
+ * Litres inside the oil's skin as drawn, by the divergence theorem: a check of the picture, not a
+ * figure of the forecast. Oil that stands at the open top of the skirt is counted up to it.
+ */
+export function litresDrawn(drawing: Drawing, oil: OilSurface): number {
+  const { wet, surface } = oilShell(drawing, oil);
+  // measured from a point on the surface, so that the surface itself adds nothing
+  const origin = surface[0]?.[0] ?? ([0, 0, 0] as const);
+  const lid = drawing.rail_mm.map(([x, y]): Vector => [x, y, drawing.skirt_height_mm]);
+  const top = clipPolygon([...lid].reverse(), toCut(oil));
+  const sixfold = [...wet, top].reduce((sum, polygon) => {
+    const first = polygon[0];
+    // normals point into the space: the volume is minus their flux
+    return first ? sum - dot(minus(first, origin), areaNormal(polygon)) : sum;
+  }, 0);
+  return sixfold / 6 / 1e6;
+}
+
+function sides(polygon: Polygon): [Vector, Vector][] {
+  return polygon.map((point, i) => [point, polygon[(i + 1) % polygon.length] ?? point]);
+}
+
+export const same = (a: Vector, b: Vector): boolean => Math.hypot(...minus(a, b)) < 0.05;
+
+/** Edges that only one polygon has, or that two at an angle share: those within a plane are no edges. */
+function drawnEdges(polygons: readonly Polygon[]): [Vector, Vector][] {
+  const found: { edge: [Vector, Vector]; normal: Vector; flat: boolean }[] = [];
+  for (const polygon of polygons) {
+    const raw = areaNormal(polygon);
+    const size = Math.hypot(...raw) || 1;
+    const normal: Vector = [raw[0] / size, raw[1] / size, raw[2] / size];
+    for (const edge of sides(polygon)) {
+      const twin = found.find((one) => same(one.edge[0], edge[1]) && same(one.edge[1], edge[0]));
+      if (!twin) found.push({ edge, normal, flat: false });
+      else if (dot(twin.normal, normal) > 0.9999) twin.flat = true;
+    }
+  }
+  return found.filter((one) => !one.flat).map((one) => one.edge);
+}
+
+/** The cut through the mouth that leaves away the half toward the viewer. */
+export function cutPlane(drawing: Drawing, way: CutWay, toViewer: Vector): Cut | null {
+  if (way === "none") return null;
+  const axis = way === "along" ? 1 : 0;
+  const at = way === "along" ? drawing.side.at_mm : drawing.front.at_mm;
+  const sign = toViewer[axis] >= 0 ? 1 : -1;
+  const normal: Vector = axis === 1 ? [0, sign, 0] : [sign, 0, 0];
+  return { normal, level: sign * at };
+}
+
+/** From a section's own coordinates to the engine's frame. */
+const inSpace =
+  (way: "along" | "across", at: number) =>
+  ([u, v]: Point): Vector =>
+    way === "along" ? [u, at, v] : [at, u, v];
+
+/** The oil's surface with the viewer's half left away. */
+export function cutSurface(
+  drawing: Drawing,
+  oil: OilSurface,
+  way: CutWay,
+  toViewer: Vector,
+): Vector[][] {
+  const cut = cutPlane(drawing, way, toViewer);
+  const { surface } = oilShell(drawing, oil);
+  return cut ? surface.map((polygon) => clipPolygon(polygon, cut)) : surface;
+}
+
+/** All that the scene shows, as seen from `toViewer`: walls toward the viewer are left away. */
+export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewer: Vector): Pieces {
+  const cut = cutPlane(drawing, way, toViewer);
+  const keep = (polygons: readonly Polygon[]): Vector[][] =>
+    polygons
+      .map((polygon) => (cut ? clipPolygon(polygon, cut) : [...polygon]))
+      .filter((polygon) => polygon.length > 0);
+  const isFar = (polygon: Polygon): boolean => dot(areaNormal(polygon), toViewer) > 0;
+  const below = drawing.faces
+    .filter((face) => face.kind !== "skirt")
+    .map((face) => face.corners_mm);
+  const skirt = drawing.faces
+    .filter((face) => face.kind === "skirt")
+    .map((face) => face.corners_mm);
+  const shell = oilShell(drawing, oil);
+  const surface = keep(shell.surface);
+  const walls = keep(below);
+  const far = walls.filter(isFar);
+  const wet = keep(shell.wet);
+  const section = way === "across" ? drawing.front : drawing.side;
+  const place = way === "none" ? null : inSpace(way, section.at_mm);
+  const half = sectionHalf(oil, way === "across" ? "front" : "side", section.at_mm);
+  const oilCut = place
+    ? [...section.inside_mm, ...section.skirt_mm]
+        .map((ring) => clipRing(ring, half).map(place))
+        .filter((ring) => ring.length > 2)
+    : [];
+  const metalCut = place
+    ? section.metal_mm.map((rings) => rings.map((ring) => ring.map((point) => place(point))))
+    : [];
+  return {
+    metal: far,
+    oilSides: wet.filter((polygon) => !isFar(polygon)),
+    oilSurface: surface,
+    oilCut,
+    metalCut,
+    edges: [...drawnEdges(far), ...metalCut.flat().flatMap(sides)],
+    removed: [...drawnEdges(below.filter((polygon) => !isFar(polygon))), ...skirt.flatMap(sides)],
+    oilEdges: [
+      ...wet.flatMap((polygon) =>
+        crossings(polygon, { normal: oil.normal, level: oil.level_mm - 0.01 }),
+      ),
+      ...drawnEdges(wet.filter((polygon) => !isFar(polygon))),
+      ...oilCut.flatMap(sides),
+    ],
+    heights: heightLines(drawing, surface),
+  };
+}
+
+/** Lines of equal height on the surface, every 50 mm from the rail. */
+export function heightLines(
+  drawing: Drawing,
+  surface: readonly Polygon[],
+): { z: number; lines: [Vector, Vector][] }[] {
+  const lowest = Math.min(...drawing.solid.vertices_mm.map((point) => point[2]));
+  const found: { z: number; lines: [Vector, Vector][] }[] = [];
+  for (let z = Math.ceil(lowest / 50) * 50; z <= drawing.skirt_height_mm; z += 50) {
+    const lines = surface.flatMap((polygon) =>
+      crossings(polygon, { normal: [0, 0, 1], level: z + 0.003 }),
+    );
+    if (lines.length > 0) found.push({ z, lines });
+  }
+  return found;
+}

@@ -1,0 +1,143 @@
+import type { UseMutationResult } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { useCallback, useMemo, useRef, type ReactElement } from "react";
+import type { BuildOut, Edit, Slosh } from "../../api/queries";
+import { reachOf } from "../../drawing/tilt";
+import { ReadOut } from "../../parts/ReadOut";
+import { useSettings } from "../../parts/settings";
+import { volumeAs } from "../../parts/units";
+import { LoadPad } from "../../plots/LoadPad";
+import { heldEdge, type Load } from "../../plots/rose";
+import { Dips, roseTable } from "./Dips";
+import type { Moment } from "./moment";
+import { Numbers } from "./numbers/Numbers";
+import { PadFigures } from "./PadFigures";
+
+export type InspectorTab = "dips" | "numbers";
+
+function Pad({
+  slosh,
+  moment,
+  steady,
+  onLoad,
+  onBack,
+}: {
+  slosh: Slosh;
+  moment: Moment;
+  steady: boolean;
+  onLoad: (load: Load) => void;
+  onBack: () => void;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const drawn = useRef<HTMLDivElement>(null);
+  const { rose, held, lap, drawing } = slosh;
+  const rim = reachOf(slosh.tilt);
+  const inZone = moment.zonesL[held.zone] ?? 0;
+  // the lap's moment has oil on its way; a steady load has none
+  const edge = useMemo(
+    () => (lap && !steady ? heldEdge(held, rose, inZone) : null),
+    [lap, steady, held, rose, inZone],
+  );
+  const litres = volumeAs(units, system, inZone);
+  const zone = drawing.zones[held.zone]?.name ?? "its zone";
+  return (
+    <section aria-labelledby="rose" className="border-b border-ink px-4 pt-2 pb-2">
+      <div className="flex items-center justify-between gap-2">
+        <h2 id="rose" className="font-figure text-[18px] font-semibold">
+          Cover rose
+        </h2>
+        <ReadOut name="Cover rose" table={() => roseTable(slosh)} drawing={drawn} />
+      </div>
+      <p className="font-figure text-[13px] text-ink-2">
+        thick: steady load
+        {edge && ` · thin: only the ${litres.figure} ${litres.unit} now in ${zone}`}
+      </p>
+      <div ref={drawn} className="flex justify-center">
+        <LoadPad
+          rose={rose}
+          samples={lap?.samples ?? null}
+          load={moment.load}
+          steady={steady}
+          held={edge}
+          rim={rim}
+          size={250}
+          onLoad={onLoad}
+        />
+      </div>
+      <PadFigures
+        load={moment.load}
+        rim={rim}
+        steady={steady}
+        hasLap={lap !== null}
+        onLoad={onLoad}
+        onBack={onBack}
+      />
+    </section>
+  );
+}
+
+/** Beside the drawing: the pad with the dips, or the numbers of the build. */
+export function Inspector({
+  tab,
+  onTab,
+  build,
+  edit,
+  slosh,
+  moment,
+  steady,
+  time,
+  onLoad,
+  onBack,
+  onTime,
+}: {
+  tab: InspectorTab;
+  onTab: (tab: InspectorTab) => void;
+  build: BuildOut;
+  edit: UseMutationResult<BuildOut, Error, Edit>;
+  slosh: Slosh | undefined;
+  moment: Moment | null;
+  steady: boolean;
+  time: number;
+  onLoad: (load: Load) => void;
+  onBack: () => void;
+  onTime: (time: number) => void;
+}): ReactElement {
+  const lap = slosh?.lap ?? null;
+  const at = steady
+    ? null
+    : (lap?.dips.find((dip) => dip.start_s <= time && time <= dip.end_s)?.rank ?? null);
+  const goTo = useCallback((to: number) => onTime(to), [onTime]);
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={(value) => onTab(value === "numbers" ? "numbers" : "dips")}
+      className="flex flex-col border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:border-t-0 lg:border-l"
+    >
+      <Tabs.List aria-label="Inspector" className="grid grid-cols-2 border-b border-ink">
+        {(
+          [
+            ["dips", "Rose and dips"],
+            ["numbers", "Numbers"],
+          ] as const
+        ).map(([value, label]) => (
+          <Tabs.Trigger
+            key={value}
+            value={value}
+            className="h-8 font-figure text-[15px] font-semibold focus-visible:outline-offset-[-3px] data-[state=active]:bg-ink data-[state=active]:text-paper"
+          >
+            {label}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value="dips" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+        {slosh && moment && (
+          <Pad slosh={slosh} moment={moment} steady={steady} onLoad={onLoad} onBack={onBack} />
+        )}
+        <Dips lap={lap} at={at} onTime={goTo} />
+      </Tabs.Content>
+      <Tabs.Content value="numbers" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+        <Numbers build={build} edit={edit} drawing={slosh?.drawing ?? null} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
