@@ -25,12 +25,12 @@ export default tseslint.config(
       "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
     },
   },
-  // imports point one way: app -> screens -> scene -> drawing -> parts -> api, and plots beside scene and drawing
+  // imports point one way: app -> screens -> scene, plots -> drawing -> parts -> api
   inside("api", ["parts", "drawing", "plots", "scene", "screens", "app"], "api is at the bottom"),
   inside("parts", ["drawing", "plots", "scene", "screens", "app"], "parts know only the api"),
   inside("drawing", ["plots", "scene", "screens", "app"], "drawings know only parts and the api"),
   inside("scene", ["plots", "screens", "app"], "the scene knows drawings, parts and the api"),
-  inside("plots", ["drawing", "scene", "screens", "app"], "plots know only parts and the api"),
+  inside("plots", ["scene", "screens", "app"], "plots know drawings, parts and the api"),
   ...screens.map((screen) =>
     inside(
       `screens/${screen}`,

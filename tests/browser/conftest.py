@@ -29,6 +29,9 @@ FLAGS = (
     "--force-prefers-reduced-motion",
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
+    # pages are painted by the processor, as on any machine without a graphics card; else this
+    # browser would emulate a card for that too, at a fifth of the speed
+    "--disable-gpu-rasterization",
 )
 
 

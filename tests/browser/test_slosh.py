@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import itertools
 import re
 from collections.abc import Callable
 from pathlib import Path
@@ -149,7 +150,7 @@ def test_corners_of_the_oil_in_section_lie_on_its_surface(slosh: Page) -> None:
     # corners of the pan that are under oil stand in both: fit scale and shift from them
     a, b, c = normal[0], normal[2], level - normal[1] * section["at_mm"]
     wet = [point for point, place in zip(on_page, ring, strict=True) if place @ [a, b] < c - 1]
-    wet_sides = [np.linalg.norm(p - q) for p, q in zip(wet, wet[1:], strict=False)]
+    wet_sides = [np.linalg.norm(p - q) for p, q in itertools.pairwise(wet)]
     drawn_sides = [
         np.linalg.norm(p - q) for p in corners for q in corners if np.linalg.norm(p - q) > 0
     ]
@@ -342,7 +343,6 @@ def test_drawings_are_saved_whole(slosh: Page, downloads: Callable[[str], bytes]
     text = downloads(f"{name}.svg").decode()
     assert "var(--" not in text  # colours are in it
     assert "font/woff2" in text or "application/" in text  # and so are the fonts
-    assert "hatch-air" in text
     assert ElementTree.fromstring(text).tag == "{http://www.w3.org/2000/svg}svg"
 
 

@@ -19,7 +19,6 @@ import {
   useCommands,
   type Command,
 } from "../parts/commands";
-import { Hatches } from "../parts/Hatches";
 import { Notice, Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { Loads } from "../screens/loads/Loads";
@@ -222,7 +221,6 @@ function Frame({ session }: { session: Session }): ReactElement {
   const group = GROUPS.findIndex((one) => one.stages.some((each) => each.key === stageKey));
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <Hatches />
       <HeadStrip
         build={build.data}
         slosh={slosh.data}

@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
-import { boxOf, clipRing, edgeInside, pathOf, type Point } from "./geometry";
+import { boxOf, circleRing, clipRing, edgeInside, pathOf, type Point } from "./geometry";
+import { hatchPath } from "./hatch";
 import { planHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
 /** The pan from above: where its floor is under oil, and where it is bare. */
@@ -23,8 +24,16 @@ export function PlanView({
   const [mouthX, mouthY] = place([mouth.x_mm, mouth.y_mm]);
   const wide = mouth.half_length_mm * at.scale;
   const high = mouth.half_width_mm * at.scale;
+  const rim = mouth.is_round
+    ? circleRing([mouthX, mouthY], wide)
+    : ([
+        [mouthX - wide, mouthY - high],
+        [mouthX + wide, mouthY - high],
+        [mouthX + wide, mouthY + high],
+        [mouthX - wide, mouthY + high],
+      ] as const);
   const look = {
-    fill: airy ? "url(#hatch-air)" : "var(--oil)",
+    fill: airy ? "var(--air)" : "var(--oil)",
     stroke: "var(--ink)",
     strokeWidth: 1.75,
   };
@@ -71,6 +80,7 @@ export function PlanView({
       ) : (
         <rect x={mouthX - wide} y={mouthY - high} width={2 * wide} height={2 * high} {...look} />
       )}
+      {airy && <path d={hatchPath([rim], 6, -1)} stroke="var(--air-ink)" strokeWidth="0.9" />}
     </g>
   );
 }

@@ -1,5 +1,6 @@
-import type { ReactElement } from "react";
+import { memo, type ReactElement } from "react";
 import { clipRing, edgeInside, pathOf, type Point, type Ring } from "./geometry";
+import { hatchPath } from "./hatch";
 import { sectionHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
 /** The pickup in section: a bell on a tube, drawn as glass and hatched when it carries air. */
@@ -18,6 +19,46 @@ function bell(drawing: Drawing, half: number): Point[] {
   ];
 }
 
+/** The cut sheet: it stands still while the oil moves. */
+const Metal = memo(function Metal({
+  drawing,
+  at,
+}: {
+  drawing: Drawing;
+  at: SectionPlace;
+}): ReactElement {
+  const place = placer(drawing, at);
+  return (
+    <>
+      {drawing[at.view].metal_mm.map((rings, index) => {
+        const placed = rings.map((ring) => ring.map(place));
+        return (
+          <g key={index} fill="none" stroke="var(--metal-ink)">
+            <path
+              d={placed.map((ring) => pathOf(ring)).join("")}
+              fill="var(--metal)"
+              fillRule="evenodd"
+              stroke="var(--ink)"
+              strokeWidth="1.25"
+            />
+            <path d={hatchPath(placed, 5, 1)} />
+          </g>
+        );
+      })}
+    </>
+  );
+});
+
+/** A section's place on the page. */
+export type SectionPlace = Placed & { view: "side" | "front" };
+
+const placer =
+  (drawing: Drawing, at: SectionPlace) =>
+  (point: Point): Point => {
+    const [u, v] = toPage[at.view](drawing, point);
+    return [at.x + u * at.scale, at.y + v * at.scale];
+  };
+
 /** One section with the oil as it lies. */
 export function SectionView({
   drawing,
@@ -26,37 +67,25 @@ export function SectionView({
   airy,
 }: {
   drawing: Drawing;
-  at: Placed & { view: "side" | "front" };
+  at: SectionPlace;
   oil: OilSurface;
   airy: boolean;
 }): ReactElement {
   const section = drawing[at.view];
   const half = sectionHalf(oil, at.view, section.at_mm);
-  const place = (point: Point): Point => {
-    const [u, v] = toPage[at.view](drawing, point);
-    return [at.x + u * at.scale, at.y + v * at.scale];
-  };
+  const place = placer(drawing, at);
   const path = (ring: readonly Point[], closed = true): string => pathOf(ring.map(place), closed);
   const rings: Ring[] = [...section.inside_mm, ...section.skirt_mm];
   const { mouth } = drawing;
   const centre = at.view === "side" ? mouth.x_mm : mouth.y_mm;
   const reach = at.view === "side" ? mouth.half_length_mm : mouth.half_width_mm;
-  const pipe = bell(drawing, reach).map(([u, v]): Point => [u + centre, v]);
+  const pipe = bell(drawing, reach).map(([u, v]): Point => place([u + centre, v]));
   return (
     <g>
       {rings.map((ring, index) => (
         <path key={index} d={path(clipRing(ring, half))} fill="var(--oil)" data-oil={at.view} />
       ))}
-      {section.metal_mm.map((rings, index) => (
-        <path
-          key={index}
-          d={rings.map((ring) => path(ring)).join("")}
-          fill="url(#hatch-metal)"
-          fillRule="evenodd"
-          stroke="var(--ink)"
-          strokeWidth="1.25"
-        />
-      ))}
+      <Metal drawing={drawing} at={at} />
       {section.skirt_mm.map((ring, index) => (
         <path
           key={index}
@@ -67,12 +96,13 @@ export function SectionView({
         />
       ))}
       <path
-        d={path(pipe)}
-        fill={airy ? "url(#hatch-air)" : "var(--oil)"}
+        d={pathOf(pipe)}
+        fill={airy ? "var(--air)" : "var(--oil)"}
         fillOpacity={airy ? 1 : 0.55}
         stroke="var(--ink)"
         strokeWidth="1.75"
       />
+      {airy && <path d={hatchPath([pipe], 6, -1)} stroke="var(--air-ink)" strokeWidth="0.9" />}
       {rings.flatMap((ring, index) =>
         edgeInside(ring, half).map((stretch, each) => (
           <path

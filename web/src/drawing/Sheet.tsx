@@ -1,10 +1,10 @@
-import type { ReactElement } from "react";
+import { memo, useMemo, type ReactElement } from "react";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { Dimension } from "./Dimension";
 import { boxOf, type Point } from "./geometry";
 import { PlanView } from "./PlanView";
-import { SectionView } from "./SectionView";
+import { SectionView, type SectionPlace } from "./SectionView";
 import {
   layoutOne,
   layoutTall,
@@ -59,7 +59,13 @@ function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): Rea
   );
 }
 
-function Dimensions({ drawing, at }: { drawing: Drawing; at: Placed }): ReactElement {
+const Dimensions = memo(function Dimensions({
+  drawing,
+  at,
+}: {
+  drawing: Drawing;
+  at: Placed;
+}): ReactElement {
   const { system, units } = useSettings();
   const text = (mm: number): string => lengthAs(units, system, mm).figure;
   const place = (point: Point): Point => {
@@ -95,7 +101,9 @@ function Dimensions({ drawing, at }: { drawing: Drawing; at: Placed }): ReactEle
       text={text(-inside.top)}
     />
   );
-}
+});
+
+const isSection = (at: Placed): at is SectionPlace => at.view !== "plan";
 
 function View({
   drawing,
@@ -114,10 +122,10 @@ function View({
   const { view } = at;
   return (
     <g>
-      {view === "plan" ? (
-        <PlanView drawing={drawing} at={at} oil={oil} airy={airy} />
+      {isSection(at) ? (
+        <SectionView drawing={drawing} at={at} oil={oil} airy={airy} />
       ) : (
-        <SectionView drawing={drawing} at={{ ...at, view }} oil={oil} airy={airy} />
+        <PlanView drawing={drawing} at={at} oil={oil} airy={airy} />
       )}
       <Dimensions drawing={drawing} at={at} />
       <text x={left} y={bottom + 26} fontSize="14" fontWeight="600" fill="var(--ink)">
@@ -155,11 +163,12 @@ export function Sheet({
   only: ViewName | null;
 }): ReactElement {
   const tall = width < 560;
-  const stacked = tall && !only ? layoutTall(drawing, width) : null;
-  const views =
-    stacked?.views ??
-    (only ? layoutOne(drawing, only, width, height) : layoutWide(drawing, width, height));
-  const sheetHeight = stacked?.height ?? height;
+  const { views, sheetHeight } = useMemo(() => {
+    if (only) return { views: layoutOne(drawing, only, width, height), sheetHeight: height };
+    if (!tall) return { views: layoutWide(drawing, width, height), sheetHeight: height };
+    const stacked = layoutTall(drawing, width);
+    return { views: stacked.views, sheetHeight: stacked.height };
+  }, [drawing, only, tall, width, height]);
   const plan = views.find((at) => at.view === "plan");
   const front = views.find((at) => at.view === "front");
   const calloutX = front ? front.x + front.box.left * front.scale : 34;

@@ -80,3 +80,10 @@ export const pathOf = (points: readonly Point[], closed = true): string =>
   points.length === 0
     ? ""
     : `M${points.map(([u, v]) => `${u.toFixed(2)} ${v.toFixed(2)}`).join("L")}${closed ? "Z" : ""}`;
+
+/** A circle as a ring of 48 points. */
+export const circleRing = ([u, v]: Point, radius: number): Point[] =>
+  Array.from({ length: 48 }, (_, k): Point => {
+    const angle = (k * Math.PI) / 24;
+    return [u + radius * Math.cos(angle), v + radius * Math.sin(angle)];
+  });

@@ -44,8 +44,6 @@ function standingAlone(drawing: SVGSVGElement, behind: HTMLCanvasElement | null)
     scene.setAttribute("height", String(height));
     copy.prepend(scene);
   }
-  const patterns = document.querySelector("#hatches defs");
-  if (patterns) copy.prepend(patterns.cloneNode(true));
   const ground = document.createElementNS(NAMESPACE, "rect");
   ground.setAttribute("width", "100%");
   ground.setAttribute("height", "100%");
@@ -58,7 +56,7 @@ const written = (drawing: SVGSVGElement): string =>
   resolved(new XMLSerializer().serializeToString(drawing));
 
 /**
- * A drawing on the screen as an SVG file that stands alone: colours, hatches and fonts in it, and
+ * A drawing on the screen as an SVG file that stands alone: colours and fonts in it, and
  * behind its lines what a canvas shows there.
  */
 export async function svgFileOf(

@@ -7,6 +7,7 @@ import {
   type ReactElement,
 } from "react";
 import type { Schemas } from "../api/client";
+import { AirBar } from "../drawing/AirBar";
 import { useSize } from "../parts/size";
 import { alignedTimes, ticks, tracePath } from "./traces";
 
@@ -153,14 +154,12 @@ const Traces = memo(function Traces({
         strokeWidth="1.5"
       />
       {lap.dips.map((dip) => (
-        <rect
+        <AirBar
           key={dip.rank}
           x={x(dip.start_s)}
           y={COVER_TOP}
           width={Math.max(2, x(dip.end_s) - x(dip.start_s))}
           height={COVER_BOTTOM - COVER_TOP}
-          fill="url(#hatch-air)"
-          stroke="var(--air-ink)"
           data-dip={dip.rank}
         />
       ))}

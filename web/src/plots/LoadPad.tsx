@@ -8,6 +8,8 @@ import {
   type ReactElement,
 } from "react";
 import type { Schemas } from "../api/client";
+import { circleRing } from "../drawing/geometry";
+import { hatchPath } from "../drawing/hatch";
 import { aroundBox, isInside, overDisc, overRing, placeLabel, type Place } from "./labels";
 import { edgePlaces, heldTo, loadAt, loadWords, placeOf, type Dial, type Load } from "./rose";
 
@@ -44,7 +46,12 @@ const Ground = memo(function Ground({
         </clipPath>
       </defs>
       <g clipPath="url(#rose-rim)">
-        <circle cx={middle} cy={middle} r={radius} fill="url(#hatch-air)" />
+        <circle cx={middle} cy={middle} r={radius} fill="var(--air)" />
+        <path
+          d={hatchPath([circleRing([middle, middle], radius)], 6, -1)}
+          stroke="var(--air-ink)"
+          strokeWidth="0.9"
+        />
         <path
           d={ringPath(edge)}
           fill="var(--oil-wash)"

@@ -1,6 +1,7 @@
 import {
   lazy,
   Suspense,
+  useDeferredValue,
   useMemo,
   useRef,
   useState,
@@ -9,8 +10,8 @@ import {
   type ReactElement,
 } from "react";
 import type { Point } from "../drawing/geometry";
-import { SectionView } from "../drawing/SectionView";
-import { viewBox, type Drawing, type OilSurface, type Placed } from "../drawing/views";
+import { SectionView, type SectionPlace } from "../drawing/SectionView";
+import { viewBox, type Drawing, type OilSurface } from "../drawing/views";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { dragged, FIRST_STANCE, onPage, projectionOf, type Projection } from "./camera";
@@ -43,15 +44,11 @@ function Inset({
   left: number;
   top: number;
 }): ReactElement {
-  const box = viewBox(drawing, "front");
-  const scale = Math.min(150 / (box.right - box.left), 108 / (box.bottom - box.top));
-  const at: Placed & { view: "front" } = {
-    view: "front",
-    box,
-    scale,
-    x: left - box.left * scale,
-    y: top - box.bottom * scale,
-  };
+  const at = useMemo((): SectionPlace => {
+    const box = viewBox(drawing, "front");
+    const scale = Math.min(150 / (box.right - box.left), 108 / (box.bottom - box.top));
+    return { view: "front", box, scale, x: left - box.left * scale, y: top - box.bottom * scale };
+  }, [drawing, left, top]);
   return (
     <g>
       <SectionView drawing={drawing} at={at} oil={oil} airy={airy} />
@@ -248,6 +245,9 @@ export function CutAway({
   useSettings(); // drawn again in another theme's colours
   const [stance, setStance] = useState(FIRST_STANCE);
   const [way, setWay] = useState<CutWay>("along");
+  // words and sections first, the scene as soon as there is time
+  const sceneOil = useDeferredValue(oil);
+  const sceneAiry = useDeferredValue(airy);
   const grip = useRef<[number, number] | null>(null);
   const upright = drawing.standing.normal;
   const points = useMemo(
@@ -318,7 +318,13 @@ export function CutAway({
               </p>
             }
           >
-            <PanScene drawing={drawing} oil={oil} airy={airy} way={way} projection={projection} />
+            <PanScene
+              drawing={drawing}
+              oil={sceneOil}
+              airy={sceneAiry}
+              way={way}
+              projection={projection}
+            />
           </Suspense>
         </Scene>
         <Notes

@@ -1,5 +1,6 @@
 import { memo, type ReactElement } from "react";
 import type { Slosh } from "../../api/queries";
+import { AirBar } from "../../drawing/AirBar";
 import type { Table } from "../../parts/csv";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
@@ -80,13 +81,11 @@ export const Dips = memo(function Dips({
                   {dip.hand ? `, ${dip.hand}` : ""} · {dip.load_g.toFixed(2)} g
                 </span>
                 <svg width="64" height="14" aria-hidden="true">
-                  <rect
-                    x="0.5"
-                    y="0.5"
+                  <AirBar
+                    x={0.5}
+                    y={0.5}
                     width={Math.max(2, (62 * dip.dry_s) / longest)}
-                    height="12"
-                    fill="url(#hatch-air)"
-                    stroke="var(--air-ink)"
+                    height={12}
                   />
                 </svg>
               </button>
