@@ -1,0 +1,74 @@
+"""Takes the pictures of docs/screenshots from a running, fresh demo.
+
+``.bilge/venv/bin/python -m docs.take_screenshots`` after ``./bilge start``.
+"""
+
+from __future__ import annotations
+
+import base64
+import json
+import tempfile
+import time
+from pathlib import Path
+
+from selenium import webdriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from tests.browser.conftest import FLAGS, Page
+
+ROOT = Path(__file__).resolve().parent.parent
+HERE = ROOT / "docs" / "screenshots"
+
+
+def _open() -> Page:
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in (*FLAGS, f"--user-data-dir={tempfile.mkdtemp()}"):
+        options.add_argument(flag)
+    service = webdriver.ChromeService("/usr/bin/chromedriver")
+    address = json.loads((ROOT / ".bilge" / "run.json").read_text())["address"]
+    return Page(webdriver.Chrome(options=options, service=service), address)
+
+
+def _keep(page: Page, name: str) -> None:
+    time.sleep(1.5)  # the scene is drawn after the page
+    shot = page.driver.execute_cdp_cmd("Page.captureScreenshot", {"format": "png"})
+    (HERE / f"{name}.png").write_bytes(base64.b64decode(shot["data"]))
+    print(name)
+
+
+def main() -> None:
+    """Sign in as the demo user and take them all."""
+    page = _open()
+    page.size(1280, 800)
+    secrets = json.loads((ROOT / ".bilge" / "secrets.json").read_text())
+    page.sign_in("dunlin", secrets["demo_password"])
+    page.says("Not safe.")
+    _keep(page, "shelf")
+    page.driver.find_element(By.LINK_TEXT, "Dunlin").click()
+    page.find("canvas")
+    _keep(page, "slosh")
+    page.click("button", "Numbers")
+    page.driver.find_element(By.CSS_SELECTOR, "details summary").click()
+    page.click("button", "Sections")
+    _keep(page, "numbers")
+    page.click("button", "Rose and dips")
+    page.click("button", "Night theme")
+    page.type_into("side", "-1.05")
+    page.type_into("fore", "-0.55")
+    _keep(page, "slosh-night")
+    page.press(Keys.ESCAPE)
+    page.click("button", "Paper theme")
+    page.click("a", "Loads")
+    page.find("input[type=file]").send_keys(str(ROOT / "demo" / "saltmarsh.csv"))
+    page.says("This lap turns mostly left")
+    _keep(page, "loads")
+    page.size(390, 844)
+    page.driver.get(page.driver.current_url.replace("/loads", "/slosh"))
+    page.find("[data-oil]")
+    _keep(page, "slosh-phone")
+    page.driver.quit()
+
+
+if __name__ == "__main__":
+    main()
