@@ -1,6 +1,6 @@
 """Takes the pictures of docs/screenshots from a running, fresh demo.
 
-``.bilge/venv/bin/python -m docs.take_screenshots`` after ``./bilge start``.
+After ``./bilge start``: ``PYTHONPATH=.:core:server .bilge/venv/bin/python -m docs.take_screenshots``.
 """
 
 from __future__ import annotations
@@ -14,6 +14,7 @@ from pathlib import Path
 from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+
 from tests.browser.conftest import FLAGS, Page
 
 ROOT = Path(__file__).resolve().parent.parent

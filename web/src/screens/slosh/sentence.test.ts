@@ -28,7 +28,7 @@ describe("oilSentence", () => {
   it("says what there is to spare", () => {
     const where = { zonesL: [4.6, 0, 0], toCoverL: 1.6, airy: false, load: { sideG: 0, foreG: 0 } };
     expect(oilSentence(slosh, where, "metric", [])).toBe(
-      "deep sump 4.6 L. 1.6 L would cover the mouth here: 3.0 L to spare.",
+      "Of 4.6 L in the pan: deep sump 4.6 L. 1.6 L would cover the mouth here: 3.0 L to spare.",
     );
   });
 });

@@ -55,7 +55,7 @@ export function oilSentence(
   const keeps =
     side === "level" ? "" : ` The load holds it on the ${side}; nothing in the pan holds it back.`;
   if (!airy)
-    return `${shares}.${keeps} ${words(toCoverL)} would cover the mouth here: ${words(total - toCoverL)} to spare.`;
+    return `Of ${words(total)} in the pan: ${shares}.${keeps} ${words(toCoverL)} would cover the mouth here: ${words(total - toCoverL)} to spare.`;
   const short = `${words(toCoverL - total)} short`;
   const remedy =
     toCoverL > drawing.capacity_to_rail_l
