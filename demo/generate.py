@@ -101,12 +101,65 @@ def dunlin_deeper() -> Build:
     )
 
 
+def _gated_wall(
+    name: str, gate: str, start: tuple[float, float], end: tuple[float, float], hole_from: float
+) -> dict[str, object]:
+    """A plate with a gate, walked with the pickup on the right hand: there it opens."""
+    return {
+        "kind": "vertical",
+        "name": name,
+        "from_mm": start,
+        "to_mm": end,
+        "top_depth_mm": 66,
+        "openings": [
+            {
+                "name": gate,
+                "from_start_mm": hole_from,
+                "width_mm": 60,
+                "lower_depth_mm": 136,
+                "height_mm": 36,
+                "gate": {"swings": "right", "leaf": "rubber", "leak_pct": 4},
+            }
+        ],
+    }
+
+
+def dunlin_gated() -> Build:
+    """The Dunlin with a box of plates round the pickup, three gates that swing in, and a lid."""
+    build = dunlin()
+    box = [
+        _gated_wall("P1", "G3", (236, -70), (236, 70), 40),
+        _gated_wall("R1", "G1", (408, -70), (236, -70), 56),
+        _gated_wall("L1", "G2", (236, 70), (408, 70), 56),
+    ]
+    end = {
+        "kind": "vertical",
+        "name": "P2",
+        "from_mm": (408, -70),
+        "to_mm": (408, 70),
+        "top_depth_mm": 66,
+    }
+    lid = {
+        "kind": "horizontal",
+        "name": "lid",
+        "outline_mm": _box(236, 408, -70, 70),
+        "depth_mm": 66,
+        "openings": [{"name": "pickup", "x_mm": 322, "y_mm": -12, "length_mm": 64, "width_mm": 64}],
+    }
+    document = build.model_dump(mode="json")
+    document["name"] = "Dunlin, plates and gates"
+    document["notes"] = "Invented. A box of plates round the pickup with three gates and a lid."
+    document["pan"]["plates"] = [*box, end, lid]
+    return Build.model_validate(document)
+
+
 def main() -> None:
     """Write the files beside this one."""
     (HERE / "saltmarsh.csv").write_text(saltmarsh_csv(), encoding="utf-8")
     rain = saltmarsh_csv(DUNLIN_IN_THE_RAIN, seed=21)
     (HERE / "saltmarsh-rain.csv").write_text(rain, encoding="utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
+    (HERE / "dunlin-gated.json").write_text(write_build(dunlin_gated()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
 
 

@@ -1,6 +1,7 @@
 """Takes the pictures of docs/screenshots from a running, fresh demo.
 
-After ``./bilge start``: ``PYTHONPATH=.:core:server .bilge/venv/bin/python -m docs.take_screenshots``.
+After ``./bilge start``, with ``PYTHONPATH=.:core:server``:
+``.bilge/venv/bin/python -m docs.take_screenshots``.
 """
 
 from __future__ import annotations

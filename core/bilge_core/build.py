@@ -12,30 +12,20 @@ from typing import Annotated, Any, Literal
 
 from pydantic import (
     AfterValidator,
-    BaseModel,
-    ConfigDict,
     Field,
-    StringConstraints,
     ValidationError,
     model_validator,
 )
 from shapely import Polygon
 from shapely.validation import explain_validity
 
+from bilge_core.document import Coordinate, Depth, Name, Part
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.oil import GRADES
+from bilge_core.plates import Plate
 
 FORMAT = "bilge-build"
 VERSION = 1
-
-
-class _Part(BaseModel):
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
-
-
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Coordinate = Annotated[float, Field(ge=-3000, le=3000)]
-Depth = Annotated[float, Field(ge=1, le=600)]
 
 
 def _known_grade(name: str) -> str:
@@ -44,7 +34,7 @@ def _known_grade(name: str) -> str:
     return name
 
 
-class Car(_Part):
+class Car(Part):
     """How the engine sits in the car."""
 
     nose_points: Literal["front", "rear", "left", "right"] = Field(
@@ -56,7 +46,7 @@ class Car(_Part):
     nose_up_deg: float = Field(ge=-20, le=20, description="crank's nose higher than its tail")
 
 
-class Oil(_Part):
+class Oil(Part):
     """The oil in the whole engine, as poured."""
 
     grade: Annotated[str, AfterValidator(_known_grade)]
@@ -67,14 +57,14 @@ class Oil(_Part):
     temperature_c: float = Field(ge=-20, le=180, description="running temperature in the pan")
 
 
-class FlatFloor(_Part):
+class FlatFloor(Part):
     """A floor parallel to the pan rail."""
 
     kind: Literal["flat"]
     depth_mm: Depth
 
 
-class RampFloor(_Part):
+class RampFloor(Part):
     """A floor that falls or rises evenly between two opposite edges of its zone."""
 
     kind: Literal["ramp"]
@@ -86,7 +76,7 @@ class RampFloor(_Part):
 Floor = Annotated[FlatFloor | RampFloor, Field(discriminator="kind")]
 
 
-class Zone(_Part):
+class Zone(Part):
     """A part of the pan with one floor, seen from above."""
 
     name: Name
@@ -119,23 +109,24 @@ def _sound_outline(zone: Zone) -> str | None:
     return "the outline encloses less than 1 cm2; give the corners in order round the edge"
 
 
-class Pan(_Part):
+class Pan(Part):
     """The pan as zones below the rail, and the block's skirt above it."""
 
     zones: list[Zone] = Field(min_length=1, max_length=40)
     skirt_height_mm: float = Field(
         ge=0, le=400, description="straight walls above the rail that oil can climb"
     )
+    plates: list[Plate] = Field(default_factory=list, max_length=40)
 
 
-class RoundMouth(_Part):
+class RoundMouth(Part):
     """A round bell or screen."""
 
     kind: Literal["round"]
     diameter_mm: float = Field(ge=5, le=200)
 
 
-class RectangularMouth(_Part):
+class RectangularMouth(Part):
     """A rectangular screen, its sides along and across the engine."""
 
     kind: Literal["rectangular"]
@@ -146,7 +137,7 @@ class RectangularMouth(_Part):
 Mouth = Annotated[RoundMouth | RectangularMouth, Field(discriminator="kind")]
 
 
-class Pickup(_Part):
+class Pickup(Part):
     """The mouth, facing the floor, parallel to the pan rail."""
 
     x_mm: Coordinate = Field(description="mouth's centre ahead of the rear face of the rail")
@@ -155,14 +146,14 @@ class Pickup(_Part):
     gap_mm: float = Field(ge=-50, le=200, description="mouth's centre above the floor below it")
 
 
-class Pump(_Part):
+class Pump(Part):
     """What the pump swallows."""
 
     displacement_cm3: float = Field(gt=0, le=500, description="per turn of the pump")
     drive_ratio: float = Field(gt=0, le=4, description="pump turns per turn of the crank")
 
 
-class Build(_Part):
+class Build(Part):
     """One build of one car."""
 
     format: Literal["bilge-build"]
@@ -187,7 +178,8 @@ class Build(_Part):
         return self
 
 
-_TAGS = {"flat", "ramp", "round", "rectangular"}
+_TAGS = {"flat", "ramp", "round", "rectangular", "vertical", "horizontal"}
+_TAGGED = {"floor", "mouth"}
 
 _PLAIN = {
     "missing": "is missing",
@@ -204,7 +196,9 @@ def _plain(error: Any) -> Problem:
     kept = [
         step
         for index, step in enumerate(path)
-        if not (index and step in _TAGS and path[index - 1] in {"floor", "mouth"})
+        if not (
+            index and step in _TAGS and (path[index - 1] in _TAGGED or path[index - 1].isdigit())
+        )
     ]
     kind = error["type"]
     if kind in _PLAIN:

@@ -13,7 +13,7 @@ from bilge_core import MODEL_VERSION
 from bilge_core.build import read_build
 from bilge_core.errors import BilgeError, InvalidInput, Problem
 from bilge_core.forecast import Dip, SettledForecast, forecast_settled
-from bilge_core.forecast.settled import MODEL_NOTE
+from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName, Column
 from bilge_core.loads.facts import LogFacts, log_facts
@@ -111,7 +111,7 @@ def _figures(result: SettledForecast, facts: LogFacts, rose: CoverRose) -> dict[
     pan = result.pan
     return {
         "model": MODEL_VERSION,
-        "model_note": MODEL_NOTE,
+        "model_note": model_note(pan),
         "verdict": {
             "state": result.verdict.state,
             "headline": result.verdict.headline,
@@ -163,7 +163,7 @@ def _report(name: str, result: SettledForecast, facts: LogFacts) -> str:
         ]
     lines += [
         "",
-        f"  {MODEL_NOTE}",
+        f"  {model_note(result.pan)}",
         "  Estimates to plan by, not a guarantee: keep a pressure gauge.",
     ]
     return "\n".join(lines)

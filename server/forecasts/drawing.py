@@ -5,15 +5,18 @@ from __future__ import annotations
 import numpy as np
 from bilge_core.build import Build as BuildDocument
 from bilge_core.loads.frames import apparent_gravity
-from bilge_core.pan import Pan, inside_faces
+from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
 from bilge_core.statics import Surface, level_curve, settle
 from numpy.typing import NDArray
 
 from forecasts.schemas import (
+    CutGateOut,
     DrawingOut,
     FaceOut,
+    GateOut,
     MouthOut,
+    PlateOut,
     Ring,
     SectionOut,
     SolidOut,
@@ -28,12 +31,33 @@ def _mm(metres: float, places: int = 2) -> float:
     return round(float(metres) * 1e3, places)
 
 
+def _point(place: Array) -> tuple[float, float]:
+    return _mm(place[0]), _mm(place[1])
+
+
 def _ring(points: Array) -> Ring:
-    return [(_mm(a), _mm(b)) for a, b in points]
+    return [_point(place) for place in points]
 
 
 def _points(points: Array) -> list[tuple[float, float, float]]:
     return [(_mm(x), _mm(y), _mm(z)) for x, y, z in points]
+
+
+def _plate(plate: PlacedPlate) -> PlateOut:
+    return PlateOut(
+        name=plate.name,
+        kind=plate.kind,
+        pieces_mm=[[_points(ring) for ring in rings] for rings in plate.pieces()],
+        gates=[
+            GateOut(
+                name=gate.name,
+                leaf=gate.leaf,
+                corners_mm=_points(gate.corners),
+                opens=tuple(gate.opens.round(6).tolist()),
+            )
+            for gate in plate.gates
+        ],
+    )
 
 
 def section_out(section: Section) -> SectionOut:
@@ -43,6 +67,16 @@ def section_out(section: Section) -> SectionOut:
         inside_mm=[_ring(ring) for ring in section.inside],
         skirt_mm=[_ring(ring) for ring in section.skirt],
         metal_mm=[[_ring(ring) for ring in rings] for rings in section.metal],
+        plates_mm=[(_point(line[0]), _point(line[1])) for line in section.plates],
+        gates=[
+            CutGateOut(
+                name=gate.name,
+                hinge_mm=_point(gate.hinge),
+                edge_mm=_point(gate.edge),
+                opens=1 if gate.opens > 0 else -1,
+            )
+            for gate in section.gates
+        ],
     )
 
 
@@ -99,6 +133,7 @@ def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
     return DrawingOut(
         zones=zones,
         faces=[FaceOut(kind=f.kind, corners_mm=_points(f.corners)) for f in inside_faces(pan)],
+        plates=[_plate(plate) for plate in pan.plates],
         solid=SolidOut(
             vertices_mm=_points(pan.solid.vertices), tetrahedra=pan.solid.tetrahedra.tolist()
         ),

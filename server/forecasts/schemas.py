@@ -7,7 +7,9 @@ from typing import Literal
 
 from ninja import Schema
 
-Ring = list[tuple[float, float]]
+Point = tuple[float, float]
+SpacePoint = tuple[float, float, float]
+Ring = list[Point]
 
 
 class VerdictOut(Schema):
@@ -20,6 +22,15 @@ class VerdictOut(Schema):
     dip_count: int | None
 
 
+class CutGateOut(Schema):
+    """A gate where a section goes through it; it opens toward greater places when `opens` is 1."""
+
+    name: str
+    hinge_mm: Point
+    edge_mm: Point
+    opens: Literal[1, -1]
+
+
 class SectionOut(Schema):
     """A cut: the space below the rail and above it; place along the cut and height [mm].
 
@@ -30,19 +41,39 @@ class SectionOut(Schema):
     inside_mm: list[Ring]
     skirt_mm: list[Ring]
     metal_mm: list[list[Ring]]
+    plates_mm: list[tuple[Point, Point]]
+    gates: list[CutGateOut]
 
 
 class FaceOut(Schema):
     """A flat face of the inside; its right-hand normal points into the space [mm]."""
 
     kind: Literal["floor", "ceiling", "wall", "skirt"]
-    corners_mm: list[tuple[float, float, float]]
+    corners_mm: list[SpacePoint]
+
+
+class GateOut(Schema):
+    """A gate: the ends of its hinge, then of its lower edge; `opens` is square to the plate."""
+
+    name: str
+    leaf: Literal["rubber", "metal"]
+    corners_mm: list[SpacePoint]
+    opens: SpacePoint
+
+
+class PlateOut(Schema):
+    """A plate as pieces, each as its rings, outer first."""
+
+    name: str
+    kind: Literal["vertical", "horizontal"]
+    pieces_mm: list[list[list[SpacePoint]]]
+    gates: list[GateOut]
 
 
 class SolidOut(Schema):
     """The space that oil can fill, as tetrahedra: four rows of `vertices_mm` each."""
 
-    vertices_mm: list[tuple[float, float, float]]
+    vertices_mm: list[SpacePoint]
     tetrahedra: list[tuple[int, int, int, int]]
 
 
@@ -80,6 +111,7 @@ class DrawingOut(Schema):
 
     zones: list[ZoneOut]
     faces: list[FaceOut]
+    plates: list[PlateOut]
     solid: SolidOut
     rail_mm: Ring
     side: SectionOut

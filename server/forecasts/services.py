@@ -10,7 +10,7 @@ from bilge_core import MODEL_VERSION
 from bilge_core.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
 from bilge_core.forecast import Dip, SettledForecast, forecast_settled
-from bilge_core.forecast.settled import MODEL_NOTE
+from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.line import distance_driven
@@ -265,7 +265,7 @@ def slosh(workshop: Workshop, build_id: int) -> SloshOut:
     return SloshOut(
         state=build.current.number,
         model=MODEL_VERSION,
-        model_note=MODEL_NOTE,
+        model_note=model_note(pan),
         verdict=verdict,
         drawing=drawing_out(pan, document),
         rose=rose,

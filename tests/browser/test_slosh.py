@@ -8,6 +8,7 @@ import itertools
 import re
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 from xml.etree import ElementTree
 
 import numpy as np
@@ -258,6 +259,39 @@ def test_revisions_history_and_commands(slosh: Page, build: Build) -> None:
     slosh.press("?")
     slosh.says("Tip the load left")
     assert slosh.serious_faults() == []
+
+
+def test_a_plate_with_a_gate_is_put_in_and_turned_round(slosh: Page, build: Build) -> None:
+    def document() -> dict[str, Any]:
+        found: dict[str, Any] = Build.objects.get(pk=build.pk).current.document
+        return found
+
+    slosh.click("button", "Sections")
+    slosh.click("button", "Numbers")
+    slosh.click("button", "Add a plate across")
+    slosh.says("P1")
+    slosh.find("[data-plate=P1]")
+    slosh.says("not felt by settled oil")
+    slosh.driver.execute_script(
+        "[...document.querySelectorAll('summary')]"
+        ".find((each) => each.textContent.startsWith('P1')).click()"
+    )
+    slosh.click("button", "Add an opening")
+    slosh.find("[data-gate='P1-1']")
+    assert "Swings away from the mouth" not in slosh.text()
+    gate = document()["pan"]["plates"][0]["openings"][0]["gate"]
+    wrong = {"left": "right", "right": "left"}[gate["swings"]]
+    slosh.driver.find_element(
+        By.XPATH, "//label[starts-with(normalize-space(.), 'Gate')]/select"
+    ).send_keys(f"swings to the plate's {wrong}")
+    slosh.says("Swings away from the mouth")
+    assert slosh.serious_faults() == []
+    slosh.click("button", "Turn it round")
+    slosh.until(
+        lambda: document()["pan"]["plates"][0]["openings"][0]["gate"]["swings"] == gate["swings"]
+    )
+    slosh.type_into("From the plate's start", "900")
+    slosh.says("reaches beyond P1")
 
 
 @pytest.mark.parametrize("theme", ["Paper theme", "Night theme"])

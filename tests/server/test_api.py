@@ -18,6 +18,7 @@ from forecasts.models import Forecast
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from loads.models import Lap
+from loads.services import store_lap
 
 from tests.conftest import DEMO
 from tests.server.conftest import Api
@@ -60,6 +61,10 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
         ("POST", f"/builds/{build.pk}/undo", {"base_state": 1}),
         ("POST", f"/builds/{build.pk}/redo", {"base_state": 1}),
         ("PUT", f"/builds/{build.pk}/lap", {"lap_id": None}),
+        ("GET", f"/builds/{build.pk}/history", None),
+        ("POST", f"/builds/{build.pk}/show", {"base_state": 1, "state": 1}),
+        ("PUT", f"/builds/{build.pk}/revision", {"base_state": 1, "name": "x"}),
+        ("GET", f"/forecasts/slosh/{build.pk}/laps/{lap.pk}", None),
         (
             "PUT",
             f"/builds/{build.pk}/document",
@@ -73,6 +78,8 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
     assert other_api("GET", "/laps") == (200, [])
     _, own = other_api("POST", "/builds", {"template": "flat-six", "name": "mine"})
     status, _ = other_api("PUT", f"/builds/{own['id']}/lap", {"lap_id": lap.pk})
+    assert status == 404
+    status, _ = other_api("GET", f"/forecasts/slosh/{own['id']}/laps/{lap.pk}")
     assert status == 404
 
 
@@ -142,13 +149,78 @@ def test_an_edit_is_a_state_that_can_be_undone(api: Api, build: Build) -> None:
     assert api("POST", f"{path}/redo", {"base_state": 4})[0] == 409
 
 
-def test_an_edit_of_an_old_state_is_refused(api: Api, build: Build) -> None:
-    path = f"/builds/{build.pk}/figures"
-    assert api("PATCH", path, figures("oil.volume_l", "7"))[0] == 200
-    status, told = api("PATCH", path, figures("oil.volume_l", "9"))
-    assert status == 409
-    assert "changed elsewhere" in told["title"]
-    assert BuildState.objects.filter(build=build).count() == 2
+def test_an_edit_of_an_old_state_is_kept_beside_the_newer_one(api: Api, build: Build) -> None:
+    path = f"/builds/{build.pk}"
+    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "7"))[0] == 200
+    status, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "9"))
+    assert (status, told["kept_state"]) == (409, 3)
+    assert "oil in the engine to 7 (state 2)" in told["title"]
+    assert "Yours, oil in the engine to 9, is kept as state 3." in told["title"]
+    _, now = api("GET", path)
+    assert (now["state"], now["document"]["oil"]["volume_l"]) == (2, 7)
+    kept = BuildState.objects.get(build=build, number=3)
+    assert (kept.document["oil"]["volume_l"], kept.aside) == (9, True)
+    # undo and redo never show it unasked, but it can be shown
+    api("POST", f"{path}/undo", {"base_state": 2})
+    assert api("POST", f"{path}/redo", {"base_state": 1})[1]["state"] == 2
+    status, now = api("POST", f"{path}/show", {"base_state": 2, "state": 3})
+    assert (status, now["document"]["oil"]["volume_l"]) == (200, 9)
+    # a faulty edit of an old state is refused as any other, and so is one of no state at all
+    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "lots"))[0] == 422
+    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 99))[0] == 404
+    # the same figure typed by both is no conflict
+    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "9"))[0] == 200
+    assert BuildState.objects.filter(build=build).count() == 3
+
+
+def test_history_and_revisions(api: Api, build: Build, user: User) -> None:
+    path = f"/builds/{build.pk}"
+    assert api("GET", path)[1]["revision"] is None
+    status, told = api("PUT", f"{path}/revision", {"base_state": 1, "name": " as raced "})
+    assert (status, told["revision"]) == (200, {"number": 1, "name": "as raced", "state": 1})
+    api("PATCH", f"{path}/figures", figures("oil.volume_l", "7"))
+    _, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 2))
+    assert told["revision"]["number"] == 1  # the last named one on the way here
+    _, told = api("PUT", f"{path}/revision", {"base_state": 3, "name": "more oil"})
+    assert told["revision"] == {"number": 2, "name": "more oil", "state": 3}
+    _, told = api("PUT", f"{path}/revision", {"base_state": 3, "name": "a litre more"})
+    assert told["revision"]["name"] == "a litre more"
+    api("POST", f"{path}/undo", {"base_state": 3})
+    _, rows = api("GET", f"{path}/history")
+    assert [(row["number"], row["parent"], row["on_way"]) for row in rows] == [
+        (3, 2, False),
+        (2, 1, True),
+        (1, None, True),
+    ]
+    assert [row["change"] for row in rows][:2] == [
+        "oil in the engine to 8",
+        "oil in the engine to 7",
+    ]
+    assert {row["made_by"] for row in rows} == {user.username}
+    assert rows[0]["revision"]["number"] == 2
+    assert api("POST", f"{path}/show", {"base_state": 3, "state": 1})[0] == 409
+    assert api("POST", f"{path}/show", {"base_state": 2, "state": 9})[0] == 404
+    assert api("PUT", f"{path}/revision", {"base_state": 2, "name": " "})[0] == 422
+
+
+def test_another_lap_of_the_same_build(api: Api, build: Build, user: User) -> None:
+    rain = store_lap(user, "rain", "r.csv", (DEMO / "saltmarsh-rain.csv").read_bytes(), None)
+    status, told = api("GET", f"/forecasts/slosh/{build.pk}/laps/{rain.pk}")
+    assert (status, told["lap_name"]) == (200, "rain")
+    assert told["dry_s"] < 0.2
+    assert told["samples"]["distance_m"][-1] == pytest.approx(3000, rel=0.2)
+
+
+def test_plates_are_drawn_and_said_not_to_be_felt(api: Api, build: Build) -> None:
+    document = json.loads((DEMO / "dunlin-gated.json").read_text())
+    edit = {"base_state": 1, "document": document, "change": "plates"}
+    assert api("PUT", f"/builds/{build.pk}/document", edit)[0] == 200
+    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
+    plates = told["drawing"]["plates"]
+    assert {plate["kind"] for plate in plates} == {"vertical", "horizontal"}
+    assert sum(len(plate["gates"]) for plate in plates) == 3
+    assert told["drawing"]["front"]["gates"]
+    assert "not felt" in told["model_note"]
 
 
 def test_typing_the_same_figure_makes_no_state(api: Api, build: Build) -> None:

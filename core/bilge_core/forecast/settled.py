@@ -15,10 +15,25 @@ from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.statics import SettledLap, Surface, settle, settle_lap
 
-MODEL_NOTE = (
+_NOTE = (
     "Settled oil: it lies at once as each moment's load would have it. "
     "Moving oil, which lags and overshoots, is to come."
 )
+_PLATES_NOTE = " Plates and gates are drawn, but not felt by settled oil."
+
+
+def model_note(pan: Pan) -> str:
+    """What this model leaves out, as it is said beside every figure of it.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> gated = read_build(Path("demo/dunlin-gated.json").read_text())
+    >>> model_note(assemble_pan(gated))[-20:]
+    'felt by settled oil.'
+    """
+    return _NOTE + (_PLATES_NOTE if pan.plates else "")
 
 
 @dataclass(frozen=True)

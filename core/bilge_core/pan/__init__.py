@@ -5,6 +5,7 @@ from bilge_core.pan.columns import Columns, column_of, column_volumes, columns_o
 from bilge_core.pan.faces import Face, inside_faces
 from bilge_core.pan.levels import level_of_volume, volume_below
 from bilge_core.pan.mouth import Mouth, bare_share
+from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
 
 __all__ = [
@@ -12,6 +13,8 @@ __all__ = [
     "Face",
     "Mouth",
     "Pan",
+    "PlacedGate",
+    "PlacedPlate",
     "Prism",
     "Solid",
     "ZoneShape",

@@ -13,6 +13,7 @@ from bilge_core.build import Build, RoundMouth, Zone
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan.mouth import Mouth
+from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
 from bilge_core.quantities import si_from
 
@@ -47,6 +48,8 @@ class Pan:
         [m3], level on the rail.
     oil_volume : float
         Oil in the pan, running [m3].
+    plates : tuple of PlacedPlate
+        Drawn; settled oil passes them as if they were not there.
     """
 
     solid: Solid
@@ -56,6 +59,7 @@ class Pan:
     mouth: Mouth
     capacity_to_rail: float
     oil_volume: float
+    plates: tuple[PlacedPlate, ...] = ()
 
     def zone_at(self, x: float, y: float) -> int | None:
         """Which zone has the deepest floor at a place in plan [m], or None outside."""
@@ -281,6 +285,7 @@ def assemble_pan(build: Build) -> Pan:
     if height > 0.0:
         prisms.append(Prism(rail, (0.0, 0.0, 0.0), (height, 0.0, 0.0)))
     solid = solid_from_prisms(prisms)
+    plates = place_plates(build.pan.plates, prisms)
     oil = oil_in_pan(build)
     if oil > solid.volume:
         raise InvalidInput(
@@ -306,7 +311,8 @@ def assemble_pan(build: Build) -> Pan:
                 )
             ]
         )
-    placed = Pan(solid, tuple(shapes), rail, height, _mouth(build, floor), capacity, oil)
+    mouth = _mouth(build, floor)
+    placed = Pan(solid, tuple(shapes), rail, height, mouth, capacity, oil, plates)
     if problems := _mouth_problems(placed):
         raise InvalidInput(problems)
     return placed

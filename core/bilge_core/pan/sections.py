@@ -21,6 +21,19 @@ DRAWN_SHEET = 4e-3
 
 
 @dataclass(frozen=True)
+class CutGate:
+    """A gate where a cut goes through it: hinge and lower edge [m], and which way it opens.
+
+    opens : 1 toward greater places along the cut, -1 toward smaller ones
+    """
+
+    name: str
+    hinge: Array
+    edge: Array
+    opens: int
+
+
+@dataclass(frozen=True)
 class Section:
     """A cut through the pan, upright in the engine's frame.
 
@@ -30,6 +43,8 @@ class Section:
     skirt : the same above the rail
     metal : the sheet round the inside, `DRAWN_SHEET` thick, each polygon as its rings:
         the outer one, then those of holes
+    plates : where plates cross the cut, as lines of shape (2, 2) [m]
+    gates : gates that cross it
     """
 
     across: Literal["x", "y"]
@@ -37,6 +52,8 @@ class Section:
     inside: tuple[Array, ...]
     skirt: tuple[Array, ...]
     metal: tuple[tuple[Array, ...], ...]
+    plates: tuple[Array, ...]
+    gates: tuple[CutGate, ...]
 
 
 def _stretches(outline: Polygon, across: Literal["x", "y"], at: float) -> list[tuple[float, float]]:
@@ -79,6 +96,39 @@ def _sheet(inside: shapely.Geometry, open_above: shapely.Geometry) -> tuple[tupl
         for part in shapely.get_parts(metal)
         if part.area > 1e-8
     )
+
+
+def _crossings(rings: list[Array], normal: Array, level: float) -> list[tuple[Array, Array]]:
+    """Where a plane crosses a flat polygon with holes: pairs of points in space."""
+    hits = []
+    for ring in rings:
+        away = ring @ normal - level
+        for i, j in zip(range(len(ring)), [*range(1, len(ring)), 0], strict=True):
+            if (away[i] <= 0.0) != (away[j] <= 0.0):
+                share = away[i] / (away[i] - away[j])
+                hits.append(ring[i] + share * (ring[j] - ring[i]))
+    if len(hits) < 2:
+        return []
+    line = hits[1] - hits[0]
+    hits.sort(key=lambda hit: float(hit @ line))
+    return list(zip(hits[::2], hits[1::2], strict=False))
+
+
+def _cut_plates(
+    pan: Pan, across: Literal["x", "y"], at: float
+) -> tuple[tuple[Array, ...], tuple[CutGate, ...]]:
+    normal = np.array([1.0, 0.0, 0.0] if across == "x" else [0.0, 1.0, 0.0])
+    kept = [1, 2] if across == "x" else [0, 2]
+    lines, gates = [], []
+    for plate in pan.plates:
+        for rings in plate.pieces():
+            lines += [np.array(pair)[:, kept] for pair in _crossings(rings, normal, at)]
+        for gate in plate.gates:
+            for one, two in _crossings([gate.corners], normal, at):
+                hinge, edge = (one, two) if one[2] > two[2] else (two, one)
+                way = 1 if gate.opens[kept[0]] >= 0.0 else -1
+                gates.append(CutGate(gate.name, hinge[kept], edge[kept], way))
+    return tuple(lines), tuple(gates)
 
 
 def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
@@ -125,4 +175,13 @@ def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
         if pan.skirt_height > 0.0
     ]
     open_above = shapely.union_all(above)
-    return Section(across, at, _rings(below), _rings(open_above), _sheet(below, open_above))
+    plates, gates = _cut_plates(pan, across, at)
+    return Section(
+        across,
+        at,
+        _rings(below),
+        _rings(open_above),
+        _sheet(below, open_above),
+        plates,
+        gates,
+    )

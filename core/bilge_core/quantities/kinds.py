@@ -98,6 +98,7 @@ KINDS: dict[str, Kind] = {
         Kind("temperature", "kelvin", _TEMPERATURE, "°C", "°F", 0, 0),
         Kind("angle", "radian", _ANGLE, "deg", "deg", 1, 1),
         Kind("ratio", "dimensionless", _RATIO, "", "", 2, 2),
+        Kind("share", "dimensionless", _RATIO, "%", "%", 0, 0),
         Kind("speed", "meter/second", _SPEED, "km/h", "mph", 0, 0),
         Kind("acceleration", "meter/second**2", _ACCELERATION, "g", "g", 2, 2),
         Kind("time", "second", _TIME, "s", "s", 1, 1),
@@ -112,5 +113,6 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_c": ("temperature", "°C"),
     "_deg": ("angle", "deg"),
     "_ratio": ("ratio", ""),
+    "_pct": ("share", "%"),
 }
 """Ending of a field's name in a build document: its kind and the unit it is stored in."""

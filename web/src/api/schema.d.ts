@@ -546,6 +546,29 @@ export interface components {
             start_s: number;
         };
         /**
+         * CutGateOut
+         * @description A gate where a section goes through it; it opens toward greater places when `opens` is 1.
+         */
+        CutGateOut: {
+            /** Edge Mm */
+            edge_mm: [
+                number,
+                number
+            ];
+            /** Hinge Mm */
+            hinge_mm: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /**
+             * Opens
+             * @enum {integer}
+             */
+            opens: 1 | -1;
+        };
+        /**
          * DipOut
          * @description One dip.
          */
@@ -614,6 +637,8 @@ export interface components {
             nose_up_deg: number;
             /** Oil In Pan L */
             oil_in_pan_l: number;
+            /** Plates */
+            plates: components["schemas"]["PlateOut"][];
             /** Rail Mm */
             rail_mm: [
                 number,
@@ -703,6 +728,69 @@ export interface components {
             kind: "flat";
         };
         /**
+         * Gate
+         * @description A one-way door hung by its upper edge in an opening of a vertical plate.
+         */
+        Gate: {
+            /**
+             * Leaf
+             * @enum {string}
+             */
+            leaf: "rubber" | "metal";
+            /**
+             * Leak Pct
+             * @description of the opening's area, when shut
+             */
+            leak_pct: number;
+            /**
+             * Swings
+             * @description the side of the plate it opens toward
+             * @enum {string}
+             */
+            swings: "left" | "right";
+        };
+        /**
+         * GateOut
+         * @description A gate: the ends of its hinge, then of its lower edge; `opens` is square to the plate.
+         */
+        GateOut: {
+            /** Corners Mm */
+            corners_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Leaf
+             * @enum {string}
+             */
+            leaf: "rubber" | "metal";
+            /** Name */
+            name: string;
+            /** Opens */
+            opens: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * Hatch
+         * @description A rectangular opening in a horizontal plate, its sides along and across the engine.
+         */
+        Hatch: {
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * Health
          * @description It answers.
          */
@@ -721,6 +809,31 @@ export interface components {
             volumes_l: number[];
             /** Zone */
             zone: number;
+        };
+        /**
+         * HorizontalPlate
+         * @description A plate parallel to the rail, cut to the pan where it is larger.
+         */
+        HorizontalPlate: {
+            /**
+             * Depth Mm
+             * @description below the rail; minus is above
+             */
+            depth_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "horizontal";
+            /** Name */
+            name: string;
+            /** Openings */
+            openings?: components["schemas"]["Hatch"][];
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
         };
         /**
          * LapForecastOut
@@ -865,10 +978,35 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Opening
+         * @description A rectangular opening in a vertical plate, bare or with a gate.
+         */
+        Opening: {
+            /**
+             * From Start Mm
+             * @description its near edge along the plate
+             */
+            from_start_mm: number;
+            gate?: components["schemas"]["Gate"] | null;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Lower Depth Mm
+             * @description its lower edge below the rail; minus is above
+             */
+            lower_depth_mm: number;
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * Pan
          * @description The pan as zones below the rail, and the block's skirt above it.
          */
         Pan: {
+            /** Plates */
+            plates?: (components["schemas"]["VerticalPlate"] | components["schemas"]["HorizontalPlate"])[];
             /**
              * Skirt Height Mm
              * @description straight walls above the rail that oil can climb
@@ -899,6 +1037,27 @@ export interface components {
              * @description mouth's centre left of the crank's centreline
              */
             y_mm: number;
+        };
+        /**
+         * PlateOut
+         * @description A plate as pieces, each as its rings, outer first.
+         */
+        PlateOut: {
+            /** Gates */
+            gates: components["schemas"]["GateOut"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "vertical" | "horizontal";
+            /** Name */
+            name: string;
+            /** Pieces Mm */
+            pieces_mm: [
+                number,
+                number,
+                number
+            ][][][];
         };
         /**
          * PreviewIn
@@ -1053,6 +1212,8 @@ export interface components {
         SectionOut: {
             /** At Mm */
             at_mm: number;
+            /** Gates */
+            gates: components["schemas"]["CutGateOut"][];
             /** Inside Mm */
             inside_mm: [
                 number,
@@ -1063,6 +1224,17 @@ export interface components {
                 number,
                 number
             ][][][];
+            /** Plates Mm */
+            plates_mm: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
             /** Skirt Mm */
             skirt_mm: [
                 number,
@@ -1283,6 +1455,41 @@ export interface components {
              * @enum {string}
              */
             state: "runs_dry" | "draws_air" | "sound" | "no_lap" | "faulty";
+        };
+        /**
+         * VerticalPlate
+         * @description An upright plate from one place in plan to another.
+         */
+        VerticalPlate: {
+            /**
+             * Bottom Depth Mm
+             * @description its lower edge below the rail; null when it stands on the floor
+             */
+            bottom_depth_mm?: number | null;
+            /** From Mm */
+            from_mm: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "vertical";
+            /** Name */
+            name: string;
+            /** Openings */
+            openings?: components["schemas"]["Opening"][];
+            /** To Mm */
+            to_mm: [
+                number,
+                number
+            ];
+            /**
+             * Top Depth Mm
+             * @description its upper edge below the rail; minus is above
+             */
+            top_depth_mm: number;
         };
         /**
          * Zone

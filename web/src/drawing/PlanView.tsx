@@ -1,7 +1,99 @@
-import type { ReactElement } from "react";
+import { memo, type ReactElement } from "react";
 import { boxOf, circleRing, clipRing, edgeInside, pathOf, type Point } from "./geometry";
 import { hatchPath } from "./hatch";
 import { planHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
+
+/** The two ends in plan of an upright piece. */
+function footOf(ring: readonly (readonly [number, number, number])[]): [Point, Point] | null {
+  let far: [Point, Point] | null = null;
+  let longest = 0;
+  for (const [x, y] of ring)
+    for (const [u, v] of ring) {
+      const length = Math.hypot(x - u, y - v);
+      if (length > longest) {
+        longest = length;
+        far = [
+          [x, y],
+          [u, v],
+        ];
+      }
+    }
+  return far;
+}
+
+/** Plates from above: upright ones as heavy lines, level ones hidden-line, gates with an arrow. */
+const Plates = memo(function Plates({
+  drawing,
+  at,
+}: {
+  drawing: Drawing;
+  at: Placed;
+}): ReactElement {
+  const place = (point: Point): Point => {
+    const [u, v] = toPage.plan(drawing, point);
+    return [at.x + u * at.scale, at.y + v * at.scale];
+  };
+  const flat = ([x, y]: readonly [number, number, number]): Point => place([x, y]);
+  return (
+    <g fill="none" stroke="var(--ink)">
+      {drawing.plates.map((plate) => (
+        <g key={plate.name} data-plate={plate.name}>
+          {plate.pieces_mm.map((rings, index) => {
+            const foot = plate.kind === "vertical" ? footOf(rings[0] ?? []) : null;
+            return foot ? (
+              <path key={index} d={pathOf(foot.map(place), false)} strokeWidth="3.5" />
+            ) : (
+              rings.map((ring, each) => (
+                <path
+                  key={`${index}-${each}`}
+                  d={pathOf(ring.map(flat))}
+                  strokeWidth="1"
+                  strokeDasharray="5 3"
+                />
+              ))
+            );
+          })}
+          {plate.gates.map((gate) => {
+            const [one, other] = [gate.corners_mm[0], gate.corners_mm[1]];
+            if (!one || !other) return null;
+            const away = (point: readonly [number, number, number], mm: number): Point =>
+              place([point[0] + gate.opens[0] * mm, point[1] + gate.opens[1] * mm]);
+            const middle = [(one[0] + other[0]) / 2, (one[1] + other[1]) / 2, 0] as const;
+            const [tail, tip] = [away(middle, -16), away(middle, 34)];
+            const angle = (Math.atan2(tip[1] - tail[1], tip[0] - tail[0]) * 180) / Math.PI;
+            return (
+              <g key={gate.name} data-gate={gate.name}>
+                <path
+                  d={pathOf([away(one, 0), away(other, 0), away(other, 13), away(one, 13)])}
+                  fill="var(--metal)"
+                  strokeWidth="1.25"
+                />
+                <path d={pathOf([tail, tip], false)} strokeWidth="1.5" />
+                <path
+                  d="M2 0l-9 -4v8z"
+                  fill="var(--ink)"
+                  stroke="none"
+                  transform={`translate(${tip[0].toFixed(1)} ${tip[1].toFixed(1)}) rotate(${angle.toFixed(1)})`}
+                />
+                <text
+                  x={away(middle, -30)[0]}
+                  y={away(middle, -30)[1] + 4}
+                  fontSize="13"
+                  fontWeight="600"
+                  textAnchor="middle"
+                  fill="var(--ink)"
+                  stroke="none"
+                >
+                  {gate.name}
+                </text>
+              </g>
+            );
+          })}
+        </g>
+      ))}
+    </g>
+  );
+});
 
 /** The pan from above: where its floor is under oil, and where it is bare. */
 export function PlanView({
@@ -58,6 +150,7 @@ export function PlanView({
           />
         </g>
       ))}
+      <Plates drawing={drawing} at={at} />
       <path d={path(drawing.rail_mm)} fill="none" stroke="var(--ink)" strokeWidth="1.75" />
       {drawing.zones.map((zone) => {
         const box = boxOf(zone.outline_mm.map(place));

@@ -59,6 +59,41 @@ const placer =
     return [at.x + u * at.scale, at.y + v * at.scale];
   };
 
+const SWUNG = (22 * Math.PI) / 180;
+
+/** Plates where the section goes through them, and gates with hinge, leaf and the way they swing. */
+const Plates = memo(function Plates({
+  drawing,
+  at,
+}: {
+  drawing: Drawing;
+  at: SectionPlace;
+}): ReactElement {
+  const place = placer(drawing, at);
+  const { plates_mm: plates, gates } = drawing[at.view];
+  return (
+    <g fill="none" stroke="var(--ink)">
+      {plates.map((line, index) => (
+        <path key={index} d={pathOf(line.map(place), false)} strokeWidth="3.5" data-plate />
+      ))}
+      {gates.map(({ name, hinge_mm: hinge, edge_mm: edge, opens }) => {
+        const long = Math.hypot(edge[0] - hinge[0], edge[1] - hinge[1]);
+        const at1 = (angle: number): Point =>
+          place([hinge[0] + opens * long * Math.sin(angle), hinge[1] - long * Math.cos(angle)]);
+        const [leaf, tip] = [at1(SWUNG), at1(2.1 * SWUNG)];
+        const [u, v] = place(hinge);
+        return (
+          <g key={name} data-gate={name}>
+            <path d={pathOf([[u, v], leaf], false)} strokeWidth="2.5" />
+            <path d={pathOf([at1(0), at1(SWUNG / 2), leaf, tip], false)} strokeDasharray="2 2.5" />
+            <circle cx={u} cy={v} r="3" fill="var(--paper)" strokeWidth="1.5" />
+          </g>
+        );
+      })}
+    </g>
+  );
+});
+
 /** One section with the oil as it lies. */
 export function SectionView({
   drawing,
@@ -86,6 +121,7 @@ export function SectionView({
         <path key={index} d={path(clipRing(ring, half))} fill="var(--oil)" data-oil={at.view} />
       ))}
       <Metal drawing={drawing} at={at} />
+      <Plates drawing={drawing} at={at} />
       {section.skirt_mm.map((ring, index) => (
         <path
           key={index}

@@ -191,6 +191,8 @@ function Bodies({ drawing, oil, airy, way, projection }: SceneProps): ReactEleme
       {Object.entries(steel).map(([name, polygons]) => (
         <Faces key={name} pieces={polygons} color={color(name)} />
       ))}
+      <Faces pieces={pieces.plates} color={color("metal")} />
+      <Faces pieces={one(pieces.gates)} color={color("metal-3")} />
       <Faces pieces={one(pieces.oilSurface)} color={color("oil")} />
       <Faces pieces={one(pieces.oilSides)} color={color("oil-2")} />
       <Faces pieces={one(pieces.oilCut)} color={color("oil-2")} />
@@ -210,6 +212,7 @@ function Bodies({ drawing, oil, airy, way, projection }: SceneProps): ReactEleme
       )}
       <Strokes lines={pieces.removed} color={color("line")} width={1} dashed />
       <Strokes lines={pieces.edges} color={color("ink")} width={1.6} />
+      <Strokes lines={pieces.plateCuts} color={color("ink")} width={3} />
       <Strokes lines={pieces.oilEdges} color={color("oil-line")} width={1.6} />
       {pieces.heights.map(({ z, lines }) => (
         <Strokes key={z} lines={lines} color={color("oil-line")} width={z === 0 ? 2 : 1} />

@@ -28,6 +28,8 @@ const section = (at_mm: number, a: number, b: number): Drawing["side"] => ({
   inside_mm: [ring(a, b)],
   skirt_mm: [],
   metal_mm: [[ring(a - 4, b + 4), ring(a, b)]],
+  plates_mm: [],
+  gates: [],
 });
 const drawing: Drawing = {
   zones: [],
@@ -38,6 +40,7 @@ const drawing: Drawing = {
     { kind: "wall", corners_mm: at(6, 7, 3, 2) },
     { kind: "wall", corners_mm: at(7, 4, 0, 3) },
   ],
+  plates: [],
   solid: {
     vertices_mm: at(0, 1, 2, 3, 4, 5, 6, 7),
     tetrahedra: [

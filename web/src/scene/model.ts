@@ -17,11 +17,16 @@ export type CutWay = "along" | "across" | "none";
 /** What the scene is made of: flat pieces and lines by look. */
 export interface Pieces {
   metal: Polygon[];
+  /** Plates, each piece with its openings as further rings. */
+  plates: Polygon[][];
+  gates: Polygon[];
   oilSides: Polygon[];
   oilSurface: Polygon[];
   oilCut: Polygon[];
   metalCut: Polygon[][];
   edges: [Vector, Vector][];
+  /** Plates where the cut goes through them. */
+  plateCuts: [Vector, Vector][];
   removed: [Vector, Vector][];
   oilEdges: [Vector, Vector][];
   heights: { z: number; lines: [Vector, Vector][] }[];
@@ -144,13 +149,32 @@ export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewe
   const metalCut = place
     ? section.metal_mm.map((rings) => rings.map((ring) => ring.map((point) => place(point))))
     : [];
+  const ringsKept = (rings: readonly Polygon[]): Vector[][] => (rings[0] ? keep(rings) : []);
+  const plates = drawing.plates
+    .flatMap((plate) => plate.pieces_mm.map(ringsKept))
+    .filter((rings) => rings.length > 0);
+  const gates = keep(drawing.plates.flatMap((plate) => plate.gates.map(swung)));
+  const plateCuts = place
+    ? [
+        ...section.plates_mm,
+        ...section.gates.map((gate) => [gate.hinge_mm, gate.edge_mm] as const),
+      ].map(([from, to]): [Vector, Vector] => [place(from), place(to)])
+    : [];
   return {
     metal: far,
+    plateCuts,
+    plates,
+    gates,
     oilSides: wet.filter((polygon) => !isFar(polygon)),
     oilSurface: surface,
     oilCut,
     metalCut,
-    edges: [...drawnEdges(far), ...metalCut.flat().flatMap(sides)],
+    edges: [
+      ...drawnEdges(far),
+      ...metalCut.flat().flatMap(sides),
+      ...plates.flat().flatMap(sides),
+      ...gates.flatMap(sides),
+    ],
     removed: [...drawnEdges(below.filter((polygon) => !isFar(polygon))), ...skirt.flatMap(sides)],
     oilEdges: [
       ...wet.flatMap((polygon) =>
@@ -161,6 +185,25 @@ export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewe
     ],
     heights: heightLines(drawing, surface),
   };
+}
+
+const SWING = (28 * Math.PI) / 180;
+
+/** A gate's leaf a little open, so that one sees which way it goes. */
+function swung(gate: Drawing["plates"][number]["gates"][number]): Vector[] {
+  const [one, other, below, beside] = gate.corners_mm;
+  if (!one || !other || !below || !beside) return [];
+  const out = (hinge: Vector, edge: Vector): Vector => {
+    const down = minus(edge, hinge);
+    const long = Math.hypot(...down);
+    return [0, 1, 2].map(
+      (k) =>
+        (hinge[k] ?? 0) +
+        (down[k] ?? 0) * Math.cos(SWING) +
+        (gate.opens[k] ?? 0) * long * Math.sin(SWING),
+    ) as unknown as Vector;
+  };
+  return [one, other, out(other, below), out(one, beside)];
 }
 
 /** Lines of equal height on the surface, every 50 mm from the rail. */

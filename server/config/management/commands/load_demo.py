@@ -22,7 +22,12 @@ LAPS = {
 }
 """The last is the one that the builds are judged by."""
 
-REVISIONS = {"dunlin": "as raced", "dunlin-deeper": "deeper, more oil"}
+REVISIONS = {
+    "dunlin-deeper": "deeper, more oil",
+    "dunlin-gated": "plates, three gates",
+    "dunlin": "as raced",
+}
+"""Documents, the last one on top of the shelf, and what their first state is called."""
 
 
 class Command(BaseCommand):
@@ -45,8 +50,8 @@ class Command(BaseCommand):
         for name, file_name in LAPS.items():
             data = (settings.DEMO / file_name).read_bytes()
             lap = store_lap(user, name, file_name, data, None)
-        for name in ("dunlin-deeper", "dunlin"):
+        for name, revision in REVISIONS.items():
             document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
             build = add_build(user, document, "demo", lap)
-            first = RevisionIn(base_state=1, name=REVISIONS[name])
+            first = RevisionIn(base_state=1, name=revision)
             name_revision(user, build.pk, first)

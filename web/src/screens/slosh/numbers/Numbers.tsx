@@ -8,6 +8,7 @@ import { Notice } from "../../../parts/Notice";
 import { useSettings } from "../../../parts/settings";
 import { lengthAs, volumeAs } from "../../../parts/units";
 import { newZone } from "./edges";
+import { PlateNumbers } from "./PlateNumbers";
 import { ZoneNumbers, type Replace, type Type } from "./ZoneNumbers";
 
 const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
@@ -225,6 +226,9 @@ export function Numbers({
           pan.skirt_height_mm,
           "straight walls that oil can climb",
         )}
+      </Part>
+      <Part title="Plates and gates">
+        <PlateNumbers document={document} onType={type} onReplace={replace} />
       </Part>
       <Part title="Engine in the car">
         <Choice

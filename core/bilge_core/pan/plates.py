@@ -1,0 +1,259 @@
+"""Plates placed in the pan: cut to its inside, their openings taken out, their gates hung."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely import LineString, Polygon
+
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.pan.solid import Prism, height_on
+from bilge_core.plates import HorizontalPlate, Opening, Plate, VerticalPlate
+
+Array = NDArray[np.float64]
+
+_SMALL = 1e-6  # [m2]
+
+
+@dataclass(frozen=True)
+class PlateFrame:
+    """The flat coordinates of a plate: ``point = origin + u · first + v · second`` [m]."""
+
+    origin: Array
+    first: Array
+    second: Array
+
+    def in_space(self, flat: Array) -> Array:
+        """Points of shape (n, 2) on the plate in the engine's frame, shape (n, 3)."""
+        return np.asarray(
+            self.origin + np.outer(flat[:, 0], self.first) + np.outer(flat[:, 1], self.second)
+        )
+
+
+@dataclass(frozen=True)
+class PlacedGate:
+    """A gate in its opening.
+
+    corners : ndarray, shape (4, 3) [m]
+        Hinge end and end of the upper edge, then round the lower one.
+    opens : ndarray, shape (3,)
+        Square to the plate, of length one, toward where it opens.
+    """
+
+    name: str
+    leaf: Literal["rubber", "metal"]
+    corners: Array
+    opens: Array
+
+
+@dataclass(frozen=True)
+class PlacedPlate:
+    """A plate as it stands in the pan.
+
+    sheet : Polygon or MultiPolygon in the plate's own coordinates [m], openings taken out
+    """
+
+    name: str
+    kind: Literal["vertical", "horizontal"]
+    frame: PlateFrame
+    sheet: shapely.Geometry
+    gates: tuple[PlacedGate, ...]
+
+    def pieces(self) -> list[list[Array]]:
+        """Each piece as its rings in space, the outer one first, shape (k, 3) [m]."""
+        return [
+            [self._ring(ring) for ring in (part.exterior, *part.interiors)]
+            for part in shapely.get_parts(self.sheet)
+        ]
+
+    def _ring(self, ring: shapely.LinearRing) -> Array:
+        return self.frame.in_space(np.asarray(ring.coords)[:-1, :2])
+
+
+def _upright_frame(plate: VerticalPlate) -> tuple[PlateFrame, float]:
+    start, end = np.array(plate.from_mm) * 1e-3, np.array(plate.to_mm) * 1e-3
+    length = float(np.hypot(*(end - start)))
+    along = (end - start) / max(length, 1e-9)
+    frame = PlateFrame(np.array([*start, 0.0]), np.array([*along, 0.0]), np.array([0.0, 0.0, 1.0]))
+    return frame, length
+
+
+def _inside_upright(prisms: Sequence[Prism], frame: PlateFrame, length: float) -> shapely.Geometry:
+    """The pan's inside in an upright plate's plane: place along it, height."""
+    start, along = frame.origin[:2], frame.first[:2]
+    line = LineString([start, start + along * length])
+    spans = []
+    for prism in prisms:
+        for piece in shapely.get_parts(prism.outline.intersection(line)):
+            if piece.length < 1e-6:
+                continue
+            ends = (np.asarray(piece.coords)[[0, -1], :2] - start) @ along
+            first, last = float(ends.min()), float(ends.max())
+            places = [start + along * first, start + along * last]
+            low = [float(height_on(prism.floor, *place)) for place in places]
+            high = [float(height_on(prism.top, *place)) for place in places]
+            spans.append(
+                Polygon([(first, low[0]), (last, low[1]), (last, high[1]), (first, high[0])])
+            )
+    return shapely.union_all(spans, grid_size=1e-6)
+
+
+def _gate_in(opening: Opening, frame: PlateFrame, hole: Polygon) -> PlacedGate | None:
+    if opening.gate is None:
+        return None
+    left, low, right, high = hole.bounds
+    flat = np.array([[left, high], [right, high], [right, low], [left, low]])
+    to_left = np.array([-frame.first[1], frame.first[0], 0.0])
+    side = 1.0 if opening.gate.swings == "left" else -1.0
+    return PlacedGate(opening.name, opening.gate.leaf, frame.in_space(flat), side * to_left)
+
+
+def _place_vertical(
+    plate: VerticalPlate, path: str, prisms: Sequence[Prism], problems: list[Problem]
+) -> PlacedPlate | None:
+    frame, length = _upright_frame(plate)
+    if length < 1e-3:
+        problems.append(Problem(f"{path}.to_mm", f"{plate.name} ends where it starts"))
+        return None
+    top = -plate.top_depth_mm * 1e-3
+    bottom = -10.0 if plate.bottom_depth_mm is None else -plate.bottom_depth_mm * 1e-3
+    if top <= bottom:
+        problems.append(
+            Problem(f"{path}.top_depth_mm", f"the top of {plate.name} is below its lower edge")
+        )
+        return None
+    inside = _inside_upright(prisms, frame, length)
+    sheet = inside.intersection(shapely.box(0.0, bottom, length, top))
+    if sheet.area < _SMALL:
+        problems.append(Problem(f"{path}.from_mm", f"no part of {plate.name} is inside the pan"))
+        return None
+    gates, whole = [], sheet
+    for at, opening in enumerate(plate.openings):
+        low, left = -opening.lower_depth_mm * 1e-3, opening.from_start_mm * 1e-3
+        hole = shapely.box(
+            left, low, left + opening.width_mm * 1e-3, low + opening.height_mm * 1e-3
+        )
+        if hole.difference(whole.buffer(1e-4)).area > _SMALL:
+            problems.append(
+                Problem(
+                    f"{path}.openings.{at}.from_start_mm",
+                    f"{opening.name} reaches beyond {plate.name}, which is {length * 1e3:.0f} mm "
+                    f"long and ends {plate.top_depth_mm:.0f} mm below the rail",
+                )
+            )
+            continue
+        sheet = sheet.difference(hole)
+        if gate := _gate_in(opening, frame, hole):
+            gates.append(gate)
+    return PlacedPlate(plate.name, "vertical", frame, sheet, tuple(gates))
+
+
+def _place_horizontal(
+    plate: HorizontalPlate, path: str, prisms: Sequence[Prism], problems: list[Problem]
+) -> PlacedPlate | None:
+    outline = Polygon(np.array(plate.outline_mm) * 1e-3)
+    if not outline.is_valid or outline.area < _SMALL:
+        problems.append(
+            Problem(
+                f"{path}.outline_mm",
+                f"the outline of {plate.name} crosses itself or encloses nothing; "
+                "list the corners in order round the edge",
+            )
+        )
+        return None
+    height = -plate.depth_mm * 1e-3
+    inside = shapely.union_all([_level_cut(prism, height) for prism in prisms], grid_size=1e-6)
+    sheet = outline.intersection(inside)
+    if sheet.area < _SMALL:
+        problems.append(
+            Problem(
+                f"{path}.depth_mm",
+                f"no part of {plate.name} is inside the pan {plate.depth_mm:.0f} mm below the rail",
+            )
+        )
+        return None
+    for hatch in plate.openings:
+        half = np.array([hatch.length_mm, hatch.width_mm]) * 0.5e-3
+        middle = np.array([hatch.x_mm, hatch.y_mm]) * 1e-3
+        sheet = sheet.difference(shapely.box(*(middle - half), *(middle + half)))
+    frame = PlateFrame(
+        np.array([0.0, 0.0, height]), np.array([1.0, 0.0, 0.0]), np.array([0.0, 1.0, 0.0])
+    )
+    return PlacedPlate(plate.name, "horizontal", frame, sheet, ())
+
+
+def _level_cut(prism: Prism, height: float) -> shapely.Geometry:
+    """The part of a prism's outline in which a height lies between floor and top."""
+    part: shapely.Geometry = prism.outline
+    for plane, sign in ((prism.floor, 1.0), (prism.top, -1.0)):
+        part = part.intersection(_half_plane(plane, height, sign))
+    return part
+
+
+def _half_plane(plane: tuple[float, float, float], height: float, sign: float) -> shapely.Geometry:
+    """Where ``sign · (height − plane)`` is not negative, out to 100 m."""
+    constant, slope = sign * (height - plane[0]), -sign * np.array(plane[1:])
+    steep = float(np.hypot(*slope))
+    far = 100.0
+    if steep < 1e-9:
+        return shapely.box(-far, -far, far, far) if constant >= -1e-9 else Polygon()
+    up = slope / steep
+    foot = -up * constant / steep
+    across = np.array([-up[1], up[0]])
+    return Polygon(
+        [
+            foot - far * across,
+            foot + far * across,
+            foot + far * (across + up),
+            foot - far * (across - up),
+        ]
+    )
+
+
+def place_plates(plates: Sequence[Plate], prisms: Sequence[Prism]) -> tuple[PlacedPlate, ...]:
+    """Place the document's plates in the pan.
+
+    Parameters
+    ----------
+    plates : sequence of VerticalPlate or HorizontalPlate
+    prisms : sequence of Prism
+        The pan's inside and the skirt above it [m].
+
+    Returns
+    -------
+    tuple of PlacedPlate
+        Cut to the inside: a plate drawn too long ends at the wall.
+
+    Raises
+    ------
+    InvalidInput
+        Naming the plate's field: no length, no part inside, an opening beyond its plate.
+
+    Examples
+    --------
+    >>> box = Prism(shapely.box(0, 0, 0.4, 0.24), (-0.14, 0, 0), (0, 0, 0))
+    >>> plate = VerticalPlate(kind="vertical", name="P1", from_mm=(200, 0), to_mm=(200, 240),
+    ...                       top_depth_mm=40)
+    >>> placed, = place_plates([plate], [box])
+    >>> round(placed.sheet.area * 1e4)  # 240 x 100 mm, in cm2
+    240
+    """
+    problems: list[Problem] = []
+    placed = []
+    for index, plate in enumerate(plates):
+        path = f"pan.plates.{index}"
+        put = (
+            _place_vertical(plate, path, prisms, problems)
+            if isinstance(plate, VerticalPlate)
+            else _place_horizontal(plate, path, prisms, problems)
+        )
+        if put is not None:
+            placed.append(put)
+    if problems:
+        raise InvalidInput(problems)
+    return tuple(placed)
