@@ -290,7 +290,7 @@ def test_a_plate_with_a_gate_is_put_in_and_turned_round(slosh: Page, build: Buil
     slosh.until(
         lambda: document()["pan"]["plates"][0]["openings"][0]["gate"]["swings"] == gate["swings"]
     )
-    slosh.type_into("From the plate's start", "900")
+    slosh.type_into("Wide", "900")
     slosh.says("reaches beyond P1")
 
 

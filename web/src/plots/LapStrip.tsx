@@ -1,14 +1,8 @@
-import {
-  memo,
-  useMemo,
-  useRef,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactElement,
-} from "react";
+import { memo, useMemo, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import { AirBar } from "../drawing/AirBar";
 import { useSize } from "../parts/size";
+import { useDrag } from "../parts/useDrag";
 import { alignedTimes, ticks, tracePath } from "./traces";
 
 type Lap = Schemas["LapForecastOut"];
@@ -230,7 +224,6 @@ export function LapStrip({
   onTime: (time: number) => void;
 }): ReactElement {
   const [box, { width }] = useSize();
-  const dragging = useRef(false);
   const { duration_s: duration } = lap;
   const scale = useMemo(() => scaleOf(lap, width), [lap, width]);
 
@@ -239,6 +232,8 @@ export function LapStrip({
     const share = (event.clientX - left - LEFT) / Math.max(1, width - LEFT - RIGHT);
     onTime(Math.min(duration, Math.max(0, share * duration)));
   }
+
+  const drag = useDrag(move);
 
   function onKey(event: KeyboardEvent<HTMLDivElement>): void {
     const step = KEY_STEPS[event.key];
@@ -264,20 +259,7 @@ export function LapStrip({
       aria-valuetext={`${time.toFixed(1)} seconds`}
       className="min-w-0 flex-1 touch-none select-none focus-visible:outline-offset-[-3px]"
       onKeyDown={onKey}
-      onPointerDown={(event) => {
-        dragging.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        move(event);
-      }}
-      onPointerMove={(event) => {
-        if (dragging.current) move(event);
-      }}
-      onPointerUp={() => {
-        dragging.current = false;
-      }}
-      onPointerCancel={() => {
-        dragging.current = false;
-      }}
+      {...drag}
     >
       {width > 0 && (
         <svg

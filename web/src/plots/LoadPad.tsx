@@ -1,7 +1,6 @@
 import {
   memo,
   useMemo,
-  useRef,
   useState,
   type KeyboardEvent,
   type PointerEvent,
@@ -10,6 +9,7 @@ import {
 import type { Schemas } from "../api/client";
 import { circleRing } from "../drawing/geometry";
 import { hatchPath } from "../drawing/hatch";
+import { useDrag } from "../parts/useDrag";
 import { aroundBox, isInside, overDisc, overRing, placeLabel, type Place } from "./labels";
 import { edgePlaces, heldTo, loadAt, loadWords, placeOf, type Dial, type Load } from "./rose";
 
@@ -161,7 +161,6 @@ export function LoadPad({
   size: number;
   onLoad: (load: Load) => void;
 }): ReactElement {
-  const dragging = useRef(false);
   const [focused, setFocused] = useState(false);
   const dial = useMemo<Dial>(() => ({ size, radius: size / 2 - 20, rim }), [size, rim]);
   const edge = useMemo(
@@ -221,6 +220,8 @@ export function LoadPad({
     onLoad(loadAt(dial, [event.clientX - box.left, event.clientY - box.top]));
   }
 
+  const drag = useDrag(move);
+
   function onKey(event: KeyboardEvent<SVGSVGElement>): void {
     const next = tipped(load, event.key, event.shiftKey);
     if (!next) return;
@@ -246,20 +247,7 @@ export function LoadPad({
       onKeyDown={onKey}
       onFocus={() => setFocused(true)}
       onBlur={() => setFocused(false)}
-      onPointerDown={(event) => {
-        dragging.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        move(event);
-      }}
-      onPointerMove={(event) => {
-        if (dragging.current) move(event);
-      }}
-      onPointerUp={() => {
-        dragging.current = false;
-      }}
-      onPointerCancel={() => {
-        dragging.current = false;
-      }}
+      {...drag}
     >
       <Ground dial={dial} edge={edge} cloud={cloud} />
       {heldRing && (

@@ -1,12 +1,30 @@
-import type { ReactElement } from "react";
+import { useRef, type ReactElement } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../parts/Button";
+import type { Table } from "../../parts/csv";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
+import { ReadOut } from "../../parts/ReadOut";
 import { CircuitLine } from "../../plots/CircuitLine";
 import { positiveWords, type Channel } from "./columns";
 
 const select = "h-9 w-full min-w-0 rounded-[2px] border border-ink bg-panel px-2 text-[14px]";
+
+/** The line as it was understood, to look at and to read out. */
+function DrivenLine({ line }: { line: Schemas["LapPreviewOut"]["line_m"] }): ReactElement {
+  const drawn = useRef<HTMLDivElement>(null);
+  const table = (): Table => ({
+    title: "Line driven, from speed and side g",
+    headings: ["ahead of the start [m]", "left of it [m]"],
+    rows: line,
+  });
+  return (
+    <div ref={drawn} className="flex items-start">
+      <CircuitLine line={line} marks={[]} here={null} width={200} height={140} />
+      <ReadOut name="Line driven" table={table} drawing={drawn} />
+    </div>
+  );
+}
 
 function ChannelRow({
   channel,
@@ -146,7 +164,7 @@ export function Understood({
       )}
       {sentences.length > 0 && (
         <div className="mt-4 flex flex-wrap items-start gap-6">
-          <CircuitLine line={preview.line_m} marks={[]} here={null} width={200} height={140} />
+          <DrivenLine line={preview.line_m} />
           <div className="min-w-[260px] flex-1">
             <h2 className="font-figure text-[18px] font-semibold">Understood</h2>
             {sentences.map((sentence) => (
