@@ -8,6 +8,7 @@ their name, since the document is what crosses every boundary.
 
 from __future__ import annotations
 
+import json
 from typing import Annotated, Any, Literal
 
 from pydantic import (
@@ -19,6 +20,7 @@ from pydantic import (
 from shapely import Polygon
 from shapely.validation import explain_validity
 
+from bilge_core.dipped import Dipped
 from bilge_core.document import Coordinate, Depth, Name, Part
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.oil import GRADES
@@ -117,6 +119,17 @@ class Pan(Part):
         ge=0, le=400, description="straight walls above the rail that oil can climb"
     )
     plates: list[Plate] = Field(default_factory=list, max_length=40)
+    spacer_mm: float = Field(
+        default=0.0,
+        ge=-100,
+        le=200,
+        description="spacer between block and pan: the pickup has one as thick, and bolts and "
+        "studs are longer by it; depths here are below the block's rail, spacer counted",
+    )
+    bolt_length_mm: float | None = Field(
+        default=None, gt=0, le=300, description="of the pan bolts without a spacer"
+    )
+    dipped: Dipped | None = None
 
 
 class RoundMouth(Part):
@@ -243,6 +256,25 @@ car: is missing; oil: is missing; pan: is missing; pickup: is missing; pump: is 
         return Build.model_validate_json(text)
     except ValidationError as error:
         raise InvalidInput([_plain(item) for item in error.errors(include_url=False)]) from None
+
+
+def build_from(document: dict[str, Any]) -> Build:
+    """The same from a document as plain data.
+
+    Raises
+    ------
+    InvalidInput
+        With every faulty field named.
+
+    Examples
+    --------
+    >>> build_from({"format": "bilge-build"})
+    Traceback (most recent call last):
+    ...
+    bilge_core.errors.InvalidInput: version: is missing; name: is missing; \
+car: is missing; oil: is missing; pan: is missing; pickup: is missing; pump: is missing
+    """
+    return read_build(json.dumps(document))
 
 
 def write_build(build: Build) -> str:

@@ -13,8 +13,10 @@ from builds import selectors, services
 from builds.schemas import (
     BuildOut,
     ChooseLapIn,
+    DeepenIn,
     DocumentIn,
     FiguresIn,
+    FixIn,
     MoveIn,
     NewBuildIn,
     RevisionIn,
@@ -81,6 +83,18 @@ def change_figures(request: HttpRequest, build_id: int, payload: FiguresIn) -> B
 def replace_document(request: HttpRequest, build_id: int, payload: DocumentIn) -> BuildOut:
     """Edit the whole document."""
     return selectors.build_out(services.replace_document(signed_in(request), build_id, payload))
+
+
+@router.post("/{int:build_id}/deepen", response=BuildOut, operation_id="deepen_pan")
+def deepen_pan(request: HttpRequest, build_id: int, payload: DeepenIn) -> BuildOut:
+    """A spacer or a deeper sump as one act."""
+    return selectors.build_out(services.deepen_pan(signed_in(request), build_id, payload))
+
+
+@router.post("/{int:build_id}/mend", response=BuildOut, operation_id="mend_pan")
+def mend_pan(request: HttpRequest, build_id: int, payload: FixIn) -> BuildOut:
+    """Do what a check of the pan offers."""
+    return selectors.build_out(services.mend(signed_in(request), build_id, payload))
 
 
 @router.post("/{int:build_id}/undo", response=BuildOut, operation_id="undo_edit")

@@ -24,7 +24,21 @@ def _read(typed: str, field: str, old: Any, system: str) -> Any:
     unit = field_unit(_unit_key(field))
     if unit is None or isinstance(old, str):
         return typed.strip()
-    kind, stored = unit
+    return _figure(typed, field, *unit, system)
+
+
+def read_length(typed: str, field: str, system: str) -> float:
+    """A length [mm] as typed, with any unit; bare in the system's own.
+
+    Raises
+    ------
+    InvalidInput
+        Naming the field.
+    """
+    return _figure(typed, field, "length", "mm", system)
+
+
+def _figure(typed: str, field: str, kind: str, stored: str, system: str) -> float:
     shown = KINDS[kind].metric if system == "metric" else KINDS[kind].us
     try:
         return round(parse_figure(typed, kind, shown, stored), 6)

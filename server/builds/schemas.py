@@ -50,6 +50,26 @@ class DocumentIn(Schema):
     change: str = Field(min_length=1, max_length=200)
 
 
+class DeepenIn(Schema):
+    """Lower the pan by a spacer, or some of its zones alone (null: a spacer under the rail)."""
+
+    base_state: int
+    system: UnitSystem
+    typed: str = Field(min_length=1, max_length=40)
+    zones: list[int] | None = Field(max_length=40)
+
+
+class FixIn(Schema):
+    """Mend what a check of the pan found, by the check's own field."""
+
+    base_state: int
+    fix: Literal["turn_gate", "carry_to_wall"]
+    field: str = Field(
+        max_length=80,
+        pattern=r"^pan\.plates\.\d+\.(from_mm|to_mm|openings\.\d+\.gate\.swings)$",
+    )
+
+
 class MoveIn(Schema):
     """Undo or redo, made on `base_state`."""
 

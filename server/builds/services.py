@@ -8,8 +8,9 @@ from typing import Any
 
 from accounts.models import User, Workshop
 from bilge_core.build import Build as BuildDocument
-from bilge_core.build import read_build
-from bilge_core.errors import InvalidInput, Problem
+from bilge_core.build import build_from, read_build
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
+from bilge_core.measure import deepen, mended_by
 from bilge_core.pan import assemble_pan
 from config.errors import Conflict, NotFound
 from django.db import transaction
@@ -19,7 +20,15 @@ from ninja.files import UploadedFile
 
 from builds import figures, selectors
 from builds.models import Build, BuildState, Revision
-from builds.schemas import DocumentIn, FiguresIn, NewBuildIn, RevisionIn, ShowIn
+from builds.schemas import (
+    DeepenIn,
+    DocumentIn,
+    FiguresIn,
+    FixIn,
+    NewBuildIn,
+    RevisionIn,
+    ShowIn,
+)
 from builds.templates import template_document
 
 LARGEST_DOCUMENT_BYTES = 1024 * 1024
@@ -171,6 +180,43 @@ def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
     NotFound, Conflict, InvalidInput
     """
     return _edit(user, build_id, edit.base_state, lambda _: (edit.document, edit.change))
+
+
+def deepen_pan(user: User, build_id: int, edit: DeepenIn) -> Build:
+    """A spacer or a deeper sump as one act; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+    by_mm = figures.read_length(edit.typed, "typed", edit.system)
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        try:
+            done = deepen(build_from(document), by_mm * 1e-3, edit.zones)
+        except InvalidQuantity as error:
+            raise InvalidInput([Problem(error.name, f"must be {error.requirement}")]) from None
+        what = "spacer under the pan" if edit.zones is None else "sump deeper"
+        gained = f"{done.capacity_gained * 1e3:+.2f} L to the rail"
+        return done.build.model_dump(mode="json"), f"{what}, {edit.typed.strip()}: {gained}"
+
+    return _edit(user, build_id, edit.base_state, change)
+
+
+def mend(user: User, build_id: int, edit: FixIn) -> Build:
+    """Do what a check of the pan offers; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        mended = mended_by(build_from(document), edit.fix, edit.field)
+        words = {"turn_gate": "gate turned round", "carry_to_wall": "plate carried to the wall"}
+        return mended.model_dump(mode="json"), words[edit.fix]
+
+    return _edit(user, build_id, edit.base_state, change)
 
 
 def _show(build: Build, state: BuildState) -> Build:

@@ -7,7 +7,8 @@ from django.http import HttpRequest
 from ninja import Router
 
 from forecasts import services
-from forecasts.schemas import LapForecastOut, ShelfOut, SloshOut
+from forecasts.pan import pan_figures
+from forecasts.schemas import LapForecastOut, PanOut, ShelfOut, SloshOut
 
 router = Router()
 
@@ -30,3 +31,9 @@ def get_slosh(request: HttpRequest, build_id: int) -> SloshOut:
 def get_other_lap(request: HttpRequest, build_id: int, lap_id: int) -> LapForecastOut:
     """The build over another lap."""
     return services.other_lap(signed_in(request).workshop, build_id, lap_id)
+
+
+@router.get("/pan/{int:build_id}", response=PanOut, operation_id="get_pan_figures")
+def get_pan_figures(request: HttpRequest, build_id: int) -> PanOut:
+    """Fills, dips and checks of the pan."""
+    return pan_figures(signed_in(request).workshop, build_id)

@@ -246,3 +246,48 @@ class ShelfOut(Schema):
     side: SectionOut | None
     mouth: MouthOut | None
     standing: SurfaceOut | None
+
+
+class FillOut(Schema):
+    """Oil standing at any fill: level against litres, and which way is up [mm, L]."""
+
+    normal: SpacePoint
+    lowest_mm: float
+    curve_l_mm: list[Point]
+
+
+class DipPointOut(Schema):
+    """One pour-and-dip point beside the computed level; null beyond what the pan holds."""
+
+    poured_l: float
+    dipped_mm: float
+    computed_mm: float | None
+
+
+class ExplanationOut(Schema):
+    """A dimension that would explain the mismatch."""
+
+    what: str
+    change_mm: float
+    rms_mm: float
+
+
+class CheckOut(Schema):
+    """One check of the pan."""
+
+    state: Literal["good", "caution", "bad"]
+    words: str
+    field: str
+    fix: Literal["turn_gate", "carry_to_wall"] | None
+
+
+class PanOut(Schema):
+    """What the Pan screen shows beside the drawing."""
+
+    level: FillOut
+    in_car: FillOut
+    dips: list[DipPointOut]
+    rms_mm: float | None
+    explanations: list[ExplanationOut]
+    checks: list[CheckOut]
+    lowest_below_rail_mm: float

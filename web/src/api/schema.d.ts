@@ -88,6 +88,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/deepen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Deepen Pan
+         * @description A spacer or a deeper sump as one act.
+         */
+        post: operations["deepen_pan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/document": {
         parameters: {
             query?: never;
@@ -172,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/mend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mend Pan
+         * @description Do what a check of the pan offers.
+         */
+        post: operations["mend_pan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/redo": {
         parameters: {
             query?: never;
@@ -246,6 +286,26 @@ export interface paths {
          * @description Undo the last edit.
          */
         post: operations["undo_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forecasts/pan/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pan Figures
+         * @description Fills, dips and checks of the pan.
+         */
+        get: operations["get_pan_figures"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -509,6 +569,23 @@ export interface components {
             units: string[];
         };
         /**
+         * CheckOut
+         * @description One check of the pan.
+         */
+        CheckOut: {
+            /** Field */
+            field: string;
+            /** Fix */
+            fix: ("turn_gate" | "carry_to_wall") | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /** Words */
+            words: string;
+        };
+        /**
          * ChooseLapIn
          * @description The lap to judge by; null for none.
          */
@@ -569,6 +646,23 @@ export interface components {
             opens: 1 | -1;
         };
         /**
+         * DeepenIn
+         * @description Lower the pan by a spacer, or some of its zones alone (null: a spacer under the rail).
+         */
+        DeepenIn: {
+            /** Base State */
+            base_state: number;
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /** Typed */
+            typed: string;
+            /** Zones */
+            zones: number[] | null;
+        };
+        /**
          * DipOut
          * @description One dip.
          */
@@ -595,6 +689,45 @@ export interface components {
             words: string;
             /** Worst S */
             worst_s: number;
+        };
+        /**
+         * DipPoint
+         * @description Oil poured into the empty pan, and how high it stood above the pan's lowest point.
+         */
+        DipPoint: {
+            /**
+             * Level Mm
+             * @description straight up from the lowest point inside
+             */
+            level_mm: number;
+            /** Poured L */
+            poured_l: number;
+        };
+        /**
+         * DipPointOut
+         * @description One pour-and-dip point beside the computed level; null beyond what the pan holds.
+         */
+        DipPointOut: {
+            /** Computed Mm */
+            computed_mm: number | null;
+            /** Dipped Mm */
+            dipped_mm: number;
+            /** Poured L */
+            poured_l: number;
+        };
+        /**
+         * Dipped
+         * @description A pour-and-dip measurement: a litre at a time, cold.
+         */
+        Dipped: {
+            /**
+             * Engine
+             * @description the rail level on the bench, or leaned and raked as in the car
+             * @enum {string}
+             */
+            engine: "level" | "in_car";
+            /** Points */
+            points?: components["schemas"]["DipPoint"][];
         };
         /**
          * DocumentIn
@@ -651,6 +784,18 @@ export interface components {
             standing: components["schemas"]["SurfaceOut"];
             /** Zones */
             zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
+         * ExplanationOut
+         * @description A dimension that would explain the mismatch.
+         */
+        ExplanationOut: {
+            /** Change Mm */
+            change_mm: number;
+            /** Rms Mm */
+            rms_mm: number;
+            /** What */
+            what: string;
         };
         /**
          * FaceOut
@@ -713,6 +858,40 @@ export interface components {
              * @enum {string}
              */
             system: "metric" | "us";
+        };
+        /**
+         * FillOut
+         * @description Oil standing at any fill: level against litres, and which way is up [mm, L].
+         */
+        FillOut: {
+            /** Curve L Mm */
+            curve_l_mm: [
+                number,
+                number
+            ][];
+            /** Lowest Mm */
+            lowest_mm: number;
+            /** Normal */
+            normal: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * FixIn
+         * @description Mend what a check of the pan found, by the check's own field.
+         */
+        FixIn: {
+            /** Base State */
+            base_state: number;
+            /** Field */
+            field: string;
+            /**
+             * Fix
+             * @enum {string}
+             */
+            fix: "turn_gate" | "carry_to_wall";
         };
         /**
          * FlatFloor
@@ -1005,6 +1184,12 @@ export interface components {
          * @description The pan as zones below the rail, and the block's skirt above it.
          */
         Pan: {
+            /**
+             * Bolt Length Mm
+             * @description of the pan bolts without a spacer
+             */
+            bolt_length_mm?: number | null;
+            dipped?: components["schemas"]["Dipped"] | null;
             /** Plates */
             plates?: (components["schemas"]["VerticalPlate"] | components["schemas"]["HorizontalPlate"])[];
             /**
@@ -1012,8 +1197,32 @@ export interface components {
              * @description straight walls above the rail that oil can climb
              */
             skirt_height_mm: number;
+            /**
+             * Spacer Mm
+             * @description spacer between block and pan: the pickup has one as thick, and bolts and studs are longer by it; depths here are below the block's rail, spacer counted
+             * @default 0
+             */
+            spacer_mm: number;
             /** Zones */
             zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * PanOut
+         * @description What the Pan screen shows beside the drawing.
+         */
+        PanOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Dips */
+            dips: components["schemas"]["DipPointOut"][];
+            /** Explanations */
+            explanations: components["schemas"]["ExplanationOut"][];
+            in_car: components["schemas"]["FillOut"];
+            level: components["schemas"]["FillOut"];
+            /** Lowest Below Rail Mm */
+            lowest_below_rail_mm: number;
+            /** Rms Mm */
+            rms_mm: number | null;
         };
         /**
          * Pickup
@@ -1659,6 +1868,32 @@ export interface operations {
             };
         };
     };
+    deepen_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeepenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
     export_build: {
         parameters: {
             query?: never;
@@ -1779,6 +2014,32 @@ export interface operations {
             };
         };
     };
+    mend_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FixIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
     redo_edit: {
         parameters: {
             query?: never;
@@ -1879,6 +2140,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
+    get_pan_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanOut"];
                 };
             };
         };

@@ -10,7 +10,7 @@ import { LoadPad } from "../../plots/LoadPad";
 import { heldEdge, type Load } from "../../plots/rose";
 import { Dips, roseTable } from "./Dips";
 import type { Moment } from "./moment";
-import { Numbers } from "./numbers/Numbers";
+import { Numbers } from "../../numbers/Numbers";
 import { PadFigures } from "./PadFigures";
 
 export type InspectorTab = "dips" | "numbers";

@@ -1,7 +1,7 @@
 import type { ReactElement } from "react";
-import type { BuildDocument } from "../../../api/queries";
-import { Button } from "../../../parts/Button";
-import { EditFigure } from "../../../parts/EditFigure";
+import type { BuildDocument } from "../api/queries";
+import { Button } from "../parts/Button";
+import { EditFigure } from "../parts/EditFigure";
 import { cornerFields, edgeFields, rectangleOf, type Side, type Zone } from "./edges";
 
 export type Type = (fields: string[], typed: string) => Promise<unknown>;

@@ -1,4 +1,4 @@
-import type { BuildDocument } from "../../../api/queries";
+import type { BuildDocument } from "../api/queries";
 
 export type Zone = BuildDocument["pan"]["zones"][number];
 export type Side = "rear" | "front" | "right" | "left";

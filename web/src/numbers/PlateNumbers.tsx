@@ -1,8 +1,8 @@
 import type { ReactElement } from "react";
-import type { BuildDocument } from "../../../api/queries";
-import { Button } from "../../../parts/Button";
-import { EditFigure } from "../../../parts/EditFigure";
-import { Notice } from "../../../parts/Notice";
+import type { BuildDocument } from "../api/queries";
+import { Button } from "../parts/Button";
+import { EditFigure } from "../parts/EditFigure";
+import { Notice } from "../parts/Notice";
 import {
   mouthSide,
   newOpening,

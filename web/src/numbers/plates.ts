@@ -1,4 +1,4 @@
-import type { BuildDocument } from "../../../api/queries";
+import type { BuildDocument } from "../api/queries";
 
 type Pan = BuildDocument["pan"];
 export type Plate = NonNullable<Pan["plates"]>[number];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { BuildDocument } from "../../../api/queries";
+import type { BuildDocument } from "../api/queries";
 import { mouthSide, newOpening, newPlate, roomAtMouth, type VerticalPlate } from "./plates";
 
 const document = {

@@ -1,0 +1,17 @@
+"""What was measured, checked against itself and against the trade's rules."""
+
+from bilge_core.measure.checks import Check, check_pan, mended_by
+from bilge_core.measure.deepen import Deepened, deepen
+from bilge_core.measure.dips import DipComparison, Explanation, compare_dips, explain_dips
+
+__all__ = [
+    "Check",
+    "Deepened",
+    "DipComparison",
+    "Explanation",
+    "check_pan",
+    "compare_dips",
+    "deepen",
+    "explain_dips",
+    "mended_by",
+]

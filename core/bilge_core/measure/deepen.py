@@ -1,0 +1,105 @@
+"""A spacer, or a deeper sump, as one act: pan, pickup, baffles and bolts together."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from bilge_core.build import Build, FlatFloor, RampFloor, Zone, build_from
+from bilge_core.errors import InvalidQuantity
+from bilge_core.pan import assemble_pan
+
+
+@dataclass(frozen=True)
+class Deepened:
+    """The changed build and what it took.
+
+    build : Build
+    capacity_gained : float
+        To the rail [m3].
+    lower : float
+        How much lower the pan's lowest point lies, along the engine's own down [m].
+    """
+
+    build: Build
+    capacity_gained: float
+    lower: float
+
+
+def _lowered(zone: Zone, by_mm: float, with_ceiling: bool) -> Zone:
+    floor = zone.floor
+    lowered: FlatFloor | RampFloor = (
+        floor.model_copy(update={"depth_mm": floor.depth_mm + by_mm})
+        if isinstance(floor, FlatFloor)
+        else floor.model_copy(
+            update={
+                "from_depth_mm": floor.from_depth_mm + by_mm,
+                "to_depth_mm": floor.to_depth_mm + by_mm,
+            }
+        )
+    )
+    ceiling = zone.ceiling_depth_mm
+    if ceiling is not None and with_ceiling:
+        ceiling += by_mm
+    return zone.model_copy(update={"floor": lowered, "ceiling_depth_mm": ceiling})
+
+
+def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Deepened:
+    """Lower the pan by a spacer between it and the block, or some of its zones alone.
+
+    The pickup keeps its gap, so it goes down by as much as the floor under it: it needs a spacer
+    of the same thickness. Plates keep their height under the rail: in a pan that was lowered they
+    come up from its floor by as much, and those that stand on the floor grow. Bolts and studs
+    through a spacer are longer by its thickness.
+
+    Parameters
+    ----------
+    build : Build
+    by : float
+        Thickness or added depth [m]; negative to take away.
+    zones : collection of int or None
+        Which zones of the pan go down; None for all of them, by a spacer under the rail.
+
+    Returns
+    -------
+    Deepened
+
+    Raises
+    ------
+    InvalidQuantity
+        If the amount is not finite or nil, or a zone is not there.
+    InvalidInput
+        If what results does not hold together, with the field named.
+
+    References
+    ----------
+    Common practice, no published source.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.build import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> done = deepen(build, 6.35e-3)  # a quarter of an inch
+    >>> round(done.capacity_gained * 1e3, 2), done.build.pickup.gap_mm
+    (0.61, 8.0)
+    """
+    if not math.isfinite(by) or by == 0.0:
+        raise InvalidQuantity("amount", by, "finite and not nil")
+    count = len(build.pan.zones)
+    chosen = set(range(count)) if zones is None else set(zones)
+    if not chosen or not chosen <= set(range(count)):
+        raise InvalidQuantity("zones", sorted(chosen), f"some of 0 to {count - 1}")
+    lowered = [
+        _lowered(zone, by * 1e3, zones is None) if index in chosen else zone
+        for index, zone in enumerate(build.pan.zones)
+    ]
+    changes: dict[str, object] = {"zones": lowered}
+    if zones is None:
+        changes["spacer_mm"] = build.pan.spacer_mm + by * 1e3
+    raw = build.model_copy(update={"pan": build.pan.model_copy(update=changes)})
+    changed = build_from(raw.model_dump(mode="json"))
+    before, after = assemble_pan(build), assemble_pan(changed)
+    lower = float(before.solid.vertices[:, 2].min() - after.solid.vertices[:, 2].min())
+    return Deepened(changed, after.capacity_to_rail - before.capacity_to_rail, lower)

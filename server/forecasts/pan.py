@@ -1,0 +1,92 @@
+"""What the Pan screen shows beside the drawing: fills, dips, checks."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from accounts.models import Workshop
+from bilge_core.build import Build as BuildDocument
+from bilge_core.build import Car
+from bilge_core.dipped import Dipped
+from bilge_core.loads.frames import apparent_gravity
+from bilge_core.measure import check_pan, compare_dips, explain_dips
+from bilge_core.measure.dips import LEVEL_CAR
+from bilge_core.pan import Pan, assemble_pan
+from bilge_core.statics import level_curve
+from bilge_core.statics.surface import up_from
+from builds.selectors import build_of, document_of
+from loads.services import log_of
+
+from forecasts.schemas import CheckOut, DipPointOut, ExplanationOut, FillOut, PanOut
+
+USUAL_HIGHEST_RPM = 6500.0
+"""Where no lap says how fast the engine turns."""
+
+
+def _fill(pan: Pan, car: Car) -> FillOut:
+    gravity = apparent_gravity(car, 0.0, 0.0)
+    normal = up_from(gravity)
+    curve = level_curve(pan, gravity, points=81)
+    x, y, z = normal.round(6).tolist()
+    return FillOut(
+        normal=(x, y, z),
+        lowest_mm=round(float((pan.solid.vertices @ normal).min()) * 1e3, 2),
+        curve_l_mm=[
+            (round(float(litres) * 1e3, 3), round(float(height) * 1e3, 2))
+            for litres, height in zip(curve.volumes, curve.heights, strict=True)
+        ],
+    )
+
+
+def _dips(pan: Pan, document: BuildDocument, dipped: Dipped) -> list[DipPointOut]:
+    found = compare_dips(pan, document.car, dipped)
+    computed = dict(zip(found.poured.tolist(), found.computed.tolist(), strict=True))
+    return [
+        DipPointOut(
+            poured_l=point.poured_l,
+            dipped_mm=point.level_mm,
+            computed_mm=round(computed[point.poured_l * 1e-3] * 1e3, 2)
+            if point.poured_l * 1e-3 in computed
+            else None,
+        )
+        for point in dipped.points
+    ]
+
+
+def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
+    """Fills, dips and checks of a build as it stands.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    document = document_of(build)
+    pan = assemble_pan(document)
+    highest = USUAL_HIGHEST_RPM * math.pi / 30.0
+    if build.lap is not None:
+        highest = float(np.max(log_of(build.lap).engine_speed))
+    dipped = document.pan.dipped
+    comparison = compare_dips(pan, document.car, dipped) if dipped and dipped.points else None
+    return PanOut(
+        level=_fill(pan, LEVEL_CAR),
+        in_car=_fill(pan, document.car),
+        dips=_dips(pan, document, dipped) if dipped else [],
+        rms_mm=round(comparison.rms * 1e3, 2)
+        if comparison is not None and len(comparison.poured)
+        else None,
+        explanations=[
+            ExplanationOut(
+                what=each.what,
+                change_mm=round(each.change * 1e3, 1),
+                rms_mm=round(each.rms * 1e3, 2),
+            )
+            for each in explain_dips(document)
+        ],
+        checks=[
+            CheckOut(state=c.state, words=c.words, field=c.field, fix=c.fix)
+            for c in check_pan(document, pan, highest)
+        ],
+        lowest_below_rail_mm=round(-float(pan.solid.vertices[:, 2].min()) * 1e3, 1),
+    )

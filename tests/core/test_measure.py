@@ -1,0 +1,195 @@
+"""The pan checked against itself: dips, deepening, gates, openings, gaps."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from bilge_core.build import Build, read_build
+from bilge_core.dipped import Dipped
+from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.measure import (
+    check_pan,
+    compare_dips,
+    deepen,
+    explain_dips,
+    mended_by,
+)
+from bilge_core.pan import assemble_pan
+from bilge_core.quantities import convert
+from builds.templates import template_document
+
+from tests.conftest import DEMO
+
+Make = Callable[..., dict[str, Any]]
+
+
+@pytest.fixture(scope="module")
+def gated() -> Build:
+    return read_build((DEMO / "dunlin-gated.json").read_text())
+
+
+def dips(*points: tuple[float, float], engine: str = "level") -> dict[str, Any]:
+    rows = [{"poured_l": litres, "level_mm": level} for litres, level in points]
+    return {"engine": engine, "points": rows}
+
+
+def test_a_box_dips_as_litres_over_area(box_document: Make) -> None:
+    """Level = V / A (elementary): 400 x 240 mm is 0.96 L a centimetre."""
+    build = Build.model_validate(box_document())
+    measured = Dipped.model_validate(dips((0.96, 10.0), (4.8, 51.0), (99.0 / 2, 140.0)))
+    found = compare_dips(assemble_pan(build), build.car, measured)
+    assert found.computed == pytest.approx([0.010, 0.050])  # what it cannot hold is left out
+    assert found.rms == pytest.approx(1e-3 / math.sqrt(2))
+
+
+def test_dips_of_a_leaned_engine_are_taken_straight_up(box_document: Make) -> None:
+    """A box leaned 45° fills as a trough: V = L h² (elementary)."""
+    build = Build.model_validate(box_document(car__lean_right_deg=45))
+    measured = Dipped.model_validate(dips((1.0, 50.0), engine="in_car"))
+    found = compare_dips(assemble_pan(build), build.car, measured)
+    assert found.computed[0] == pytest.approx(math.sqrt(1e-3 / 0.4))
+
+
+@pytest.mark.parametrize(
+    ("spoil", "wanted", "change_mm"),
+    [
+        (lambda d: d["pan"]["zones"][0]["floor"].update(depth_mm=148), "depth of deep sump", 10),
+        (lambda d: None, "zero of the dipstick", -6),
+    ],
+)
+def test_the_dimension_that_was_wrong_is_named(
+    dunlin: Build, spoil: Callable[[dict[str, Any]], None], wanted: str, change_mm: float
+) -> None:
+    """Dips are made from the pan as it is; the document drawn is another by one dimension."""
+    true = dunlin.model_dump(mode="json")
+    spoil(true)
+    pan = assemble_pan(Build.model_validate(true))
+    volumes = [0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.0]
+    zero = change_mm if "zero" in wanted else 0.0
+    seen = compare_dips(pan, dunlin.car, Dipped.model_validate(dips(*((v, 1.0) for v in volumes))))
+    points = zip(volumes, (seen.computed * 1e3 + zero).tolist(), strict=True)
+    drawn = dunlin.model_dump(mode="json")
+    drawn["pan"]["dipped"] = dips(*((v, max(0.0, level)) for v, level in points))
+    best = explain_dips(Build.model_validate(drawn))[0]
+    assert best.what == wanted
+    assert best.change * 1e3 == pytest.approx(change_mm, abs=1.0)
+    assert best.rms < 1e-3
+
+
+def test_dips_that_agree_need_no_explanation(dunlin: Build) -> None:
+    drawn = dunlin.model_dump(mode="json")
+    drawn["pan"]["dipped"] = dips((4.0, 62.6), (2.0, 32.5))
+    build = Build.model_validate(drawn)
+    assert build.pan.dipped is not None
+    assert compare_dips(assemble_pan(build), build.car, build.pan.dipped).rms < 1.0e-3
+    assert explain_dips(build) == ()
+
+
+def test_a_spacer_takes_everything_along() -> None:
+    """1/4 in on a flat-six sized sump: about 1/2 US qt, the pickup's spacer, the bolts and the
+    baffle's height follow (common practice, no published source)."""
+    build = template_document("flat-six")
+    done = deepen(build, 6.35e-3)
+    gained = convert(done.capacity_gained * 1e3, "volume", "L", "qt")
+    assert gained == pytest.approx(0.5, abs=0.05)
+    assert done.lower == pytest.approx(6.35e-3)
+    assert done.build.pickup.gap_mm == build.pickup.gap_mm
+    before, after = (assemble_pan(b).mouth.centre for b in (build, done.build))
+    assert before[2] - after[2] == pytest.approx(6.35e-3)  # the pickup goes down with the floor
+    assert done.build.pan.spacer_mm == pytest.approx(6.35)
+    back = deepen(done.build, -6.35e-3)
+    assert back.build.pan.spacer_mm == pytest.approx(0.0)
+    assert back.capacity_gained == pytest.approx(-done.capacity_gained)
+
+
+def test_a_deeper_sump_leaves_the_rest_and_the_plates(gated: Build) -> None:
+    """3/4 in deeper under the deep sump, 240 x 214 mm, is its area times the depth."""
+    done = deepen(gated, 19.05e-3, [0])
+    assert done.capacity_gained == pytest.approx(0.240 * 0.214 * 19.05e-3, rel=1e-9)
+    assert done.build.pan.spacer_mm == 0.0
+    assert [p.name for p in done.build.pan.plates] == [p.name for p in gated.pan.plates]
+    lid, deeper_lid = (b.pan.plates[-1] for b in (gated, done.build))
+    assert lid == deeper_lid  # its height under the rail is kept
+    areas = [assemble_pan(b).plates[3].sheet.area for b in (gated, done.build)]
+    assert areas[1] - areas[0] == pytest.approx(0.140 * 19.05e-3)  # P2 stands on the floor: it grew
+
+
+def test_deepening_refuses_what_makes_no_sense(dunlin: Build) -> None:
+    for amount in (0.0, math.nan, math.inf):
+        with pytest.raises(InvalidQuantity, match="amount"):
+            deepen(dunlin, amount)
+    for zones in ([], [9]):
+        with pytest.raises(InvalidQuantity, match="zones"):
+            deepen(dunlin, 0.01, zones)
+    with pytest.raises(InvalidInput):
+        deepen(dunlin, -0.2)
+
+
+def words(build: Build, speed: float = 800.0) -> dict[str, str]:
+    return {c.words: c.state for c in check_pan(build, assemble_pan(build), speed)}
+
+
+def changed(build: Build, *path: Any, value: Any) -> Build:
+    document = build.model_dump(mode="json")
+    holder: Any = document
+    for key in path[:-1]:
+        holder = holder[key]
+    holder[path[-1]] = value
+    return Build.model_validate(document)
+
+
+def test_a_gate_turned_round_is_found(gated: Build) -> None:
+    gate = ("pan", "plates", 1, "openings", 0, "gate", "swings")
+    found = check_pan(changed(gated, *gate, value="left"), assemble_pan(gated), 800.0)
+    assert (found[0].state, found[0].fix) == ("bad", "turn_gate")
+    assert found[0].field == "pan.plates.1.openings.0.gate.swings"
+    assert "G1 in R1 swings away" in found[0].words
+    wrong = changed(gated, *gate, value="left")
+    mended = mended_by(wrong, "turn_gate", found[0].field)
+    assert mended == gated
+    for field in (
+        "pan.plates.9.openings.0.gate.swings",
+        "pan.plates.3.openings.0.gate.swings",
+        "pan.plates.4.to_mm",
+    ):
+        with pytest.raises(InvalidInput):
+            mended_by(gated, "turn_gate", field)
+
+
+def test_openings_too_small_for_the_pump(gated: Build) -> None:
+    """Orifice: h = (Q / Cd A)² / 2g, with Cd 0.6 (handbook value, from memory)."""
+    small = gated
+    for plate in range(3):
+        small = changed(small, "pan", "plates", plate, "openings", 0, "width_mm", value=4)
+    bad = [text for text, state in words(small).items() if state == "bad"]
+    assert len(bad) == 1
+    assert "too small" in bad[0]
+    flow, area = 12e-6 * 0.55 * 800 / (2 * math.pi), 3 * 4e-3 * 36e-3
+    head = (flow / 0.6 / area) ** 2 / (2 * 9.80665)
+    assert f"with {head * 1e3:.1f} mm of oil" in bad[0]
+    with pytest.raises(InvalidQuantity):
+        check_pan(gated, assemble_pan(gated), math.nan)
+
+
+def test_a_plate_that_leaves_a_gap_is_carried_to_the_wall(gated: Build) -> None:
+    short = changed(gated, "pan", "plates", 3, "to_mm", value=[408, 40])
+    found = [c for c in check_pan(short, assemble_pan(short), 800.0) if c.fix == "carry_to_wall"]
+    fields = {c.field for c in found}
+    assert "pan.plates.3.to_mm" in fields
+    assert any("P2 ends 30 mm short" in c.words for c in found)
+    mended = mended_by(short, "carry_to_wall", "pan.plates.3.to_mm")
+    assert mended.pan.plates[3].to_mm == (408.0, 107.0)  # type: ignore[union-attr]
+    again = check_pan(mended, assemble_pan(mended), 800.0)
+    assert all(c.field != "pan.plates.3.to_mm" for c in again)
+
+
+def test_the_mouths_gap_against_common_practice(dunlin: Build) -> None:
+    """1/4 to 3/8 in (common practice, no published source)."""
+    for gap, state in ((6.35, "good"), (9.525, "good"), (4.0, "caution"), (14.0, "caution")):
+        found = check_pan(
+            changed(dunlin, "pickup", "gap_mm", value=gap), assemble_pan(dunlin), 500.0
+        )
+        assert [c.state for c in found] == [state], gap
