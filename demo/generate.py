@@ -45,7 +45,15 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
             "format": "bilge-build",
             "version": 1,
             "name": "Dunlin",
-            "car": {"nose_points": "front", "lean_right_deg": 12, "nose_up_deg": 2},
+            "car": {
+                "nose_points": "front",
+                "lean_right_deg": 12,
+                "nose_up_deg": 2,
+                "place": "front",
+                "cylinders": "in_line",
+                "rail_height_mm": 217,
+                "least_ground_mm": 45,
+            },
             "oil": {"grade": "10W-60", "volume_l": oil, "away_l": 2.1, "temperature_c": 112},
             "pan": {
                 "zones": [

@@ -46,6 +46,19 @@ class Car(Part):
         ge=-60, le=60, description="engine leaned toward its own right, negative to its left"
     )
     nose_up_deg: float = Field(ge=-20, le=20, description="crank's nose higher than its tail")
+    place: Literal["front", "middle", "rear"] | None = Field(
+        default=None, description="where in the car the engine sits"
+    )
+    cylinders: Literal["in_line", "vee", "flat"] | None = None
+    rail_height_mm: float | None = Field(
+        default=None,
+        ge=0,
+        le=1500,
+        description="the pan rail's rear face on the crank's centreline, above level ground",
+    )
+    least_ground_mm: float | None = Field(
+        default=None, ge=0, le=500, description="wanted under the lowest corner of the pan"
+    )
 
 
 class Oil(Part):

@@ -133,10 +133,12 @@ def _edit(user: User, build_id: int, base_state: int, change: Change) -> Build:
         base = build.states.filter(number=base_state).first()
         if base is None or current is None:
             raise NotFound(f"state {base_state} of this build")
-        raw, words = change(base.document)
+        # read anew, so that a state of an older version has all of today's fields
+        before = BuildDocument.model_validate(base.document).model_dump(mode="json")
+        raw, words = change(before)
         document = checked_document(raw)
         kept = document.model_dump(mode="json")
-        if kept in (base.document, current.document):
+        if kept in (before, current.document):
             return build
         newest = build.states.order_by("-number").values_list("number", flat=True).first() or 0
         made = BuildState.objects.create(

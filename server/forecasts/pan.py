@@ -10,7 +10,7 @@ from bilge_core.build import Build as BuildDocument
 from bilge_core.build import Car
 from bilge_core.dipped import Dipped
 from bilge_core.loads.frames import apparent_gravity
-from bilge_core.measure import check_pan, compare_dips, explain_dips
+from bilge_core.measure import check_pan, compare_dips, explain_dips, ground_clearance
 from bilge_core.measure.dips import LEVEL_CAR
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.statics import level_curve
@@ -18,7 +18,7 @@ from bilge_core.statics.surface import up_from
 from builds.selectors import build_of, document_of
 from loads.services import log_of
 
-from forecasts.schemas import CheckOut, DipPointOut, ExplanationOut, FillOut, PanOut
+from forecasts.schemas import CheckOut, DipPointOut, ExplanationOut, FillOut, GroundOut, PanOut
 
 USUAL_HIGHEST_RPM = 6500.0
 """Where no lap says how fast the engine turns."""
@@ -52,6 +52,15 @@ def _dips(pan: Pan, document: BuildDocument, dipped: Dipped) -> list[DipPointOut
         )
         for point in dipped.points
     ]
+
+
+def _ground(pan: Pan, document: BuildDocument) -> GroundOut | None:
+    found = ground_clearance(document, pan)
+    if found is None:
+        return None
+    x, y, z = (round(place * 1e3, 1) for place in found.at)
+    margin = None if found.margin is None else round(found.margin * 1e3, 1)
+    return GroundOut(gap_mm=round(found.gap * 1e3, 1), at_mm=(x, y, z), margin_mm=margin)
 
 
 def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
@@ -89,4 +98,5 @@ def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
             for c in check_pan(document, pan, highest)
         ],
         lowest_below_rail_mm=round(-float(pan.solid.vertices[:, 2].min()) * 1e3, 1),
+        ground=_ground(pan, document),
     )

@@ -281,6 +281,14 @@ class CheckOut(Schema):
     fix: Literal["turn_gate", "carry_to_wall"] | None
 
 
+class GroundOut(Schema):
+    """The gap under the pan's lowest corner, which is at `at_mm` in the engine's frame."""
+
+    gap_mm: float
+    at_mm: SpacePoint
+    margin_mm: float | None
+
+
 class PanOut(Schema):
     """What the Pan screen shows beside the drawing."""
 
@@ -291,3 +299,4 @@ class PanOut(Schema):
     explanations: list[ExplanationOut]
     checks: list[CheckOut]
     lowest_below_rail_mm: float
+    ground: GroundOut | None

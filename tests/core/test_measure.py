@@ -15,6 +15,7 @@ from bilge_core.measure import (
     compare_dips,
     deepen,
     explain_dips,
+    ground_clearance,
     mended_by,
 )
 from bilge_core.pan import assemble_pan
@@ -193,3 +194,27 @@ def test_the_mouths_gap_against_common_practice(dunlin: Build) -> None:
             changed(dunlin, "pickup", "gap_mm", value=gap), assemble_pan(dunlin), 500.0
         )
         assert [c.state for c in found] == [state], gap
+
+
+def test_ground_under_a_leaned_box(box_document: Make) -> None:
+    """A rectangle leaned by 30°: depth times cos 30° + half the width times sin 30°."""
+    car = {"car__lean_right_deg": 30, "car__rail_height_mm": 250, "car__least_ground_mm": 80}
+    build = Build.model_validate(box_document(**car))
+    found = ground_clearance(build, assemble_pan(build))
+    assert found is not None
+    down = 0.140 * math.cos(math.radians(30)) + 0.120 * math.sin(math.radians(30))
+    assert found.gap == pytest.approx(0.250 - down)
+    assert found.at[1] == pytest.approx(-0.120)  # leaned right, its right side is lowest
+    assert found.margin == pytest.approx(found.gap - 0.080)
+    unknown = Build.model_validate(box_document())
+    assert ground_clearance(unknown, assemble_pan(unknown)) is None
+
+
+def test_a_spacer_takes_from_the_ground_what_it_gives_in_depth(box_document: Make) -> None:
+    build = Build.model_validate(box_document(car__rail_height_mm=250))
+    gaps = [
+        ground_clearance(each, assemble_pan(each)) for each in (build, deepen(build, 0.010).build)
+    ]
+    assert gaps[0] is not None and gaps[1] is not None
+    assert gaps[0].gap - gaps[1].gap == pytest.approx(0.010)
+    assert gaps[0].margin is None

@@ -115,3 +115,29 @@ def test_another_workshop_reaches_none_of_it(other_api: Api, build: Build) -> No
         ("POST", f"/builds/{build.pk}/mend", fix),
     ):
         assert other_api(method, path, body)[0] == 404, path
+
+
+def test_ground_and_layout(api: Api, build: Build) -> None:
+    path = f"/builds/{build.pk}/figures"
+    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    assert (told["ground"]["gap_mm"], told["ground"]["margin_mm"]) == (58.0, 13.0)
+    figure = {"field": "car.rail_height_mm", "typed": "8 in"}
+    assert api("PATCH", path, {"base_state": 1, "system": "us", "figures": [figure]})[0] == 200
+    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    assert told["ground"]["gap_mm"] == pytest.approx(203.2 - 159.0, abs=0.1)
+    figure = {"field": "car.place", "typed": "boot"}
+    status, told = api("PATCH", path, {"base_state": 2, "system": "us", "figures": [figure]})
+    assert (status, told["problems"][0]["field"]) == (422, "car.place")
+
+
+def test_a_state_of_an_older_version_is_edited_like_any_other(api: Api, build: Build) -> None:
+    state = build.current
+    for field in ("place", "cylinders", "rail_height_mm", "least_ground_mm"):
+        del state.document["car"][field]  # as an earlier version of the program kept it
+    state.save()
+    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    assert told["ground"] is None
+    figure = {"field": "car.rail_height_mm", "typed": "217"}
+    edit = {"base_state": 1, "system": "metric", "figures": [figure]}
+    status, told = api("PATCH", f"/builds/{build.pk}/figures", edit)
+    assert (status, told["document"]["car"]["rail_height_mm"]) == (200, 217)

@@ -109,7 +109,7 @@ def _opening_check(build: Build, engine_speed: float) -> list[Check]:
     head = (flow / (DISCHARGE * area)) ** 2 / (2.0 * STANDARD_GRAVITY)
     rpm = engine_speed * 30.0 / math.pi
     words = (
-        f"Openings of {area * 1e4:.0f} cm2 in all pass the pump's {flow * 6e4:.0f} L/min "
+        f"Openings of {area * 1e4:.0f} cm² in all pass the pump's {flow * 6e4:.0f} L/min "
         f"at {rpm:.0f} rpm with {head * 1e3:.1f} mm of oil"
     )
     if head <= _MOST_HEAD:

@@ -11,6 +11,7 @@ export type Session = Schemas["SessionOut"];
 export type BuildOut = Schemas["BuildOut"];
 export type BuildDocument = Schemas["Build"];
 export type Slosh = Schemas["SloshOut"];
+export type PanFigures = Schemas["PanOut"];
 export type StateRow = Schemas["StateOut"];
 export type ShelfRow = Schemas["ShelfOut"];
 export type LapColumns = Partial<Record<Schemas["ChannelOut"]["name"], Schemas["ColumnIn"]>>;
@@ -113,6 +114,17 @@ export const useOtherLap = (
       ),
   });
 
+/** Fills, dips and checks of the pan as it stands. */
+export const usePan = (build: BuildOut | undefined): UseQueryResult<PanFigures> =>
+  useQuery({
+    queryKey: ["pan", build?.id, build?.state, build?.lap_id],
+    enabled: build !== undefined,
+    placeholderData: (before: PanFigures | undefined, query) =>
+      query?.queryKey[1] === build?.id ? before : undefined,
+    queryFn: async () =>
+      bodyOf("PanOut", await client.GET("/api/forecasts/pan/{build_id}", at(build?.id ?? 0))),
+  });
+
 export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
   useQuery({
     queryKey: ["history", build.id, build.state, build.revision],
@@ -161,6 +173,8 @@ export type Edit =
   | { kind: "redo" }
   | { kind: "show"; state: number }
   | { kind: "revision"; name: string }
+  | { kind: "deepen"; typed: string; zones: number[] | null; system: UnitSystem }
+  | { kind: "mend"; fix: Schemas["FixIn"]["fix"]; field: string }
   | { kind: "lap"; lapId: number | null };
 
 async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
@@ -207,6 +221,22 @@ async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
         await client.PUT("/api/builds/{build_id}/revision", {
           ...path,
           body: { base_state, name: edit.name },
+        }),
+      );
+    case "deepen":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/deepen", {
+          ...path,
+          body: { base_state, typed: edit.typed, zones: edit.zones, system: edit.system },
+        }),
+      );
+    case "mend":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/mend", {
+          ...path,
+          body: { base_state, fix: edit.fix, field: edit.field },
         }),
       );
     case "lap":

@@ -528,11 +528,18 @@ export interface components {
          * @description How the engine sits in the car.
          */
         Car: {
+            /** Cylinders */
+            cylinders?: ("in_line" | "vee" | "flat") | null;
             /**
              * Lean Right Deg
              * @description engine leaned toward its own right, negative to its left
              */
             lean_right_deg: number;
+            /**
+             * Least Ground Mm
+             * @description wanted under the lowest corner of the pan
+             */
+            least_ground_mm?: number | null;
             /**
              * Nose Points
              * @description where the crank's nose (damper end) points in the car
@@ -544,6 +551,16 @@ export interface components {
              * @description crank's nose higher than its tail
              */
             nose_up_deg: number;
+            /**
+             * Place
+             * @description where in the car the engine sits
+             */
+            place?: ("front" | "middle" | "rear") | null;
+            /**
+             * Rail Height Mm
+             * @description the pan rail's rear face on the crank's centreline, above level ground
+             */
+            rail_height_mm?: number | null;
         };
         /**
          * ChannelOut
@@ -954,6 +971,22 @@ export interface components {
             ];
         };
         /**
+         * GroundOut
+         * @description The gap under the pan's lowest corner, which is at `at_mm` in the engine's frame.
+         */
+        GroundOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Margin Mm */
+            margin_mm: number | null;
+        };
+        /**
          * Hatch
          * @description A rectangular opening in a horizontal plate, its sides along and across the engine.
          */
@@ -1217,6 +1250,7 @@ export interface components {
             dips: components["schemas"]["DipPointOut"][];
             /** Explanations */
             explanations: components["schemas"]["ExplanationOut"][];
+            ground: components["schemas"]["GroundOut"] | null;
             in_car: components["schemas"]["FillOut"];
             level: components["schemas"]["FillOut"];
             /** Lowest Below Rail Mm */

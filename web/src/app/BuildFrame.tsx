@@ -4,11 +4,13 @@ import { wordsOf } from "../api/client";
 import {
   useBuild,
   useEdit,
+  usePan,
   useSignOut,
   useSlosh,
   type BuildOut,
   type Conflict,
   type Edit,
+  type PanFigures,
   type Session,
   type Slosh,
 } from "../api/queries";
@@ -21,7 +23,9 @@ import {
 } from "../parts/commands";
 import { Notice, Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
+import { CarScreen } from "../screens/car/CarScreen";
 import { Loads } from "../screens/loads/Loads";
+import { PanScreen } from "../screens/pan/PanScreen";
 import { SloshScreen } from "../screens/slosh/SloshScreen";
 import { ToCome } from "../screens/tocome/ToCome";
 import { CommandBox } from "./CommandBox";
@@ -32,8 +36,30 @@ import { JobRail, type StageState } from "./JobRail";
 import { KeySheet } from "./KeySheet";
 import { GROUPS, stageOf } from "./stages";
 
-function statesOf(build: BuildOut, slosh: Slosh | undefined): Record<string, StageState> {
+function carState(build: BuildOut, pan: PanFigures | undefined): StageState {
+  const { place, rail_height_mm: height } = build.document.car;
+  if (pan?.ground?.margin_mm != null && pan.ground.margin_mm < 0)
+    return { mark: "bad", word: "too low" };
+  if (place == null || height == null) return { mark: "started", word: "started" };
+  return { mark: "good", word: "sound" };
+}
+
+function panState(pan: PanFigures | undefined): StageState {
+  const wrong = pan?.checks.filter(({ state }) => state !== "good") ?? [];
+  if (!pan) return { mark: "started", word: "drawn" };
+  if (wrong.length === 0) return { mark: "good", word: "sound" };
+  const mark = wrong.some(({ state }) => state === "bad") ? "bad" : "caution";
+  return { mark, word: wrong.length === 1 ? "1 check" : `${wrong.length} checks` };
+}
+
+function statesOf(
+  build: BuildOut,
+  slosh: Slosh | undefined,
+  pan: PanFigures | undefined,
+): Record<string, StageState> {
   const states: Record<string, StageState> = {
+    car: carState(build, pan),
+    pan: panState(pan),
     loads: build.lap_id ? { mark: "good", word: "1 lap" } : { mark: "nothing", word: "no lap" },
     slosh: { mark: "nothing", word: "no lap" },
   };
@@ -193,6 +219,7 @@ function Frame({ session }: { session: Session }): ReactElement {
   const [box, setBox] = useState<Box>(null);
   const build = useBuild(id);
   const slosh = useSlosh(build.data);
+  const pan = usePan(build.data);
   const edit = useEdit(id, setConflict);
   const signOut = useSignOut();
   const navigate = useNavigate();
@@ -214,16 +241,17 @@ function Frame({ session }: { session: Session }): ReactElement {
   const rail = (
     <JobRail
       buildId={id}
-      states={statesOf(build.data, slosh.data)}
+      states={statesOf(build.data, slosh.data, pan.data)}
       onPick={() => setRailOpen(false)}
     />
   );
   const group = GROUPS.findIndex((one) => one.stages.some((each) => each.key === stageKey));
   return (
-    <div className="flex min-h-full flex-col lg:h-full">
+    <div className="flex min-h-full flex-col lg:h-full lg:overflow-hidden">
       <HeadStrip
         build={build.data}
         slosh={slosh.data}
+        pan={pan.data}
         session={session}
         pending={slosh.isFetching}
         saving={edit.isPending}
@@ -296,7 +324,18 @@ function Frame({ session }: { session: Session }): ReactElement {
               onDone={() => void navigate(`/builds/${id}/slosh`)}
             />
           )}
-          {stage?.key !== "slosh" && stage?.key !== "loads" && (
+          {stage?.key === "car" && (
+            <CarScreen
+              build={build.data}
+              pan={pan.data}
+              edit={edit}
+              onNext={() => void navigate(`/builds/${id}/pan`)}
+            />
+          )}
+          {stage?.key === "pan" && (
+            <PanScreen build={build.data} slosh={slosh} pan={pan} edit={edit} />
+          )}
+          {!stage?.ready && (
             <ToCome
               name={stage?.name ?? "This stage"}
               words={stage?.words ?? "There is no such stage."}

@@ -1,9 +1,10 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactElement } from "react";
 import { Link } from "react-router";
-import type { BuildOut, Session, Slosh } from "../api/queries";
+import type { BuildOut, PanFigures, Session, Slosh } from "../api/queries";
 import { Mark, type MarkState } from "../parts/Mark";
 import { useSettings } from "../parts/settings";
+import { lengthAs } from "../parts/units";
 
 type Verdict = Slosh["verdict"];
 
@@ -96,7 +97,9 @@ function StateCell({
         className="flex min-w-0 items-center justify-between gap-1 text-left font-figure text-[16px] leading-5 font-semibold"
       >
         <span className="truncate">
-          {revision ? `R${revision.number} · ${revision.name}` : "No revision"}
+          {revision
+            ? `${revision.state === build.state ? "" : "after "}R${revision.number} · ${revision.name}`
+            : "No revision"}
         </span>
         <svg width="10" height="7" viewBox="0 0 10 7" aria-hidden="true" className="shrink-0">
           <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.75" />
@@ -104,7 +107,6 @@ function StateCell({
       </button>
       <span className="font-figure text-[13px] text-ink-2" aria-live="polite">
         State {build.state} · {saving ? "saving" : "saved"}
-        {revision && revision.state !== build.state ? ", changed" : ""}
       </span>
       <span className="mt-0.5 flex gap-2">
         <button
@@ -234,10 +236,41 @@ export function VerdictCell({
   );
 }
 
+function GroundFigure({ pan, to }: { pan: PanFigures | undefined; to: string }): ReactElement {
+  const { system, units } = useSettings();
+  const ground = pan?.ground;
+  if (!ground)
+    return <HeadFigure name="To the ground" to={to} value={null} mark="nothing" word="not given" />;
+  const { figure, unit } = lengthAs(units, system, ground.gap_mm);
+  if (ground.margin_mm === null)
+    return (
+      <HeadFigure
+        name="To the ground"
+        to={to}
+        value={figure}
+        unit={unit}
+        mark="caution"
+        word="no want"
+      />
+    );
+  const wanted = lengthAs(units, system, ground.gap_mm - ground.margin_mm);
+  return (
+    <HeadFigure
+      name="To the ground"
+      to={to}
+      value={figure}
+      unit={unit}
+      mark={ground.margin_mm < 0 ? "bad" : "good"}
+      word={`want ${wanted.figure}`}
+    />
+  );
+}
+
 /** The head strip: build, state, verdict, the four figures, tools. */
 export function HeadStrip({
   build,
   slosh,
+  pan,
   session,
   pending,
   saving,
@@ -248,6 +281,7 @@ export function HeadStrip({
 }: {
   build: BuildOut;
   slosh: Slosh | undefined;
+  pan: PanFigures | undefined;
   session: Session;
   pending: boolean;
   saving: boolean;
@@ -329,13 +363,7 @@ export function HeadStrip({
           mark="nothing"
           word="to come"
         />
-        <HeadFigure
-          name="To the ground"
-          to={path("car")}
-          value={null}
-          mark="nothing"
-          word="to come"
-        />
+        <GroundFigure pan={pan} to={path("car")} />
       </div>
       <Tools session={session} onSignOut={onSignOut} />
     </header>

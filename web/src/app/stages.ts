@@ -11,20 +11,8 @@ export const GROUPS: { name: string; stages: Stage[] }[] = [
   {
     name: "Measure",
     stages: [
-      {
-        key: "car",
-        name: "Car",
-        ready: false,
-        words:
-          "Engine layout, lean, pump and gauge readings, and what stands in the way below and beside the pan. Until then lean, rake and pump are edited under Slosh, Numbers.",
-      },
-      {
-        key: "pan",
-        name: "Pan",
-        ready: false,
-        words:
-          "The pan drawn from your tape measure, with plates, gates and the litres-to-level curve. Until then zones and pickup are edited under Slosh, Numbers.",
-      },
+      { key: "car", name: "Car", ready: true, words: "" },
+      { key: "pan", name: "Pan", ready: true, words: "" },
       { key: "loads", name: "Loads", ready: true, words: "" },
     ],
   },

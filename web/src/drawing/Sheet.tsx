@@ -132,10 +132,13 @@ function View({
         {name}
         <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
           {words}
-          {view === "front" && drawing.lean_right_deg !== 0
-            ? `, leaned ${Math.abs(drawing.lean_right_deg)}° ${drawing.lean_right_deg > 0 ? "right" : "left"}`
-            : ""}
         </tspan>
+        {view === "front" && drawing.lean_right_deg !== 0 && (
+          <tspan x={left} dy="17" fontWeight="500" fill="var(--ink-2)">
+            engine leaned {Math.abs(drawing.lean_right_deg)}°{" "}
+            {drawing.lean_right_deg > 0 ? "right" : "left"}
+          </tspan>
+        )}
       </text>
     </g>
   );

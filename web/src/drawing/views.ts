@@ -60,7 +60,7 @@ export interface Placed {
   box: Box;
 }
 
-const MARGIN = { left: 34, right: 40, top: 46, bottom: 34 };
+const MARGIN = { left: 34, right: 40, top: 46, bottom: 50 };
 const GAP_X = 56;
 const GAP_Y = 66;
 

@@ -28,12 +28,14 @@ function Figure({
   field,
   value,
   note,
+  narrow,
 }: {
   editing: Editing;
   label: string;
   field: string;
   value: number;
   note?: string;
+  narrow?: boolean;
 }): ReactElement {
   const path = `${editing.path}.${field}`;
   return (
@@ -42,6 +44,7 @@ function Figure({
       field={path}
       value={value}
       note={note}
+      narrow={narrow}
       onType={(typed) => editing.onType([path], typed)}
     />
   );
@@ -266,11 +269,12 @@ function HorizontalNumbers({
         <div key={at} className="grid grid-cols-2 gap-4">
           <Figure
             editing={editing}
+            narrow
             label={`Corner ${at + 1}, ahead`}
             field={`outline_mm.${at}.0`}
             value={x}
           />
-          <Figure editing={editing} label="left" field={`outline_mm.${at}.1`} value={y} />
+          <Figure editing={editing} narrow label="left" field={`outline_mm.${at}.1`} value={y} />
         </div>
       ))}
       {openings.map((hatch, at) => {

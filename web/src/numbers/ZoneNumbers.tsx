@@ -74,12 +74,14 @@ function Outline({
       {zone?.outline_mm.map(([x, y], at) => (
         <div key={at} className="grid grid-cols-2 gap-4">
           <EditFigure
+            narrow
             label={`Corner ${at + 1}, ahead`}
             field={`pan.zones.${index}.outline_mm.${at}.0`}
             value={x}
             onType={(typed) => onType(cornerFields(zones, index, at, 0), typed)}
           />
           <EditFigure
+            narrow
             label="left"
             field={`pan.zones.${index}.outline_mm.${at}.1`}
             value={y}

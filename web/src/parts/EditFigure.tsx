@@ -13,12 +13,15 @@ export function EditFigure({
   field,
   value,
   note,
+  narrow = false,
   onType,
 }: {
   label: string;
   field: string;
   value: number;
   note?: string;
+  /** For two in a row. */
+  narrow?: boolean;
   onType: (typed: string) => Promise<unknown>;
 }): ReactElement {
   const { system, units } = useSettings();
@@ -88,11 +91,13 @@ export function EditFigure({
             onBlur={(event) => {
               if (typed !== null) void commit(event.target.value);
             }}
-            className={`w-24 border-b border-dotted bg-transparent text-right font-figure text-[18px] font-semibold ${
+            className={`${narrow ? "w-12" : "w-24"} border-b border-dotted bg-transparent text-right font-figure text-[18px] font-semibold ${
               fault ? "border-bad text-bad" : "border-ink"
             }`}
           />
-          <span className="w-8 font-figure text-[14px] text-ink-2">{shown.unit}</span>
+          <span className={`${narrow ? "w-5" : "w-8"} font-figure text-[14px] text-ink-2`}>
+            {shown.unit}
+          </span>
         </span>
       </div>
       {note && !fault && (

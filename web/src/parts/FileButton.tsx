@@ -19,7 +19,7 @@ export function FileButton({
 }): ReactElement {
   const input = useRef<HTMLInputElement>(null);
   return (
-    <>
+    <span className="relative">
       <input
         ref={input}
         type="file"
@@ -36,6 +36,6 @@ export function FileButton({
       <Button look={look ?? "plain"} disabled={disabled} onClick={() => input.current?.click()}>
         {children}
       </Button>
-    </>
+    </span>
   );
 }

@@ -30,6 +30,11 @@ export function shownAs(
   return { figure: shown.toFixed(unit.decimals + extraDecimals), unit: unit.label };
 }
 
+/** What one stored unit of a field is in the units shown. */
+export function scaleOf(units: Units, field: string, system: System): number {
+  return units.find((row) => unitKey(field).endsWith(row.suffix))?.[system].scale ?? 1;
+}
+
 /** The same without a stored field: a length in mm, a volume in litres. */
 export function lengthAs(units: Units, system: System, mm: number): Shown {
   return shownAs(units, "x_mm", system, mm) ?? { figure: mm.toFixed(0), unit: "mm" };

@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { alignedTimes, nearestIndex, oilLies, stepDip, ticks, tracePath } from "./traces";
+import {
+  alignedTimes,
+  nearestIndex,
+  niceTicks,
+  oilLies,
+  stepDip,
+  ticks,
+  tracePath,
+} from "./traces";
 
 describe("nearestIndex", () => {
   const times = [0, 1, 2, 4];
@@ -74,5 +82,14 @@ describe("alignedTimes", () => {
     const slow = { time_s: [0, 2, 4, 6], distance_m: [0, 11, 22, 44] };
     expect(alignedTimes(lap, slow)).toEqual([0, 1, 2, 3]);
     expect(alignedTimes(lap, { time_s: [0], distance_m: [0] })).toEqual([0]);
+  });
+});
+
+describe("niceTicks", () => {
+  it("steps by 1, 2 or 5", () => {
+    expect(niceTicks(19.2, 6)).toEqual([0, 5, 10, 15]);
+    expect(niceTicks(7.4, 6)).toEqual([0, 2, 4, 6]);
+    expect(niceTicks(0.33, 5)).toEqual([0, 0.1, 0.2, 0.3]);
+    expect(niceTicks(0, 5)).toEqual([0]);
   });
 });

@@ -97,3 +97,13 @@ export function alignedTimes(lap: Driven, other: Driven): number[] {
     return start + part * (end - start);
   });
 }
+
+/** Round values from 0 up to an end, about `wanted` of them, in steps of 1, 2 or 5 times a ten. */
+export function niceTicks(end: number, wanted: number): number[] {
+  if (!(end > 0)) return [0];
+  const rough = end / wanted;
+  const ten = 10 ** Math.floor(Math.log10(rough));
+  const step = ([1, 2, 5].find((times) => times * ten >= rough) ?? 10) * ten;
+  const count = Math.floor(end / step + 1e-9);
+  return Array.from({ length: count + 1 }, (_, k) => Number((k * step).toPrecision(6)));
+}

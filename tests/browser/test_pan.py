@@ -1,0 +1,111 @@
+"""The Pan screen: fill, dips, checks with their fix, a spacer as one act."""
+
+from __future__ import annotations
+
+import pytest
+from accounts.services import open_account
+from bilge_core.loads.frames import apparent_gravity
+from bilge_core.measure.dips import LEVEL_CAR
+from bilge_core.pan import assemble_pan, level_of_volume
+from bilge_core.statics.surface import up_from
+from builds.models import Build
+from builds.selectors import document_of
+from builds.services import add_build, checked_document
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.conftest import Page
+from tests.conftest import DEMO
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture
+def build(db: None) -> Build:
+    ada = open_account("ada", "bearing-shell-9", "Reed Lane Garage")
+    return add_build(
+        ada, checked_document((DEMO / "dunlin-gated.json").read_bytes()), "from a file", None
+    )
+
+
+@pytest.fixture
+def pan(page: Page, build: Build) -> Page:
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("No lap yet")
+    page.driver.get(f"{page.address}/builds/{build.pk}/pan")
+    page.says("Checks on this pan")
+    return page
+
+
+def now(build: Build) -> dict[str, object]:
+    document: dict[str, object] = Build.objects.get(pk=build.pk).current.document
+    return document
+
+
+def test_the_fill_stands_where_the_core_says(pan: Page, build: Build) -> None:
+    document = document_of(build)
+    solid = assemble_pan(document).solid
+    slider = pan.find("[aria-label='Fill of the pan']")
+    for words, car in (("rail level", LEVEL_CAR), ("as in the car", document.car)):
+        pan.click("button", words)
+        slider.send_keys(Keys.HOME, *([Keys.ARROW_UP] * 27))
+        pan.until(lambda: slider.get_attribute("aria-valuenow") == "2.7")
+        normal = up_from(apparent_gravity(car, 0.0, 0.0))
+        level = level_of_volume(solid, normal, 2.7e-3) - float((solid.vertices @ normal).min())
+        drawn = float(pan.find("[data-height-mm]").get_attribute("data-height-mm"))
+        assert drawn == pytest.approx(level * 1e3, abs=0.5)
+    assert pan.serious_faults() == []
+
+
+def test_dips_that_part_from_the_drawing_name_a_dimension(pan: Page, build: Build) -> None:
+    slider = pan.find("[aria-label='Fill of the pan']")
+    pan.click("button", "rail level")
+    for count, state in ((10, 2), (20, 3), (20, 4)):
+        slider.send_keys(*([Keys.HOME] if state == 2 else []), *([Keys.ARROW_UP] * count))
+        pan.click("button", "Add a dip at this fill")
+        pan.says(f"State {state}")
+    pan.says("they agree")
+    assert len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-dip-point]")) == 3
+    labels = "//input[@id=//label[.='Dipped']/@for]"
+    for at in range(3):
+        field = pan.driver.find_elements(By.XPATH, labels)[at]
+        higher = float(field.get_attribute("value")) + 9
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(str(higher), Keys.ENTER)
+        pan.says(f"State {5 + at}")
+    pan.says("would explain it")
+    assert pan.serious_faults() == []
+
+
+def test_a_gate_is_turned_by_its_check(pan: Page, build: Build) -> None:
+    pan.click("button", "Numbers")
+    pan.driver.execute_script(
+        "[...document.querySelectorAll('summary')]"
+        ".find((each) => each.textContent.startsWith('P1')).click()"
+    )
+    pan.driver.find_element(
+        By.XPATH, "//label[starts-with(normalize-space(.), 'Gate')]/select"
+    ).send_keys("swings to the plate's left")
+    pan.click("button", "Fill and checks")
+    pan.says("swings away from the mouth: worse than none")
+    pan.click("button", "Turn it round")
+    pan.says("All 3 gates swing toward the mouth")
+
+
+def test_a_spacer_takes_the_pickup_along(pan: Page, build: Build) -> None:
+    field = pan.driver.find_element(By.XPATH, "//label[contains(., 'by')]//input[not(@type)]")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("1/4 in", Keys.ENTER)
+    pan.says("spacer under the pan, 1/4 in: +0.61 L to the rail")
+    pan.says("Spacer of 6 mm fitted")
+    document = document_of(Build.objects.get(pk=build.pk))
+    assert document.pan.spacer_mm == pytest.approx(6.35)
+    assert document.pickup.gap_mm == 8
+    pan.press(Keys.CONTROL, "z")
+    pan.says("State 1")
+
+
+def test_on_a_phone(pan: Page) -> None:
+    pan.size(390, 844)
+    assert pan.driver.execute_script("return document.documentElement.scrollWidth") <= 390
+    assert pan.serious_faults() == []

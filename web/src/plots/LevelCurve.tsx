@@ -1,0 +1,148 @@
+import type { KeyboardEvent, PointerEvent, ReactElement } from "react";
+import type { Schemas } from "../api/client";
+import { useSettings } from "../parts/settings";
+import { lengthAs, scaleOf, volumeAs } from "../parts/units";
+import { useDrag } from "../parts/useDrag";
+import { niceTicks } from "./traces";
+
+type Fill = Schemas["FillOut"];
+type Dip = Schemas["DipPointOut"];
+
+const LEFT = 40;
+const RIGHT = 14;
+const TOP = 22;
+const BOTTOM = 34;
+
+/** Litres against level: the line computed, crosses where it was poured and dipped; drag the fill. */
+export function LevelCurve({
+  fill,
+  dips,
+  litres,
+  heightMm,
+  width,
+  height,
+  onLitres,
+}: {
+  fill: Fill;
+  dips: readonly Dip[];
+  litres: number;
+  heightMm: number;
+  width: number;
+  height: number;
+  onLitres: (litres: number) => void;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const most = fill.curve_l_mm.at(-1) ?? [1, 1];
+  const highest = Math.max(most[1], ...dips.map((dip) => dip.dipped_mm));
+  const x = (value: number): number => LEFT + (value / most[0]) * (width - LEFT - RIGHT);
+  const y = (mm: number): number => height - BOTTOM - (mm / highest) * (height - TOP - BOTTOM);
+  const line = fill.curve_l_mm
+    .map(([volume, mm]) => `${x(volume).toFixed(1)} ${y(mm).toFixed(1)}`)
+    .join("L");
+  const [perLitre, perMm] = [scaleOf(units, "x_l", system), scaleOf(units, "x_mm", system)];
+  const held = (value: number): number =>
+    Math.round(Math.min(most[0], Math.max(0, value)) * 100) / 100;
+  const drag = useDrag((event: PointerEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getBoundingClientRect();
+    onLitres(held(((event.clientX - box.left - LEFT) / (width - LEFT - RIGHT)) * most[0]));
+  });
+  function onKey(event: KeyboardEvent<SVGSVGElement>): void {
+    const step = { ArrowRight: 0.1, ArrowUp: 0.1, ArrowLeft: -0.1, ArrowDown: -0.1 }[event.key];
+    const to =
+      event.key === "Home" ? 0 : event.key === "End" ? most[0] : step ? litres + step : null;
+    if (to === null) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onLitres(held(to));
+  }
+  const [shownL, shownMm] = [volumeAs(units, system, litres), lengthAs(units, system, heightMm)];
+  const flag = Math.max(LEFT + 4, Math.min(x(litres) - 122, width - 130));
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="slider"
+      tabIndex={0}
+      aria-label="Fill of the pan"
+      aria-valuemin={0}
+      aria-valuemax={Math.round(most[0] * 10) / 10}
+      aria-valuenow={litres}
+      aria-valuetext={`${shownL.figure} ${shownL.unit}, ${shownMm.figure} ${shownMm.unit} above the lowest point`}
+      className="block touch-none select-none"
+      onKeyDown={onKey}
+      {...drag}
+    >
+      {niceTicks(highest * perMm, 5).map((tick) => (
+        <g key={tick}>
+          <path d={`M${LEFT} ${y(tick / perMm)}H${width - RIGHT}`} stroke="var(--hair)" />
+          <text
+            x={LEFT - 6}
+            y={y(tick / perMm) + 4}
+            fontSize="12"
+            textAnchor="end"
+            fill="var(--ink-2)"
+          >
+            {tick}
+          </text>
+        </g>
+      ))}
+      <path
+        d={`M${x(0)} ${y(0)}L${fill.curve_l_mm
+          .filter(([volume]) => volume <= litres)
+          .map(([volume, mm]) => `${x(volume).toFixed(1)} ${y(mm).toFixed(1)}`)
+          .join("L")}L${x(litres)} ${y(heightMm)}V${y(0)}Z`}
+        fill="var(--oil-wash)"
+      />
+      <path d={`M${line}`} fill="none" stroke="var(--oil-deep)" strokeWidth="2" />
+      {dips.map((dip, index) => (
+        <path
+          key={index}
+          d={`M${x(dip.poured_l) - 4} ${y(dip.dipped_mm) - 4}l8 8m0 -8l-8 8`}
+          stroke="var(--ink)"
+          strokeWidth="1.75"
+          data-dip-point
+        />
+      ))}
+      <path d={`M${LEFT} ${y(0)}H${width - RIGHT}M${LEFT} ${TOP}V${y(0)}`} stroke="var(--ink)" />
+      {niceTicks(most[0] * perLitre, 6).map((tick) => (
+        <text
+          key={tick}
+          x={x(tick / perLitre)}
+          y={height - BOTTOM + 16}
+          fontSize="12"
+          textAnchor="middle"
+          fill="var(--ink-2)"
+        >
+          {tick}
+        </text>
+      ))}
+      <text x={width - RIGHT} y={height - 3} fontSize="12" textAnchor="end" fill="var(--ink-2)">
+        {volumeAs(units, system, 1).unit} in the pan
+      </text>
+      <text x={4} y={12} fontSize="12" fill="var(--ink-2)">
+        {lengthAs(units, system, 1).unit} above the lowest point
+      </text>
+      <path d={`M${x(litres)} ${y(heightMm)}V${y(0)}`} stroke="var(--ink)" strokeWidth="2" />
+      <rect x={flag} y={Math.max(16, y(heightMm) - 34)} width="112" height="22" fill="var(--ink)" />
+      <text
+        x={flag + 56}
+        y={Math.max(16, y(heightMm) - 34) + 16}
+        fontSize="15"
+        fontWeight="600"
+        textAnchor="middle"
+        fill="var(--paper)"
+      >
+        {shownL.figure} {shownL.unit}, {shownMm.figure} {shownMm.unit}
+      </text>
+      <circle
+        cx={x(litres)}
+        cy={y(heightMm)}
+        r="8"
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        strokeWidth="3"
+        data-fill-handle
+      />
+    </svg>
+  );
+}
