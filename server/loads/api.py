@@ -10,7 +10,7 @@ from ninja.files import UploadedFile
 
 from loads import selectors, services
 from loads.models import Lap
-from loads.schemas import LapIn, LapOut, LapPreviewOut, PreviewIn
+from loads.schemas import GripIn, LapIn, LapOut, LapPreviewOut, ManoeuvreIn, PreviewIn
 
 router = Router()
 
@@ -33,3 +33,15 @@ def preview_lap(
 def keep_lap(request: HttpRequest, file: File[UploadedFile], lap: Form[LapIn]) -> Status[Lap]:
     """Keep a lap."""
     return Status(201, services.keep_lap(signed_in(request), file, lap))
+
+
+@router.post("/manoeuvre", response={201: LapOut}, operation_id="keep_manoeuvre")
+def keep_manoeuvre(request: HttpRequest, payload: ManoeuvreIn) -> Status[Lap]:
+    """Keep a manoeuvre among the laps."""
+    return Status(201, services.keep_manoeuvre(signed_in(request), payload))
+
+
+@router.post("/{int:lap_id}/grip", response={201: LapOut}, operation_id="keep_with_grip")
+def keep_with_grip(request: HttpRequest, lap_id: int, payload: GripIn) -> Status[Lap]:
+    """Keep a lap as it would be with other tyres."""
+    return Status(201, services.keep_with_grip(signed_in(request), lap_id, payload))

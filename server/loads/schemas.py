@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from bilge_core.loads.channels import ChannelName
+from bilge_core.loads.manoeuvres import Hand, Kind
 from ninja import Schema
 from pydantic import Field, Json
 
@@ -72,3 +73,20 @@ class LapOut(Schema):
     file_name: str
     duration_s: float
     made_at: datetime
+
+
+class ManoeuvreIn(Schema):
+    """A load without a logger."""
+
+    kind: Kind
+    hand: Hand
+    level_g: float = Field(gt=0, le=4)
+    ramp_s: float = Field(gt=0, le=30)
+    hold_s: float = Field(gt=0, le=600)
+    engine_speed_rpm: float = Field(ge=300, le=20_000)
+
+
+class GripIn(Schema):
+    """Grip over grip when logged."""
+
+    factor: float = Field(ge=0.3, le=3)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 
 import numpy as np
 from accounts.models import User
@@ -12,11 +13,13 @@ from bilge_core.loads.facts import LogFacts, log_facts
 from bilge_core.loads.importing import LogFile, open_log, read_log
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
 from bilge_core.quantities import KINDS
 from ninja.files import UploadedFile
 
 from loads.models import Lap
-from loads.schemas import ChannelOut, Columns, FieldFault, LapIn, LapPreviewOut
+from loads.schemas import ChannelOut, Columns, FieldFault, GripIn, LapIn, LapPreviewOut, ManoeuvreIn
+from loads.selectors import lap_of
 
 _LINE_POINTS = 400
 
@@ -105,11 +108,67 @@ def store_lap(user: User, name: str, file_name: str, data: bytes, columns: Colum
         raise InvalidInput(
             [Problem("file", f"lasts {log.duration:.1f} s; a lap needs at least 5 s")]
         )
+    columns_used: dict[str, object] = {key: c.model_dump() for key, c in mapping.items()}
+    return _keep(user, name.strip() or "Lap", file_name[-200:], columns_used, log)
+
+
+_KIND_WORDS: dict[Kind, str] = {
+    "corner": "Corner",
+    "braking": "Braking",
+    "launch": "Launch",
+    "chicane": "Chicane",
+    "drift": "Drift",
+    "skid_pad": "Skid-pad",
+    "hill": "Hill",
+}
+_STRAIGHT: tuple[Kind, ...] = ("braking", "launch", "hill")
+
+
+def keep_manoeuvre(user: User, wanted: ManoeuvreIn) -> Lap:
+    """Make a manoeuvre and keep it among the workshop's laps.
+
+    Raises
+    ------
+    InvalidInput
+        If its figures make no sense.
+    """
+    try:
+        log = manoeuvre_log(
+            Manoeuvre(
+                wanted.kind,
+                wanted.hand,
+                wanted.level_g,
+                wanted.ramp_s,
+                wanted.hold_s,
+                wanted.engine_speed_rpm * math.pi / 30.0,
+            )
+        )
+    except InvalidQuantity as error:
+        raise InvalidInput([Problem(error.name, f"must be {error.requirement}")]) from None
+    hand = "" if wanted.kind in _STRAIGHT else f" {wanted.hand}"
+    name = f"{_KIND_WORDS[wanted.kind]}{hand}, {wanted.level_g:g} g for {wanted.hold_s:g} s"
+    return _keep(user, name, "", {"manoeuvre": wanted.model_dump()}, prepare(log))
+
+
+def keep_with_grip(user: User, lap_id: int, wanted: GripIn) -> Lap:
+    """Keep a lap of the workshop as it would be with other tyres.
+
+    Raises
+    ------
+    NotFound
+    """
+    lap = lap_of(user.workshop, lap_id)
+    log = prepare(with_grip(log_of(lap), wanted.factor))
+    name = f"{lap.name}, grip x {wanted.factor:g}"[-120:]
+    return _keep(user, name, lap.file_name, {"of": lap.pk, "grip": wanted.factor}, log)
+
+
+def _keep(user: User, name: str, file_name: str, mapping: dict[str, object], log: Log) -> Lap:
     return Lap.objects.create(
         workshop=user.workshop,
-        name=name.strip() or "Lap",
-        file_name=file_name[-200:],
-        mapping={key: column.model_dump() for key, column in mapping.items()},
+        name=name,
+        file_name=file_name,
+        mapping=mapping,
         samples=_packed(log),
         duration_s=log.duration,
         made_by=user,

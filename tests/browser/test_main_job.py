@@ -120,3 +120,23 @@ def test_a_bad_file_says_what_is_wrong(page: Page, tmp_path: object) -> None:
     sign_in(page)
     page.find("input[type=file]").send_keys(str(DEMO / "saltmarsh.csv"))
     page.says("is not a readable JSON file")
+
+
+def test_without_a_logger_the_load_is_said(page: Page) -> None:
+    sign_in(page)
+    page.field("Name of the car or build").send_keys("Wader")
+    page.click("button", "Make the build")
+    page.says("At rest")
+    page.click("button", "Import a lap")
+    page.says("No logger? Say the load")
+    assert page.serious_faults() == []
+    page.type_into("Load", "0")
+    page.click("button", "Judge by this load")
+    page.says("Load: input should be greater than 0")
+    page.type_into("Load", "1.3")
+    page.says("Corner left, 1.3 g for 4 s")
+    page.until(lambda: "No lap yet" not in page.verdict())
+    page.click("a", "Loads")
+    page.click("button", "better tyres")
+    page.click("button", "Keep")
+    page.says("Corner left, 1.3 g for 4 s, grip x 1.1")

@@ -401,6 +401,45 @@ def test_bad_laps_name_the_place_and_keep_nothing(
     assert not Lap.objects.exists()
 
 
+CORNER = {
+    "kind": "corner",
+    "hand": "left",
+    "level_g": 1.3,
+    "ramp_s": 0.5,
+    "hold_s": 4,
+    "engine_speed_rpm": 6500,
+}
+
+
+def test_a_manoeuvre_is_judged_like_a_lap(api: Api, build: Build) -> None:
+    status, told = api("POST", "/laps/manoeuvre", CORNER)
+    assert (status, told["name"], told["duration_s"]) == (201, "Corner left, 1.3 g for 4 s", 9.0)
+    api("PUT", f"/builds/{build.pk}/lap", {"lap_id": told["id"]})
+    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    assert slosh["lap"]["corners"][0]["hand"] == "left"
+    assert max(slosh["lap"]["samples"]["side_g"]) == pytest.approx(1.3, abs=0.001)
+    status, told = api("POST", "/laps/manoeuvre", {**CORNER, "kind": "braking"})
+    assert told["name"] == "Braking, 1.3 g for 4 s"
+
+
+@pytest.mark.parametrize(
+    "change",
+    [{"level_g": 0}, {"level_g": "lots"}, {"hold_s": -1}, {"kind": "loop"}, {"ramp_s": None}],
+)
+def test_a_faulty_manoeuvre_is_refused(api: Api, change: dict[str, Any]) -> None:
+    status, told = api("POST", "/laps/manoeuvre", {**CORNER, **change})
+    assert (status, fields(told)) == (422, list(change))
+    assert not Lap.objects.exists()
+
+
+def test_better_tyres(api: Api, other_api: Api, lap: Lap) -> None:
+    status, told = api("POST", f"/laps/{lap.pk}/grip", {"factor": 1.21})
+    assert (status, told["name"]) == (201, "lap 7, grip x 1.21")
+    assert told["duration_s"] == pytest.approx(lap.duration_s / 1.1, abs=0.1)
+    assert api("POST", f"/laps/{lap.pk}/grip", {"factor": 9})[0] == 422
+    assert other_api("POST", f"/laps/{lap.pk}/grip", {"factor": 1.2})[0] == 404
+
+
 def test_junk_and_large_files(api: Api, columns: Callable[..., str]) -> None:
     junk = b"0123456789abcdef\n" * (50 * 1024 * 1024 // 17)
     status, told = api.upload("/laps", junk, name="junk", columns=columns())

@@ -315,3 +315,37 @@ export function useKeepLap(): UseMutationResult<
     onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
   });
 }
+
+/** A load without a logger, kept among the laps. */
+export function useKeepManoeuvre(): UseMutationResult<
+  Schemas["LapOut"],
+  Error,
+  Schemas["ManoeuvreIn"]
+> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas["ManoeuvreIn"]) =>
+      bodyOf("LapOut", await client.POST("/api/laps/manoeuvre", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}
+
+/** A lap as it would be with other tyres. */
+export function useKeepWithGrip(): UseMutationResult<
+  Schemas["LapOut"],
+  Error,
+  { lapId: number; factor: number }
+> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ lapId, factor }) =>
+      bodyOf(
+        "LapOut",
+        await client.POST("/api/laps/{lap_id}/grip", {
+          params: { path: { lap_id: lapId } },
+          body: { factor },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}

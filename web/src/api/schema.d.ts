@@ -416,6 +416,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laps/manoeuvre": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Manoeuvre
+         * @description Keep a manoeuvre among the laps.
+         */
+        post: operations["keep_manoeuvre"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/laps/preview": {
         parameters: {
             query?: never;
@@ -430,6 +450,26 @@ export interface paths {
          * @description What a file holds, with the columns given or as its headings say; nothing is kept.
          */
         post: operations["preview_lap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/{lap_id}/grip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep With Grip
+         * @description Keep a lap as it would be with other tyres.
+         */
+        post: operations["keep_with_grip"];
         delete?: never;
         options?: never;
         head?: never;
@@ -971,6 +1011,14 @@ export interface components {
             ];
         };
         /**
+         * GripIn
+         * @description Grip over grip when logged.
+         */
+        GripIn: {
+            /** Factor */
+            factor: number;
+        };
+        /**
          * GroundOut
          * @description The gap under the pan's lowest corner, which is at `at_mm` in the engine's frame.
          */
@@ -1129,6 +1177,30 @@ export interface components {
             ][];
             /** Sentences */
             sentences: string[];
+        };
+        /**
+         * ManoeuvreIn
+         * @description A load without a logger.
+         */
+        ManoeuvreIn: {
+            /** Engine Speed Rpm */
+            engine_speed_rpm: number;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "left" | "right";
+            /** Hold S */
+            hold_s: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "corner" | "braking" | "launch" | "chicane" | "drift" | "skid_pad" | "hill";
+            /** Level G */
+            level_g: number;
+            /** Ramp S */
+            ramp_s: number;
         };
         /**
          * MouthOut
@@ -2339,6 +2411,30 @@ export interface operations {
             };
         };
     };
+    keep_manoeuvre: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManoeuvreIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapOut"];
+                };
+            };
+        };
+    };
     preview_lap: {
         parameters: {
             query?: never;
@@ -2367,6 +2463,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LapPreviewOut"];
+                };
+            };
+        };
+    };
+    keep_with_grip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GripIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapOut"];
                 };
             };
         };

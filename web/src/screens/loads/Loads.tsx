@@ -1,12 +1,63 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
-import { useKeepLap, useLaps, usePreviewLap, type BuildOut } from "../../api/queries";
+import {
+  useKeepLap,
+  useKeepWithGrip,
+  useLaps,
+  usePreviewLap,
+  type BuildOut,
+} from "../../api/queries";
 import { Button } from "../../parts/Button";
 import { FileButton } from "../../parts/FileButton";
 import { Notice, Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { columnsOf, type Channel } from "./columns";
+import { ManoeuvreForm } from "./ManoeuvreForm";
 import { Understood } from "./Understood";
+
+/** Keeps a lap as it would be with a tenth more grip, or as much as is said. */
+function BetterTyres({ lapId, name }: { lapId: number; name: string }): ReactElement {
+  const keep = useKeepWithGrip();
+  const [factor, setFactor] = useState("1.1");
+  const [open, setOpen] = useState(false);
+  if (!open)
+    return (
+      <Button look="bare" className="ml-auto px-1 underline" onClick={() => setOpen(true)}>
+        better tyres
+      </Button>
+    );
+  return (
+    <form
+      className="ml-auto flex items-center gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate(
+          { lapId, factor: Number(factor.replace(",", ".")) },
+          { onSuccess: () => setOpen(false) },
+        );
+      }}
+    >
+      <label className="font-figure text-[14px]">
+        grip x{" "}
+        <input
+          value={factor}
+          aria-label={`Grip of ${name}, times`}
+          aria-invalid={keep.isError}
+          onChange={(event) => setFactor(event.target.value)}
+          className="h-8 w-12 border border-ink bg-panel px-1"
+        />
+      </label>
+      <Button type="submit" disabled={keep.isPending}>
+        Keep
+      </Button>
+      {keep.error && (
+        <span role="alert" className="text-[13px] text-bad">
+          {wordsOf(keep.error)}
+        </span>
+      )}
+    </form>
+  );
+}
 
 /** Logged laps: choose one to judge by, or import one and see what was understood. */
 export function Loads({
@@ -102,6 +153,7 @@ export function Loads({
             </div>
           )}
         </div>
+        <ManoeuvreForm onKept={(lapId) => void judgeBy(lapId)} />
       </section>
       <section aria-labelledby="laps">
         <h2 id="laps" className="font-figure text-[22px] font-semibold">
@@ -119,7 +171,7 @@ export function Loads({
           {laps.data?.map((lap) => (
             <li
               key={lap.id}
-              className="flex items-center justify-between gap-3 border-b border-hair py-2"
+              className="flex flex-wrap items-center justify-between gap-x-3 border-b border-hair py-2"
             >
               <span className="min-w-0">
                 <span className="block truncate">{lap.name}</span>
@@ -127,6 +179,7 @@ export function Loads({
                   {lap.duration_s.toFixed(1)} s
                 </span>
               </span>
+              <BetterTyres lapId={lap.id} name={lap.name} />
               {lap.id === build.lap_id ? (
                 <span className="font-figure text-[14px] font-semibold">judged by this</span>
               ) : (
