@@ -22,13 +22,13 @@ function BetterTyres({ lapId, name }: { lapId: number; name: string }): ReactEle
   const [open, setOpen] = useState(false);
   if (!open)
     return (
-      <Button look="bare" className="ml-auto px-1 underline" onClick={() => setOpen(true)}>
+      <Button look="bare" className="px-2 underline" onClick={() => setOpen(true)}>
         better tyres
       </Button>
     );
   return (
     <form
-      className="ml-auto flex items-center gap-1"
+      className="flex flex-wrap items-center gap-1"
       onSubmit={(event) => {
         event.preventDefault();
         keep.mutate(
@@ -171,15 +171,15 @@ export function Loads({
           {laps.data?.map((lap) => (
             <li
               key={lap.id}
-              className="flex flex-wrap items-center justify-between gap-x-3 border-b border-hair py-2"
+              className="flex items-center justify-between gap-3 border-b border-hair py-2"
             >
               <span className="min-w-0">
                 <span className="block truncate">{lap.name}</span>
                 <span className="font-figure text-[14px] text-ink-2">
                   {lap.duration_s.toFixed(1)} s
                 </span>
+                <BetterTyres lapId={lap.id} name={lap.name} />
               </span>
-              <BetterTyres lapId={lap.id} name={lap.name} />
               {lap.id === build.lap_id ? (
                 <span className="font-figure text-[14px] font-semibold">judged by this</span>
               ) : (

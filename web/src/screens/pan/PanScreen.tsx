@@ -1,11 +1,11 @@
 import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
-import { Tabs } from "radix-ui";
 import { useMemo, useRef, useState, type ReactElement } from "react";
 import { Refusal, wordsOf } from "../../api/client";
 import type { BuildOut, Edit, PanFigures, Slosh } from "../../api/queries";
 import { Sheet } from "../../drawing/Sheet";
 import { Numbers } from "../../numbers/Numbers";
 import type { Replace, Type } from "../../numbers/ZoneNumbers";
+import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
@@ -141,6 +141,7 @@ export function PanScreen({
   const { system, units } = useSettings();
   const [box, { width, height }] = useSize();
   const sheet = useRef<HTMLDivElement>(null);
+  const [tab, setTab] = useState<"fill" | "numbers">("fill");
   const [attitude, setAttitude] = useState<Attitude>("in_car");
   const [picked, setPicked] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -230,67 +231,60 @@ export function PanScreen({
           </div>
         </div>
       </section>
-      <Tabs.Root
-        defaultValue="fill"
-        className="flex flex-col border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:border-t-0 lg:border-l"
-      >
-        <Tabs.List aria-label="Inspector" className="grid grid-cols-2 border-b border-ink">
-          {(
-            [
-              ["fill", "Fill and checks"],
-              ["numbers", "Numbers"],
-            ] as const
-          ).map(([value, label]) => (
-            <Tabs.Trigger
-              key={value}
-              value={value}
-              className="h-8 font-figure text-[15px] font-semibold focus-visible:outline-offset-[-3px] data-[state=active]:bg-ink data-[state=active]:text-paper"
-            >
-              {label}
-            </Tabs.Trigger>
-          ))}
-        </Tabs.List>
-        <Tabs.Content value="fill" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-          {fault && (
-            <div className="p-3">
-              <Notice kind="bad" title="Not saved">
-                {fault}
-              </Notice>
-            </div>
-          )}
-          <Fill
-            pan={figures}
-            attitude={attitude}
-            litres={litres}
-            heightMm={heightMm}
-            onAttitude={setAttitude}
-            onLitres={setPicked}
-          />
-          <Checks
-            pan={figures}
-            onMend={({ fix, field }) => {
-              if (fix) attempt({ kind: "mend", fix, field });
-            }}
-          />
-          <Dipped
-            document={build.document}
-            pan={figures}
-            litres={litres}
-            heightMm={heightMm}
-            onType={type}
-            onReplace={replace}
-          />
-          <Deepen
-            build={build}
-            onEdit={(change) => edit.mutateAsync(change).finally(() => edit.reset())}
-            onType={type}
-            onReplace={replace}
-          />
-        </Tabs.Content>
-        <Tabs.Content value="numbers" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-          <Numbers build={build} edit={edit} drawing={drawing} />
-        </Tabs.Content>
-      </Tabs.Root>
+      <InspectorTabs
+        shown={tab}
+        onShow={setTab}
+        pages={[
+          {
+            key: "fill",
+            label: "Fill and checks",
+            content: (
+              <>
+                {fault && (
+                  <div className="p-3">
+                    <Notice kind="bad" title="Not saved">
+                      {fault}
+                    </Notice>
+                  </div>
+                )}
+                <Fill
+                  pan={figures}
+                  attitude={attitude}
+                  litres={litres}
+                  heightMm={heightMm}
+                  onAttitude={setAttitude}
+                  onLitres={setPicked}
+                />
+                <Checks
+                  pan={figures}
+                  onMend={({ fix, field }) => {
+                    if (fix) attempt({ kind: "mend", fix, field });
+                  }}
+                />
+                <Dipped
+                  document={build.document}
+                  pan={figures}
+                  litres={litres}
+                  heightMm={heightMm}
+                  onType={type}
+                  onReplace={replace}
+                />
+                <Deepen
+                  build={build}
+                  onEdit={(change) => edit.mutateAsync(change).finally(() => edit.reset())}
+                  onType={type}
+                  onReplace={replace}
+                />
+              </>
+            ),
+          },
+          {
+            key: "numbers",
+            label: "Numbers",
+            content: <Numbers build={build} edit={edit} drawing={drawing} />,
+          },
+        ]}
+      />
     </div>
   );
 }

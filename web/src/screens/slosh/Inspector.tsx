@@ -1,8 +1,8 @@
 import type { UseMutationResult } from "@tanstack/react-query";
-import { Tabs } from "radix-ui";
 import { useCallback, useMemo, useRef, type ReactElement } from "react";
 import type { BuildOut, Edit, Slosh } from "../../api/queries";
 import { reachOf } from "../../drawing/tilt";
+import { InspectorTabs } from "../../parts/InspectorTabs";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
@@ -108,36 +108,34 @@ export function Inspector({
     : (lap?.dips.find((dip) => dip.start_s <= time && time <= dip.end_s)?.rank ?? null);
   const goTo = useCallback((to: number) => onTime(to), [onTime]);
   return (
-    <Tabs.Root
-      value={tab}
-      onValueChange={(value) => onTab(value === "numbers" ? "numbers" : "dips")}
-      className="flex flex-col border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:border-t-0 lg:border-l"
-    >
-      <Tabs.List aria-label="Inspector" className="grid grid-cols-2 border-b border-ink">
-        {(
-          [
-            ["dips", "Rose and dips"],
-            ["numbers", "Numbers"],
-          ] as const
-        ).map(([value, label]) => (
-          <Tabs.Trigger
-            key={value}
-            value={value}
-            className="h-8 font-figure text-[15px] font-semibold focus-visible:outline-offset-[-3px] data-[state=active]:bg-ink data-[state=active]:text-paper"
-          >
-            {label}
-          </Tabs.Trigger>
-        ))}
-      </Tabs.List>
-      <Tabs.Content value="dips" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-        {slosh && moment && (
-          <Pad slosh={slosh} moment={moment} steady={steady} onLoad={onLoad} onBack={onBack} />
-        )}
-        <Dips lap={lap} at={at} onTime={goTo} />
-      </Tabs.Content>
-      <Tabs.Content value="numbers" className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
-        <Numbers build={build} edit={edit} drawing={slosh?.drawing ?? null} />
-      </Tabs.Content>
-    </Tabs.Root>
+    <InspectorTabs
+      shown={tab}
+      onShow={onTab}
+      pages={[
+        {
+          key: "dips",
+          label: "Rose and dips",
+          content: (
+            <>
+              {slosh && moment && (
+                <Pad
+                  slosh={slosh}
+                  moment={moment}
+                  steady={steady}
+                  onLoad={onLoad}
+                  onBack={onBack}
+                />
+              )}
+              <Dips lap={lap} at={at} onTime={goTo} />
+            </>
+          ),
+        },
+        {
+          key: "numbers",
+          label: "Numbers",
+          content: <Numbers build={build} edit={edit} drawing={slosh?.drawing ?? null} />,
+        },
+      ]}
+    />
   );
 }
