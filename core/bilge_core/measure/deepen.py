@@ -10,6 +10,8 @@ from bilge_core.build import Build, FlatFloor, RampFloor, Zone, build_from
 from bilge_core.errors import InvalidQuantity
 from bilge_core.pan import assemble_pan
 
+_NIL = 1e-6  # [m]
+
 
 @dataclass(frozen=True)
 class Deepened:
@@ -85,7 +87,7 @@ def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Dee
     >>> round(done.capacity_gained * 1e3, 2), done.build.pickup.gap_mm
     (0.61, 8.0)
     """
-    if not math.isfinite(by) or by == 0.0:
+    if not math.isfinite(by) or abs(by) < _NIL:
         raise InvalidQuantity("amount", by, "finite and not nil")
     count = len(build.pan.zones)
     chosen = set(range(count)) if zones is None else set(zones)
