@@ -73,15 +73,17 @@ def _secrets() -> dict[str, str]:
 
 
 def _is_ours(pid: int) -> bool:
-    """Whether a process id still belongs to something started from this folder."""
+    """Whether a process id still belongs to what a start of this folder left running."""
     try:
         words = Path(f"/proc/{pid}/cmdline").read_bytes().split(b"\0")
         surroundings = Path(f"/proc/{pid}/environ").read_bytes().split(b"\0")
     except OSError:
         return False
-    if b"launch" in words:
+    if b"launch" in words and b"start" in words:
         return f"PYTHONPATH={ROOT}".encode() in surroundings
-    return any(str(STATE).encode() in word for word in words)
+    if b"gunicorn" in words:
+        return str(STATE).encode() in words  # the folder of its workers' heartbeats
+    return f"--defaults-file={STATE / 'database' / 'my.cnf'}".encode() in words
 
 
 def _end(pid: int, seconds: float) -> bool:

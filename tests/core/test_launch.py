@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import json
+import os
+import socket
 from pathlib import Path
 from typing import Any
 
 import pytest
 
-from launch import paths, system
+from launch import database, paths, serve, system
+from launch.__main__ import main
 from launch.tools import changed_packages
 
 
@@ -46,3 +49,84 @@ def test_a_fingerprint_sees_names_and_contents(
     second = paths.digest(tmp_path)
     (tmp_path / "a").rename(tmp_path / "b")
     assert len({first, second, paths.digest(tmp_path)}) == 3
+
+
+def test_the_database_is_private_and_on_loopback(tmp_path: Path) -> None:
+    server = database.PrivateMariaDB(tmp_path / "db")
+    server._write_settings()
+    written = server.settings_file.read_text()
+    assert "bind-address=127.0.0.1" in written
+    assert "port=3306" not in written
+    assert f"datadir={tmp_path / 'db'}/data" in written
+    assert (tmp_path / "db").stat().st_mode & 0o077 == 0
+    assert len(str(server.socket)) < 107  # the limit of a socket's path
+
+
+def test_a_deep_folder_gets_its_socket_elsewhere(tmp_path: Path) -> None:
+    deep = tmp_path / ("d" * 60) / ("e" * 60)
+    one, other = database.PrivateMariaDB(deep), database.PrivateMariaDB(deep / "f")
+    assert len(str(one.socket)) < 107
+    assert one.socket != other.socket
+
+
+def test_a_port_in_use_is_not_taken() -> None:
+    with socket.socket() as held:
+        held.bind(("127.0.0.1", 0))
+        held.listen()
+        port = held.getsockname()[1]
+        assert database.free_port(port) != port
+    assert database.free_port() > 1023
+
+
+def test_a_missing_server_is_said_with_the_package(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(database, "_SEARCH", "/nowhere")
+    with pytest.raises(paths.Missing, match="apt-get install mariadb-server"):
+        database._program("mariadbd")
+
+
+def test_the_run_note_is_read_with_care(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    note = tmp_path / "run.json"
+    monkeypatch.setattr(serve, "_RUN_FILE", note)
+    for text in (None, "", "[1]", "{", "null"):
+        if text is not None:
+            note.write_text(text)
+        assert serve._read_run_file() == {}
+    note.write_text('{"address": "http://127.0.0.1:8750"}')
+    assert serve._read_run_file()["address"].endswith(":8750")  # type: ignore[attr-defined]
+
+
+def test_only_processes_of_ours_are_ever_ended(monkeypatch: pytest.MonkeyPatch) -> None:
+    assert not serve._is_ours(1)
+    assert not serve._is_ours(os.getpid())  # pytest is no part of a running Bilge
+    ended: list[int] = []
+    monkeypatch.setattr(serve.os, "kill", lambda pid, _: ended.append(pid))
+    assert serve._end(os.getpid(), 0.1)
+    assert ended == []
+
+
+def test_an_account_needs_a_running_bilge(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(serve, "_RUN_FILE", tmp_path / "run.json")
+    with pytest.raises(paths.Missing, match="start first"):
+        serve.open_account("ada", "Reed Lane Garage")
+
+
+def test_secrets_are_made_once_and_kept_from_others(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(serve, "STATE", tmp_path)
+    made = serve._secrets()
+    assert made == serve._secrets()
+    assert len(made["BILGE_SECRET_KEY"]) > 40
+    assert (tmp_path / "secrets.json").stat().st_mode & 0o077 == 0
+
+
+@pytest.mark.parametrize(
+    ("words", "said"), [(["warp"], "invalid choice"), ([], "required"), (["account"], "required")]
+)
+def test_commands_that_are_none(
+    words: list[str], said: str, capsys: pytest.CaptureFixture[str]
+) -> None:
+    with pytest.raises(SystemExit) as left:
+        main(words)
+    assert left.value.code == 2
+    assert said in capsys.readouterr().err
