@@ -32,6 +32,7 @@ function Axis({
   turn,
   length,
   words,
+  size = 13,
   color,
 }: {
   x: number;
@@ -39,6 +40,7 @@ function Axis({
   turn: number;
   length: number;
   words: string;
+  size?: number;
   color: string;
 }): ReactElement {
   const angle = (turn * Math.PI) / 180;
@@ -53,7 +55,7 @@ function Axis({
       <text
         x={textX}
         y={textY + 4}
-        fontSize="13"
+        fontSize={size}
         fontWeight="600"
         textAnchor={anchor}
         stroke="none"
@@ -81,6 +83,7 @@ export function CarPlan({
   onNose: (nose: NosePoints) => void;
 }): ReactElement {
   const scale = Math.min(1.5, width / 520);
+  const size = Math.max(13, 12.5 / scale); // never under 12 px on the page
   const at = PLACES.find((each) => each.place === place)?.x ?? 118;
   // pressed with the keyboard as with a finger
   const pick = (words: string, pressed: boolean, run: () => void): Record<string, unknown> => ({
@@ -117,7 +120,7 @@ export function CarPlan({
       <Wheel x={388} y={66} />
       <Wheel x={388} y={204} />
       <path d="M18 135l14 -6v12z" fill="var(--ink)" />
-      <text x="4" y="120" fontSize="13" fontWeight="600" fill="var(--ink)">
+      <text x="4" y="120" fontSize={size} fontWeight="600" fill="var(--ink)">
         nose
       </text>
       {PLACES.map((each) => (
@@ -154,6 +157,7 @@ export function CarPlan({
         const [x, y] = [at + 66 * Math.cos(angle), 135 + 62 * Math.sin(angle)];
         return (
           <g key={each} {...pick(`Crank's nose to the ${each}`, each === nose, () => onNose(each))}>
+            <circle cx={x} cy={y} r={Math.max(12, 20 / scale)} fill="transparent" />
             <circle
               cx={x}
               cy={y}
@@ -169,9 +173,17 @@ export function CarPlan({
           </g>
         );
       })}
-      <Axis x={496} y={236} turn={180} length={40} words="car x, forward" color="var(--ink-2)" />
+      <Axis
+        x={496}
+        y={236}
+        turn={180}
+        length={40}
+        words="car x, forward"
+        size={size}
+        color="var(--ink-2)"
+      />
       <Axis x={496} y={236} turn={90} length={18} words="" color="var(--ink-2)" />
-      <text x={490} y={266} fontSize="13" fontWeight="600" textAnchor="end" fill="var(--ink-2)">
+      <text x={490} y={266} fontSize={size} fontWeight="600" textAnchor="end" fill="var(--ink-2)">
         car y, left
       </text>
       <Axis x={at} y={135} turn={180 + TURNS[nose]} length={34} words="" color="var(--ink)" />
