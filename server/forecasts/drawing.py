@@ -5,8 +5,10 @@ from __future__ import annotations
 import numpy as np
 from bilge_core.build import Build as BuildDocument
 from bilge_core.loads.frames import apparent_gravity
+from bilge_core.measure import mouth_side
 from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
+from bilge_core.plates import Plate, VerticalPlate
 from bilge_core.statics import Surface, level_curve, settle
 from numpy.typing import NDArray
 
@@ -43,10 +45,14 @@ def _points(points: Array) -> list[tuple[float, float, float]]:
     return [(_mm(x), _mm(y), _mm(z)) for x, y, z in points]
 
 
-def _plate(plate: PlacedPlate) -> PlateOut:
+def _plate(plate: PlacedPlate, measured: Plate, document: BuildDocument) -> PlateOut:
+    pickup = document.pickup
     return PlateOut(
         name=plate.name,
         kind=plate.kind,
+        mouth_side=mouth_side(measured, pickup.x_mm, pickup.y_mm)
+        if isinstance(measured, VerticalPlate)
+        else None,
         pieces_mm=[[_points(ring) for ring in rings] for rings in plate.pieces()],
         gates=[
             GateOut(
@@ -133,7 +139,10 @@ def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
     return DrawingOut(
         zones=zones,
         faces=[FaceOut(kind=f.kind, corners_mm=_points(f.corners)) for f in inside_faces(pan)],
-        plates=[_plate(plate) for plate in pan.plates],
+        plates=[
+            _plate(placed, measured, document)
+            for placed, measured in zip(pan.plates, document.pan.plates, strict=True)
+        ],
         solid=SolidOut(
             vertices_mm=_points(pan.solid.vertices), tetrahedra=pan.solid.tetrahedra.tolist()
         ),

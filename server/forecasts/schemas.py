@@ -62,10 +62,11 @@ class GateOut(Schema):
 
 
 class PlateOut(Schema):
-    """A plate as pieces, each as its rings, outer first."""
+    """A plate as pieces, each as its rings, outer first; which side of it the mouth is on."""
 
     name: str
     kind: Literal["vertical", "horizontal"]
+    mouth_side: Literal["left", "right"] | None
     pieces_mm: list[list[list[SpacePoint]]]
     gates: list[GateOut]
 

@@ -1355,7 +1355,7 @@ export interface components {
         };
         /**
          * PlateOut
-         * @description A plate as pieces, each as its rings, outer first.
+         * @description A plate as pieces, each as its rings, outer first; which side of it the mouth is on.
          */
         PlateOut: {
             /** Gates */
@@ -1365,6 +1365,8 @@ export interface components {
              * @enum {string}
              */
             kind: "vertical" | "horizontal";
+            /** Mouth Side */
+            mouth_side: ("left" | "right") | null;
             /** Name */
             name: string;
             /** Pieces Mm */

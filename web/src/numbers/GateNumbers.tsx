@@ -49,7 +49,8 @@ export function GateNumbers({
   onGate,
 }: {
   gate: Gate | null;
-  side: "left" | "right";
+  /** Where the mouth is, from the core; null while it is not known. */
+  side: "left" | "right" | null;
   editing: Editing;
   onGate: (gate: Gate | null, change: string) => void;
 }): ReactElement {
@@ -96,7 +97,7 @@ export function GateNumbers({
             field="gate.leak_pct"
             value={gate.leak_pct}
           />
-          {gate.swings !== side && (
+          {side !== null && gate.swings !== side && (
             <div className="py-2">
               <Notice kind="bad" title="Swings away from the mouth">
                 Worse than none: it lets oil out.{" "}

@@ -1,9 +1,10 @@
 import type { UseMutationResult } from "@tanstack/react-query";
-import { useState, type ReactElement, type ReactNode } from "react";
+import { useState, type ReactElement } from "react";
 import { Refusal, wordsOf, type Schemas } from "../api/client";
 import type { BuildDocument, BuildOut, Edit } from "../api/queries";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
+import { FigureGroup } from "../parts/FigureGroup";
 import { Notice } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { lengthAs, volumeAs } from "../parts/units";
@@ -12,15 +13,6 @@ import { PlateNumbers } from "./PlateNumbers";
 import { ZoneNumbers, type Replace, type Type } from "./ZoneNumbers";
 
 const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
-
-function Part({ title, children }: { title: string; children: ReactNode }): ReactElement {
-  return (
-    <section className="px-4 pt-3 pb-4">
-      <h2 className="border-b border-ink pb-1 font-figure text-[18px] font-semibold">{title}</h2>
-      {children}
-    </section>
-  );
-}
 
 function Choice({
   label,
@@ -150,7 +142,7 @@ export function Numbers({
           </Notice>
         </div>
       )}
-      <Part title="Oil">
+      <FigureGroup title="Oil">
         <Choice
           label="Grade"
           value={oil.grade}
@@ -171,8 +163,8 @@ export function Numbers({
             {standing.figure} {standing.unit}.
           </p>
         )}
-      </Part>
-      <Part title="Pickup">
+      </FigureGroup>
+      <FigureGroup title="Pickup">
         {one("Mouth's centre, ahead of the rear face", "pickup.x_mm", pickup.x_mm)}
         {one("Left of the crank's centreline", "pickup.y_mm", pickup.y_mm)}
         <Choice
@@ -198,8 +190,8 @@ export function Numbers({
           pickup.gap_mm,
           "common practice 6.4 to 9.5 mm (1/4 to 3/8 in)",
         )}
-      </Part>
-      <Part title="Pan zones">
+      </FigureGroup>
+      <FigureGroup title="Pan zones">
         {pan.zones.map((zone, index) => (
           <ZoneNumbers
             key={`${index}-${zone.name}`}
@@ -226,11 +218,11 @@ export function Numbers({
           pan.skirt_height_mm,
           "straight walls that oil can climb",
         )}
-      </Part>
-      <Part title="Plates and gates">
-        <PlateNumbers document={document} onType={type} onReplace={replace} />
-      </Part>
-      <Part title="Engine in the car">
+      </FigureGroup>
+      <FigureGroup title="Plates and gates">
+        <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
+      </FigureGroup>
+      <FigureGroup title="Engine in the car">
         <Choice
           label="Crank's nose points"
           value={car.nose_points}
@@ -239,12 +231,12 @@ export function Numbers({
         />
         {one("Leaned to its right", "car.lean_right_deg", car.lean_right_deg, "minus: to its left")}
         {one("Nose higher than tail", "car.nose_up_deg", car.nose_up_deg)}
-      </Part>
-      <Part title="Pump">
+      </FigureGroup>
+      <FigureGroup title="Pump">
         {one("Displacement per turn", "pump.displacement_cm3", pump.displacement_cm3)}
         {one("Pump turns per crank turn", "pump.drive_ratio", pump.drive_ratio)}
-      </Part>
-      <Part title="Build">
+      </FigureGroup>
+      <FigureGroup title="Build">
         <LongText
           label="Name"
           rows={1}
@@ -264,7 +256,7 @@ export function Numbers({
         >
           Save the build document as a file
         </a>
-      </Part>
+      </FigureGroup>
     </div>
   );
 }

@@ -1,9 +1,9 @@
 import type { ReactElement } from "react";
+import type { Schemas } from "../api/client";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
 import { Figure, GateNumbers, type Editing } from "./GateNumbers";
 import {
-  mouthSide,
   newOpening,
   newPlate,
   type HorizontalPlate,
@@ -15,11 +15,13 @@ import type { Replace, Type } from "./ZoneNumbers";
 
 function VerticalNumbers({
   plate,
+  side,
   document,
   editing,
   onPlate,
 }: {
   plate: VerticalPlate;
+  side: "left" | "right" | null;
   document: BuildDocument;
   editing: Editing;
   onPlate: (plate: Plate, change: string) => void;
@@ -94,7 +96,7 @@ function VerticalNumbers({
             <Figure editing={inside} label="High" field="height_mm" value={opening.height_mm} />
             <GateNumbers
               gate={opening.gate ?? null}
-              side={mouthSide(plate, document)}
+              side={side}
               editing={inside}
               onGate={(gate, change) => put(at, { ...opening, gate }, `${opening.name}: ${change}`)}
             />
@@ -116,7 +118,10 @@ function VerticalNumbers({
         <Button
           onClick={() =>
             onPlate(
-              { ...plate, openings: [...openings, newOpening(plate, document, openings)] },
+              {
+                ...plate,
+                openings: [...openings, newOpening(plate, document, openings, side ?? "left")],
+              },
               `opening with a gate in ${plate.name}`,
             )
           }
@@ -221,10 +226,12 @@ function gateWords(plate: VerticalPlate): string {
 /** Plates and gates by number, and adding new ones. */
 export function PlateNumbers({
   document,
+  drawing,
   onType,
   onReplace,
 }: {
   document: BuildDocument;
+  drawing: Schemas["DrawingOut"] | null;
   onType: Type;
   onReplace: Replace;
 }): ReactElement {
@@ -252,6 +259,7 @@ export function PlateNumbers({
               {plate.kind === "vertical" ? (
                 <VerticalNumbers
                   plate={plate}
+                  side={drawing?.plates[index]?.mouth_side ?? null}
                   document={document}
                   editing={editing}
                   onPlate={onPlate}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { BuildDocument } from "../api/queries";
-import { mouthSide, newOpening, newPlate, roomAtMouth, type VerticalPlate } from "./plates";
+import { newOpening, newPlate, roomAtMouth, type VerticalPlate } from "./plates";
 
 const document = {
   pan: {
@@ -41,12 +41,7 @@ describe("new plates", () => {
   });
   it("get gates that swing toward the mouth", () => {
     const across = newPlate(document, "across") as VerticalPlate;
-    // walked to the engine's left, the mouth ahead of the plate is on the right hand
-    expect(mouthSide(across, document)).toBe("right");
-    expect(mouthSide({ ...across, from_mm: across.to_mm, to_mm: across.from_mm }, document)).toBe(
-      "left",
-    );
-    const opening = newOpening(across, document, []);
+    const opening = newOpening(across, document, [], "right");
     expect(opening.gate?.swings).toBe("right");
     expect(opening.lower_depth_mm - opening.height_mm).toBeGreaterThan(across.top_depth_mm);
   });

@@ -83,19 +83,12 @@ export function newPlate(document: BuildDocument, way: "across" | "along" | "lev
   };
 }
 
-/** Which side of a plate the mouth is on, as one walks it from its start to its end. */
-export function mouthSide(plate: VerticalPlate, document: BuildDocument): "left" | "right" {
-  const [ax, ay] = plate.from_mm;
-  const [bx, by] = plate.to_mm;
-  const { x_mm: x, y_mm: y } = document.pickup;
-  return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0 ? "left" : "right";
-}
-
 /** An opening in the middle of a plate, low down, with a gate that swings toward the mouth. */
 export function newOpening(
   plate: VerticalPlate,
   document: BuildDocument,
   openings: readonly Opening[],
+  side: Gate["swings"],
 ): Opening {
   const length = Math.hypot(plate.to_mm[0] - plate.from_mm[0], plate.to_mm[1] - plate.from_mm[1]);
   const { depth } = roomAtMouth(document);
@@ -107,6 +100,6 @@ export function newOpening(
     width_mm: width,
     lower_depth_mm: depth - 2,
     height_mm: height,
-    gate: { swings: mouthSide(plate, document), leaf: "rubber", leak_pct: 4 },
+    gate: { swings: side, leaf: "rubber", leak_pct: 4 },
   };
 }

@@ -1,10 +1,11 @@
 import type { UseMutationResult } from "@tanstack/react-query";
-import { useState, type ReactElement, type ReactNode } from "react";
+import { useState, type ReactElement } from "react";
 import { Refusal, wordsOf } from "../../api/client";
 import type { BuildDocument, BuildOut, Edit, PanFigures } from "../../api/queries";
 import { CarPlan } from "../../drawing/CarPlan";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
+import { FigureGroup } from "../../parts/FigureGroup";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
@@ -23,15 +24,6 @@ function axesWords(nose: CarPart["nose_points"]): string {
       "Engine across the car: its nose is on the car's right, its left at the car's front. The car's side g runs along this engine.",
   };
   return words[nose];
-}
-
-function Part({ title, children }: { title: string; children: ReactNode }): ReactElement {
-  return (
-    <section className="px-4 pt-3 pb-4">
-      <h2 className="border-b border-ink pb-1 font-figure text-[18px] font-semibold">{title}</h2>
-      {children}
-    </section>
-  );
 }
 
 function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
@@ -150,7 +142,7 @@ export function CarScreen({
         aria-label="Figures of the car"
         className="border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:overflow-y-auto lg:border-t-0 lg:border-l"
       >
-        <Part title="Engine">
+        <FigureGroup title="Engine">
           <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
             Cylinders
             <select
@@ -180,8 +172,8 @@ export function CarScreen({
             "minus: to its left",
           )}
           {one("Nose higher than tail", "car.nose_up_deg", car.nose_up_deg)}
-        </Part>
-        <Part title="Ground">
+        </FigureGroup>
+        <FigureGroup title="Ground">
           {car.rail_height_mm != null ? (
             <>
               {one(
@@ -212,12 +204,12 @@ export function CarScreen({
               </Button>
             </div>
           )}
-        </Part>
-        <Part title="Pump">
+        </FigureGroup>
+        <FigureGroup title="Pump">
           {one("Displacement per turn", "pump.displacement_cm3", pump.displacement_cm3)}
           {one("Pump turns per crank turn", "pump.drive_ratio", pump.drive_ratio)}
-        </Part>
-        <Part title="Oil">
+        </FigureGroup>
+        <FigureGroup title="Oil">
           <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
             Grade
             <select
@@ -247,7 +239,7 @@ export function CarScreen({
           <p className="pt-2 text-[13px] text-ink-2">
             {away.figure} {away.unit} never come near the pickup while the engine runs.
           </p>
-        </Part>
+        </FigureGroup>
       </aside>
     </div>
   );
