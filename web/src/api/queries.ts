@@ -114,11 +114,11 @@ export const useOtherLap = (
       ),
   });
 
-/** Fills, dips and checks of the pan as it stands. */
-export const usePan = (build: BuildOut | undefined): UseQueryResult<PanFigures> =>
+/** Fills, dips and checks of the pan as it stands; asked for once it is their turn. */
+export const usePan = (build: BuildOut | undefined, itsTurn: boolean): UseQueryResult<PanFigures> =>
   useQuery({
     queryKey: ["pan", build?.id, build?.state, build?.lap_id],
-    enabled: build !== undefined,
+    enabled: build !== undefined && itsTurn,
     placeholderData: (before: PanFigures | undefined, query) =>
       query?.queryKey[1] === build?.id ? before : undefined,
     queryFn: async () =>

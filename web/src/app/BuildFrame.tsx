@@ -219,7 +219,9 @@ function Frame({ session }: { session: Session }): ReactElement {
   const [box, setBox] = useState<Box>(null);
   const build = useBuild(id);
   const slosh = useSlosh(build.data);
-  const pan = usePan(build.data);
+  // on other screens the forecast comes first: the rail and the head can wait for the pan
+  const panFirst = stageKey === "pan" || stageKey === "car";
+  const pan = usePan(build.data, panFirst || !slosh.isFetching);
   const edit = useEdit(id, setConflict);
   const signOut = useSignOut();
   const navigate = useNavigate();
