@@ -63,6 +63,8 @@ export interface Placed {
 const MARGIN = { left: 34, right: 40, top: 46, bottom: 50 };
 const GAP_X = 56;
 const GAP_Y = 66;
+/** Left free under a view alone, for the words and the button beside it [px]. */
+const BELOW = 150;
 
 function placed(view: ViewName, box: Box, scale: number, left: number, top: number): Placed {
   return { view, box, scale, x: left - box.left * scale, y: top - box.top * scale };
@@ -124,7 +126,7 @@ export function layoutOne(
   const box = viewBox(drawing, view);
   const scale = Math.min(
     (width - MARGIN.left - MARGIN.right - 30) / (box.right - box.left),
-    (height - MARGIN.top - MARGIN.bottom - 90) / (box.bottom - box.top),
+    (height - MARGIN.top - MARGIN.bottom - BELOW) / (box.bottom - box.top),
   );
   return [placed(view, box, Math.max(0.05, scale), MARGIN.left, MARGIN.top + 30)];
 }

@@ -5,6 +5,7 @@ import { oilSentence } from "./sentence";
 const slosh = {
   drawing: {
     zones: [{ name: "deep sump" }, { name: "shelf" }, { name: "kick-out" }],
+    plates: [],
     oil_in_pan_l: 4.6,
     capacity_to_rail_l: 10.5,
   },
@@ -20,6 +21,13 @@ describe("oilSentence", () => {
         "The load holds it on the right; nothing in the pan holds it back. " +
         "6.3 L would have to be in the pan to cover the mouth: 1.7 L short.",
     );
+  });
+  it("does not say that nothing holds it where there are plates", () => {
+    const plated = { ...slosh, drawing: { ...slosh.drawing, plates: [{}] } } as unknown as Slosh;
+    const where = { zonesL: [0.6, 2.9, 1.1], toCoverL: 6.3, airy: true, load };
+    const said = oilSentence(plated, where, "metric", []);
+    expect(said).toContain("The load holds it on the right. 6.3 L");
+    expect(said).not.toContain("nothing in the pan");
   });
   it("says when oil alone is no remedy", () => {
     const where = { zonesL: [0.6, 4, 0], toCoverL: 12, airy: true, load };

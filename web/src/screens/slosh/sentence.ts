@@ -52,8 +52,9 @@ export function oilSentence(
     words,
   );
   const side = oilLies(load.sideG, load.foreG);
-  const keeps =
-    side === "level" ? "" : ` The load holds it on the ${side}; nothing in the pan holds it back.`;
+  // plates do hold it back, but settled oil does not feel them: then nothing is said of it
+  const bare = drawing.plates.length === 0 ? "; nothing in the pan holds it back" : "";
+  const keeps = side === "level" ? "" : ` The load holds it on the ${side}${bare}.`;
   if (!airy)
     return `Of ${words(total)} in the pan: ${shares}.${keeps} ${words(toCoverL)} would cover the mouth here: ${words(total - toCoverL)} to spare.`;
   const short = `${words(toCoverL - total)} short`;
