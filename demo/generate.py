@@ -15,6 +15,7 @@ from demo.circuit import (
     log_rows,
     path,
 )
+from demo.session import session_csv
 
 HERE = Path(__file__).parent
 
@@ -166,6 +167,7 @@ def main() -> None:
     (HERE / "saltmarsh.csv").write_text(saltmarsh_csv(), encoding="utf-8")
     rain = saltmarsh_csv(DUNLIN_IN_THE_RAIN, seed=21)
     (HERE / "saltmarsh-rain.csv").write_text(rain, encoding="utf-8")
+    (HERE / "saltmarsh-session.csv").write_text(session_csv(), encoding="utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
     (HERE / "dunlin-gated.json").write_text(write_build(dunlin_gated()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")

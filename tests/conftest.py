@@ -9,8 +9,9 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.build import Build, read_build
-from bilge_core.loads.importing import open_log, read_log
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import open_log
 
 ROOT = Path(__file__).resolve().parent.parent
 DEMO = ROOT / "demo"

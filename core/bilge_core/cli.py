@@ -15,14 +15,16 @@ from bilge_core.errors import BilgeError, InvalidInput, Problem
 from bilge_core.forecast import Dip, SettledForecast, forecast_settled
 from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
-from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName, Column
+from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.facts import LogFacts, log_facts
-from bilge_core.loads.importing import LogFile, open_log, read_log
 from bilge_core.loads.log import prepare
+from bilge_core.loads.reading import Column, Reading
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import LogFile, open_log
 from bilge_core.statics import CoverRose, cover_rose
 
 EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
-LARGEST_FILE = 64 * 1024 * 1024
+LARGEST_FILE = 200 * 1024 * 1024
 
 
 def _arguments(words: list[str]) -> argparse.Namespace:
@@ -46,10 +48,18 @@ def _arguments(words: list[str]) -> argparse.Namespace:
     )
     for name, choices in POSITIVE_WORDS.items():
         parser.add_argument(
-            f"--positive-{name}",
+            f"--positive-{name.replace('_', '-')}",
             choices=choices,
             help=f"what a positive {CHANNELS[name].label} means, when its heading does not say",
         )
+    parser.add_argument(
+        "--rate", type=float, metavar="HZ", help="rows a second, where no column tells the time"
+    )
+    parser.add_argument(
+        "--leave-out-bad-rows",
+        action="store_true",
+        help="go on without rows that cannot be read, instead of refusing the file",
+    )
     return parser.parse_args(words)
 
 
@@ -73,11 +83,11 @@ def _pairs(words: list[str], option: str) -> dict[str, str]:
     return pairs
 
 
-def _mapping(file: LogFile, options: argparse.Namespace) -> dict[ChannelName, Column]:
+def _reading(file: LogFile, options: argparse.Namespace) -> Reading:
     headings, units = _pairs(options.column, "--column"), _pairs(options.unit, "--unit")
-    mapping: dict[ChannelName, Column] = {}
+    columns: dict[ChannelName, Column] = {}
     for name in CHANNELS:
-        proposed = file.proposal.get(name)
+        proposed = file.proposal.columns.get(name)
         heading = headings.get(name) or (proposed.heading if proposed else None)
         if heading is None:
             continue
@@ -85,10 +95,11 @@ def _mapping(file: LogFile, options: argparse.Namespace) -> dict[ChannelName, Co
         positive = getattr(options, f"positive_{name}", None) or (
             proposed.positive if proposed else None
         )
-        mapping[name] = Column.model_validate(
+        columns[name] = Column.model_validate(
             {"heading": heading, "unit": unit, "positive": positive}
         )
-    return mapping
+    rate = options.rate or file.proposal.sample_rate_hz
+    return Reading(columns=columns, sample_rate_hz=rate)
 
 
 def _dip_figures(dip: Dip) -> dict[str, Any]:
@@ -175,7 +186,7 @@ def check(words: list[str]) -> int:
     try:
         build = read_build(_read(options.build))
         file = open_log(_read(options.lap))
-        log = prepare(read_log(file, _mapping(file, options)))
+        log = prepare(read_log(file, _reading(file, options), options.leave_out_bad_rows))
         result = forecast_settled(build, log)
         facts = log_facts(log)
         rose = cover_rose(result.pan, build.car)

@@ -23,7 +23,7 @@ class UploadLimitMiddleware:
         length = request.headers.get("Content-Length", "")
         if length.isdigit() and int(length) > settings.LARGEST_UPLOAD_BYTES:
             most = settings.LARGEST_UPLOAD_BYTES // (1024 * 1024)
-            return problem_response(413, f"The file is larger than {most} MB; export one lap.")
+            return problem_response(413, f"The file is larger than {most} MB; export fewer laps.")
         return self.handler(request)
 
 

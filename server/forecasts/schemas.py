@@ -148,6 +148,7 @@ class CornerOut(Schema):
     """One corner."""
 
     number: int
+    name: str | None
     hand: Literal["left", "right"]
     start_s: float
     end_s: float

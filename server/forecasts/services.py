@@ -20,7 +20,8 @@ from builds.models import Build
 from builds.selectors import build_of, builds_of, document_of
 from loads.models import Lap
 from loads.selectors import lap_of
-from loads.services import log_of, thinned_line
+from loads.services import corners_of, log_of
+from loads.understanding import thinned_line
 from numpy.typing import NDArray
 
 from forecasts.drawing import drawing_out, mouth_out, side_section, standing_surface, surface_out
@@ -87,12 +88,17 @@ def _keep(build: Build, verdict: VerdictOut) -> None:
     )
 
 
+def _over(document: BuildDocument, lap: Lap) -> SettledForecast:
+    log = log_of(lap)
+    return forecast_settled(document, log, corners_of(lap, log))
+
+
 def _kept_verdict(build: Build, document: BuildDocument) -> VerdictOut:
     if build.lap is None or build.current is None:
         return _no_lap()
     kept = Forecast.objects.filter(state=build.current, lap=build.lap, model=MODEL_VERSION).first()
     if kept is None:
-        verdict = _verdict(forecast_settled(document, log_of(build.lap)))
+        verdict = _verdict(_over(document, build.lap))
         _keep(build, verdict)
         return verdict
     return VerdictOut(
@@ -194,7 +200,11 @@ def _lap_forecast(lap: Lap, result: SettledForecast) -> LapForecastOut:
         dips=[_dip(rank, dip) for rank, dip in enumerate(result.dry_time.dips, start=1)],
         corners=[
             CornerOut(
-                number=c.number, hand=c.hand, start_s=round(c.start, 3), end_s=round(c.end, 3)
+                number=c.number,
+                name=c.name,
+                hand=c.hand,
+                start_s=round(c.start, 3),
+                end_s=round(c.end, 3),
             )
             for c in result.corners
         ],
@@ -255,7 +265,7 @@ def slosh(workshop: Workshop, build_id: int) -> SloshOut:
     document = document_of(build)
     verdict, lap = _no_lap(), None
     if build.lap is not None:
-        result = forecast_settled(document, log_of(build.lap))
+        result = _over(document, build.lap)
         lap = _lap_forecast(build.lap, result)
         verdict = lap.verdict
         _keep(build, verdict)
@@ -284,4 +294,4 @@ def other_lap(workshop: Workshop, build_id: int, lap_id: int) -> LapForecastOut:
     """
     build = build_of(workshop, build_id)
     lap = lap_of(workshop, lap_id)
-    return _lap_forecast(lap, forecast_settled(document_of(build), log_of(lap)))
+    return _lap_forecast(lap, _over(document_of(build), lap))

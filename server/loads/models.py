@@ -1,4 +1,4 @@
-"""Logged laps."""
+"""Logged laps, the files they come from, and how a workshop reads its files."""
 
 from __future__ import annotations
 
@@ -16,8 +16,38 @@ class Lap(models.Model):
     mapping = models.JSONField()
     samples = models.BinaryField()
     duration_s = models.FloatField()
+    corners = models.JSONField(null=True, default=None)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["-made_at", "-id"]
+
+
+class LogUpload(models.Model):
+    """A logger's file as it was uploaded; the newest few of a workshop are kept on disk."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="log_uploads")
+    name = models.CharField(max_length=200)
+    token = models.CharField(max_length=40, unique=True)
+    size = models.PositiveBigIntegerField()
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at", "-id"]
+
+
+class KnownReading(models.Model):
+    """How a workshop read a file with these headings the last time."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="readings")
+    headings_digest = models.CharField(max_length=64)
+    reading = models.JSONField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=["workshop", "headings_digest"], name="one_reading_for_headings"
+            )
+        ]

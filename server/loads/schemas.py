@@ -7,44 +7,19 @@ from typing import Literal
 
 from bilge_core.loads.channels import ChannelName
 from bilge_core.loads.manoeuvres import Hand, Kind
+from bilge_core.loads.reading import Reading
 from ninja import Schema
-from pydantic import Field, Json
+from pydantic import Field
 
 
 class ChannelOut(Schema):
-    """A channel that a forecast needs, the units it may have, and what + may mean."""
+    """A channel, the units it may have, what + may mean, and what it is for."""
 
     name: ChannelName
     label: str
     units: list[str]
     positive_choices: list[str]
-    heading: str
-    unit: str
-    positive: str | None
-
-
-class ColumnIn(Schema):
-    """Where a channel is in the file and how to read it."""
-
-    heading: str = Field(max_length=200)
-    unit: str = Field(max_length=20)
-    positive: Literal["left", "right", "forward", "braking"] | None = None
-
-
-Columns = dict[ChannelName, ColumnIn]
-
-
-class PreviewIn(Schema):
-    """Beside the file in a form: the columns as JSON, or nothing to go by the headings."""
-
-    columns: Json[Columns] | None = None
-
-
-class LapIn(Schema):
-    """Beside the file in a form: the lap's name, and its columns as JSON."""
-
-    name: str = Field(min_length=1, max_length=120)
-    columns: Json[Columns]
+    use: Literal["clock", "needed", "extra"]
 
 
 class FieldFault(Schema):
@@ -54,15 +29,72 @@ class FieldFault(Schema):
     message: str
 
 
-class LapPreviewOut(Schema):
-    """What was understood of a file, in words; `line_m` draws the lap."""
+class LogUploadOut(Schema):
+    """An uploaded file before its rows are read."""
+
+    id: int
+    name: str
+    size_mb: float
+    made_at: datetime
+
+
+class ReadingIn(Schema):
+    """How to read a file; null to go by its headings, or by the last time."""
+
+    reading: Reading | None = None
+
+
+class LapSpanOut(Schema):
+    """A lap found in a recording."""
+
+    number: int
+    start_s: float
+    end_s: float
+    whole: bool
+
+
+class UnderstoodOut(Schema):
+    """What was understood of a file, in words; `line_m` draws it."""
 
     headings: list[str]
     channels: list[ChannelOut]
+    reading: Reading
+    remembered: bool
+    file_words: str
     faults: list[FieldFault]
+    bad_rows: int
+    bad_row_faults: list[FieldFault]
     sentences: list[str]
+    remarks: list[str]
     doubts: list[str]
+    from_gps: bool
     line_m: list[tuple[float, float]]
+    laps: list[LapSpanOut]
+    duration_s: float
+
+
+class ReadingStep(Schema):
+    """One line of the answer while a file is read: how far it is, then what came of it."""
+
+    share: float | None = None
+    understood: UnderstoodOut | None = None
+
+
+class WantedLapIn(Schema):
+    """A lap to keep of a recording."""
+
+    name: str = Field(min_length=1, max_length=120)
+    start_s: float = Field(ge=0)
+    end_s: float = Field(gt=0)
+
+
+class KeepLapsIn(Schema):
+    """Which laps of a file to keep, and how to read it."""
+
+    file_id: int
+    reading: Reading
+    leave_out_bad_rows: bool = False
+    laps: list[WantedLapIn] = Field(min_length=1, max_length=100)
 
 
 class LapOut(Schema):
@@ -73,6 +105,60 @@ class LapOut(Schema):
     file_name: str
     duration_s: float
     made_at: datetime
+
+
+class LapNameIn(Schema):
+    """What a lap is called."""
+
+    name: str = Field(min_length=1, max_length=120)
+
+
+class CornerIn(Schema):
+    """A corner where the builder says it is; null name for its number."""
+
+    name: str | None = Field(default=None, max_length=60)
+    start_s: float
+    end_s: float
+
+
+class CornersIn(Schema):
+    """The corners of a lap; null to find them."""
+
+    corners: list[CornerIn] | None = Field(max_length=200)
+
+
+class LapCornerOut(Schema):
+    """A corner of a lap."""
+
+    number: int
+    name: str | None
+    hand: Literal["left", "right"]
+    start_s: float
+    end_s: float
+    peak_g: float
+    apex_m: tuple[float, float]
+
+
+class HeldLoadsOut(Schema):
+    """The g-g envelope: by where the oil is thrown, and for how long it is held."""
+
+    thrown_deg: list[float]
+    holds_s: list[float]
+    load_g: list[list[float]]
+
+
+class LapDetailOut(LapOut):
+    """A lap to look at: its words, line, corners, g-g cloud and what it holds."""
+
+    sentences: list[str]
+    doubts: list[str]
+    line_m: list[tuple[float, float]]
+    corners: list[LapCornerOut]
+    corners_edited: bool
+    cloud_g: list[tuple[float, float]]
+    held: HeldLoadsOut
+    has_vertical: bool
+    from_gps: bool
 
 
 class ManoeuvreIn(Schema):

@@ -6,7 +6,8 @@ from accounts.models import Workshop
 from config.errors import NotFound
 from django.db.models import QuerySet
 
-from loads.models import Lap
+from loads.models import Lap, LogUpload
+from loads.schemas import LogUploadOut
 
 
 def laps_of(workshop: Workshop) -> QuerySet[Lap]:
@@ -26,3 +27,18 @@ def lap_of(workshop: Workshop, lap_id: int) -> Lap:
     if lap is None:
         raise NotFound("lap")
     return lap
+
+
+def upload_out(upload: LogUpload) -> LogUploadOut:
+    """An uploaded file as it crosses the boundary."""
+    return LogUploadOut(
+        id=upload.pk,
+        name=upload.name,
+        size_mb=round(upload.size / 1e6, 2),
+        made_at=upload.made_at,
+    )
+
+
+def uploads_of(workshop: Workshop) -> list[LogUploadOut]:
+    """Uploaded files of a workshop, newest first."""
+    return [upload_out(upload) for upload in LogUpload.objects.filter(workshop=workshop)]

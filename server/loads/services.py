@@ -1,115 +1,84 @@
-"""Reading logged laps, looking at them first and keeping them."""
+"""Keeping logged laps, naming and editing them."""
 
 from __future__ import annotations
 
 import io
 import math
+from pathlib import Path
 
 import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, Column, Mapping
-from bilge_core.loads.facts import LogFacts, log_facts
-from bilge_core.loads.importing import LogFile, open_log, read_log
-from bilge_core.loads.line import driven_line
+from bilge_core.loads.corners import Corner, find_corners, named_corners
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
-from bilge_core.quantities import KINDS
-from ninja.files import UploadedFile
+from bilge_core.loads.reading import Reading
+from bilge_core.loads.recording import read_log, recording_from
+from bilge_core.loads.sniff import open_log
+from django.db import transaction
 
+from loads import uploads
 from loads.models import Lap
-from loads.schemas import ChannelOut, Columns, FieldFault, GripIn, LapIn, LapPreviewOut, ManoeuvreIn
+from loads.schemas import CornersIn, GripIn, KeepLapsIn, LapNameIn, ManoeuvreIn
 from loads.selectors import lap_of
 
-_LINE_POINTS = 400
+SHORTEST_LAP = 5.0
+"""[s]"""
+
+_OPTIONAL = ("upward", "place", "oil_pressure", "oil_temperature")
 
 
-def _mapping(file: LogFile, columns: Columns | None) -> Mapping:
-    if columns is None:
-        return file.proposal
-    return {
-        name: Column(heading=column.heading, unit=column.unit, positive=column.positive)
-        for name, column in columns.items()
-        if column.heading
-    }
-
-
-def _channels(mapping: Mapping) -> list[ChannelOut]:
-    rows = []
-    for name, channel in CHANNELS.items():
-        column = mapping.get(name)
-        rows.append(
-            ChannelOut(
-                name=name,
-                label=channel.label,
-                units=[unit for unit in KINDS[channel.kind].units if unit],
-                positive_choices=list(POSITIVE_WORDS.get(name, ())),
-                heading=column.heading if column else "",
-                unit=column.unit if column else "",
-                positive=column.positive if column else None,
-            )
-        )
-    return rows
-
-
-def preview_lap(upload: UploadedFile, columns: Columns | None) -> LapPreviewOut:
-    """Say what a file was understood to hold; faults of single columns are listed, not raised.
+def keep_laps(user: User, wanted: KeepLapsIn) -> list[Lap]:
+    """Read a file as said and keep the wanted laps of it, all or none.
 
     Raises
     ------
-    InvalidInput
-        If the file is no delimited text with headings.
-    """
-    file = open_log(upload.read())
-    mapping = _mapping(file, columns)
-    facts: LogFacts | None = None
-    faults: list[FieldFault] = []
-    line: list[tuple[float, float]] = []
-    try:
-        log = prepare(read_log(file, mapping))
-        facts = log_facts(log)
-        line = thinned_line(log)
-    except InvalidInput as error:
-        faults = [FieldFault(field=p.field, message=p.message) for p in error.problems]
-    return LapPreviewOut(
-        headings=list(file.headings),
-        channels=_channels(mapping),
-        faults=faults,
-        sentences=list(facts.sentences) if facts else [],
-        doubts=list(facts.doubts) if facts else [],
-        line_m=line,
-    )
-
-
-def thinned_line(log: Log) -> list[tuple[float, float]]:
-    """The line driven [m], at most a few hundred points, for drawing."""
-    line = driven_line(log)
-    chosen = np.linspace(0, len(line) - 1, min(_LINE_POINTS, len(line))).astype(int)
-    return [(round(float(x), 1), round(float(y), 1)) for x, y in line[chosen]]
-
-
-def keep_lap(user: User, upload: UploadedFile, lap: LapIn) -> Lap:
-    """Read a file with the columns given and keep the lap in the user's workshop.
-
-    Raises
-    ------
+    NotFound
     InvalidInput
         Naming line and column; nothing is kept then.
     """
-    return store_lap(user, lap.name, upload.name or "lap.csv", upload.read(), lap.columns)
+    upload = uploads.upload_of(user.workshop, wanted.file_id)
+    file = uploads.opened(upload)
+    found = recording_from(uploads.whole_columns(upload, file, wanted.reading), wanted.reading)
+    if found.bad_rows and not wanted.leave_out_bad_rows:
+        raise InvalidInput(list(found.faults))
+    start = float(found.log.time[0])
+    logs = []
+    for index, lap in enumerate(wanted.laps):
+        log = found.log.between(start + lap.start_s, start + lap.end_s)
+        if len(log.time) < 2 or log.duration < SHORTEST_LAP:
+            raise InvalidInput(
+                [
+                    Problem(
+                        f"laps.{index}",
+                        f"lasts {log.duration if len(log.time) else 0.0:.1f} s in the recording; "
+                        f"a lap needs at least {SHORTEST_LAP:.0f} s",
+                    )
+                ]
+            )
+        logs.append(prepare(log))
+    told = wanted.reading.model_dump(mode="json")
+    with transaction.atomic():
+        uploads.remember_reading(user.workshop, file, wanted.reading)
+        return [
+            _keep(user, lap.name.strip() or f"Lap {index}", upload.name, told, log)
+            for index, (lap, log) in enumerate(zip(wanted.laps, logs, strict=True), start=1)
+        ]
 
 
-def store_lap(user: User, name: str, file_name: str, data: bytes, columns: Columns | None) -> Lap:
-    """Read and keep a lap; columns None takes the headings at their word."""
-    file = open_log(data)
-    mapping = _mapping(file, columns)
-    log = prepare(read_log(file, mapping))
-    if log.duration < 5.0:
-        raise InvalidInput(
-            [Problem("file", f"lasts {log.duration:.1f} s; a lap needs at least 5 s")]
-        )
-    columns_used: dict[str, object] = {key: c.model_dump() for key, c in mapping.items()}
-    return _keep(user, name.strip() or "Lap", file_name[-200:], columns_used, log)
+def store_lap(
+    user: User, name: str, source: bytes | Path, file_name: str, reading: Reading | None = None
+) -> Lap:
+    """Keep a whole file as one lap, taking its headings at their word unless told.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    file = open_log(source)
+    used = reading or file.proposal
+    log = prepare(read_log(file, used))
+    return _keep(user, name, file_name[-200:], used.model_dump(mode="json"), log)
 
 
 _KIND_WORDS: dict[Kind, str] = {
@@ -163,6 +132,66 @@ def keep_with_grip(user: User, lap_id: int, wanted: GripIn) -> Lap:
     return _keep(user, name, lap.file_name, {"of": lap.pk, "grip": wanted.factor}, log)
 
 
+def rename_lap(user: User, lap_id: int, wanted: LapNameIn) -> Lap:
+    """Call a lap something else.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    lap = lap_of(user.workshop, lap_id)
+    lap.name = wanted.name.strip()
+    if not lap.name:
+        raise InvalidInput([Problem("name", "is blank; give the lap a name")])
+    lap.save(update_fields=["name"])
+    return lap
+
+
+def delete_lap(user: User, lap_id: int) -> None:
+    """Remove a lap; builds judged by it have none then.
+
+    Raises
+    ------
+    NotFound
+    """
+    lap_of(user.workshop, lap_id).delete()
+
+
+def edit_corners(user: User, lap_id: int, wanted: CornersIn) -> Lap:
+    """Set where the corners of a lap are and what they are called; None finds them again.
+
+    Raises
+    ------
+    NotFound
+    InvalidInput
+        If a corner lies outside the lap or over another.
+    """
+    lap = lap_of(user.workshop, lap_id)
+    if wanted.corners is None:
+        lap.corners = None
+    else:
+        rows = [
+            [(corner.name or "").strip() or None, corner.start_s, corner.end_s]
+            for corner in wanted.corners
+        ]
+        try:
+            named_corners(log_of(lap), [(name, a, b) for name, a, b in rows])  # type: ignore[misc]
+        except InvalidQuantity as error:
+            raise InvalidInput([Problem("corners", str(error))]) from None
+        lap.corners = rows
+    with transaction.atomic():
+        lap.save(update_fields=["corners"])
+        lap.forecasts.all().delete()  # their words name the corners
+    return lap
+
+
+def corners_of(lap: Lap, log: Log) -> tuple[Corner, ...]:
+    """The corners of a lap: as edited, else as found."""
+    if lap.corners is None:
+        return find_corners(log)
+    return named_corners(log, [(name, start, end) for name, start, end in lap.corners])
+
+
 def _keep(user: User, name: str, file_name: str, mapping: dict[str, object], log: Log) -> Lap:
     return Lap.objects.create(
         workshop=user.workshop,
@@ -177,6 +206,7 @@ def _keep(user: User, name: str, file_name: str, mapping: dict[str, object], log
 
 def _packed(log: Log) -> bytes:
     buffer = io.BytesIO()
+    extras = {name: getattr(log, name) for name in _OPTIONAL if getattr(log, name) is not None}
     np.savez_compressed(
         buffer,
         time=log.time,
@@ -184,6 +214,7 @@ def _packed(log: Log) -> bytes:
         forward=log.forward,
         leftward=log.leftward,
         engine_speed=log.engine_speed,
+        **extras,
     )
     return buffer.getvalue()
 
@@ -198,12 +229,14 @@ def log_of(lap: Lap) -> Log:
     """
     try:
         with np.load(io.BytesIO(bytes(lap.samples)), allow_pickle=False) as stored:
+            extras = {name: stored[name] for name in _OPTIONAL if name in stored.files}
             return Log(
                 stored["time"],
                 stored["speed"],
                 stored["forward"],
                 stored["leftward"],
                 stored["engine_speed"],
+                **extras,
             )
     except (ValueError, KeyError, OSError) as error:
         raise InvalidQuantity("stored lap", lap.name, "readable; import it again") from error

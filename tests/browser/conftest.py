@@ -77,7 +77,8 @@ class Page:
             lambda: self.driver.find_element(
                 By.XPATH,
                 f"//input[@id=//label[normalize-space(.)='{label}']/@for]"
-                f"|//label[contains(normalize-space(.), '{label}')]//input[not(@type='radio')]",
+                f"|//label[contains(normalize-space(.), '{label}')]//input[not(@type='radio')]"
+                f"|//input[@aria-label='{label}']",
             )
         )
 
@@ -107,6 +108,10 @@ class Page:
         field = self.field(label)
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(text, Keys.ENTER)
+
+    def goto(self, path: str) -> None:
+        """Open a page of the app."""
+        self.driver.get(f"{self.address}{path}")
 
     def press(self, *keys: str) -> None:
         """Press keys with nothing in focus but the page."""
@@ -151,7 +156,10 @@ def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrom
 
 
 @pytest.fixture
-def page(driver: webdriver.Chrome, live_server: Any, settings: Any) -> Iterator[Page]:
+def page(
+    driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path
+) -> Iterator[Page]:
+    settings.UPLOADS = str(tmp_path / "uploads")
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
     driver.delete_all_cookies()
     # units and theme chosen in one test must not be there in the next

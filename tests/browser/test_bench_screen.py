@@ -37,7 +37,7 @@ requestAnimationFrame(look);
 @pytest.fixture
 def build(db: None) -> Build:
     ada = open_account("ada", "bearing-shell-9", "Reed Lane Garage")
-    lap = store_lap(ada, "lap 7", "saltmarsh.csv", (DEMO / "saltmarsh.csv").read_bytes(), None)
+    lap = store_lap(ada, "lap 7", DEMO / "saltmarsh.csv", "saltmarsh.csv")
     document = checked_document((DEMO / "dunlin.json").read_bytes())
     return add_build(ada, document, "from a file", lap)
 

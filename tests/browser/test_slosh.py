@@ -42,7 +42,7 @@ def ada() -> User:
 @pytest.fixture
 def laps(ada: User) -> tuple[Lap, Lap]:
     rain, dry = (
-        store_lap(ada, name, file, (DEMO / file).read_bytes(), None)
+        store_lap(ada, name, DEMO / file, file)
         for name, file in (("rain", "saltmarsh-rain.csv"), ("lap 7", "saltmarsh.csv"))
     )
     return dry, rain

@@ -8,13 +8,15 @@ import numpy as np
 import pytest
 from bilge_core.build import Car
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.loads.channels import Column
+from bilge_core.loads.channels import ChannelName
 from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.facts import log_facts
 from bilge_core.loads.frames import apparent_gravity, engine_to_car
-from bilge_core.loads.importing import LogFile, open_log, read_log
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.reading import Column, Reading
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import LogFile, open_log
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -31,6 +33,10 @@ def rows(count: int = 40) -> list[str]:
     return [f"{i / 10:.1f},100,0.5,-0.1,6000" for i in range(count)]
 
 
+def with_column(file: LogFile, name: ChannelName, column: Column) -> Reading:
+    return file.proposal.model_copy(update={"columns": {**file.proposal.columns, name: column}})
+
+
 def places(data: bytes) -> list[tuple[str, str]]:
     with pytest.raises(InvalidInput) as refused:
         file = open_log(data)
@@ -42,8 +48,7 @@ def test_reads_units_and_signs() -> None:
     head = "Time;Speed (mph);Lat Acc (m/s2 + right);Long Acc (m/s2 + braking);RPM"
     data = csv([f"{i};60;9,80665;4,903325;6000" for i in range(20)], head)
     file = open_log(data)
-    mapping = {**file.proposal, "time": Column(heading="Time", unit="s")}
-    log = read_log(file, mapping)
+    log = read_log(file, with_column(file, "time", Column(heading="Time", unit="s")))
     assert log.speed[0] == pytest.approx(60 * 0.44704)  # mph exact by definition
     assert log.leftward[0] == pytest.approx(-9.80665)
     assert log.forward[0] == pytest.approx(-4.903325)
@@ -63,7 +68,7 @@ def test_finds_headings_below_a_preamble_and_skips_a_units_row() -> None:
         (lambda r: r.__setitem__(17, "1.7,fast,0.5,0,6000"), "line 19, column speed", "'fast'"),
         (lambda r: r.__setitem__(17, "1.7,100,0.5"), "line 19, column longitudinal", "no value"),
         (
-            lambda r: r.__setitem__(17, "1.7,nan,0.5,0,6000"),
+            lambda r: r.__setitem__(17, "1.7,inf,0.5,0,6000"),
             "line 19, column speed",
             "not a number",
         ),
@@ -95,7 +100,7 @@ def test_asks_for_unit_and_sign_that_headings_do_not_say() -> None:
 
 def test_refuses_a_column_that_is_not_there() -> None:
     file = open_log(csv(rows()))
-    mapping = {**file.proposal, "speed": Column(heading="velocity of oil", unit="km/h")}
+    mapping = with_column(file, "speed", Column(heading="velocity of oil", unit="km/h"))
     with pytest.raises(InvalidInput, match="there is no column 'velocity of oil'"):
         read_log(file, mapping)
 

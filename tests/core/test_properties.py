@@ -16,9 +16,10 @@ from bilge_core.build import Build, build_from
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.frames import apparent_gravity
-from bilge_core.loads.importing import open_log, read_log
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import KINDS, Manoeuvre, manoeuvre_log
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import open_log
 from bilge_core.measure import check_pan, deepen, explain_dips, ground_clearance
 from bilge_core.pan import assemble_pan, column_volumes, columns_of, inside_faces
 from bilge_core.pan.sections import cut_pan

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import factory
@@ -42,6 +42,12 @@ def quick_passwords(settings: Any) -> None:
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
+@pytest.fixture(autouse=True)
+def uploads_apart(settings: Any, tmp_path: Path) -> None:
+    """Uploaded files of a test go where the test goes."""
+    settings.UPLOADS = str(tmp_path / "uploads")
+
+
 @pytest.fixture
 def user(db: None) -> User:
     return UserFactory()  # type: ignore[no-any-return]
@@ -54,8 +60,7 @@ def stranger(db: None) -> User:
 
 @pytest.fixture
 def lap(user: User) -> Lap:
-    data = (DEMO / "saltmarsh.csv").read_bytes()
-    return store_lap(user, "lap 7", "saltmarsh.csv", data, None)
+    return store_lap(user, "lap 7", DEMO / "saltmarsh.csv", "saltmarsh.csv")
 
 
 @pytest.fixture
@@ -101,26 +106,3 @@ def other_api(stranger: User) -> Api:
 @pytest.fixture
 def anonymous() -> Api:
     return Api(None)
-
-
-@pytest.fixture
-def columns() -> Callable[..., str]:
-    """The demo log's columns as the form wants them."""
-
-    def make(**changes: dict[str, Any]) -> str:
-        wanted: dict[str, dict[str, Any]] = {
-            "time": {"heading": "time [s]", "unit": "s"},
-            "speed": {"heading": "speed [km/h]", "unit": "km/h"},
-            "lateral": {"heading": "lateral g [g + left]", "unit": "g", "positive": "left"},
-            "longitudinal": {
-                "heading": "longitudinal g [g + forward]",
-                "unit": "g",
-                "positive": "forward",
-            },
-            "engine_speed": {"heading": "engine speed [rpm]", "unit": "rpm"},
-        }
-        for name, change in changes.items():
-            wanted[name] = {**wanted[name], **change}
-        return json.dumps(wanted)
-
-    return make

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
 from typing import Any
 
 import pytest
@@ -13,7 +12,7 @@ from bilge_core.build import read_build
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
 from builds.models import Build, BuildState
-from django.test import Client, override_settings
+from django.test import Client
 from forecasts.models import Forecast
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -204,7 +203,7 @@ def test_history_and_revisions(api: Api, build: Build, user: User) -> None:
 
 
 def test_another_lap_of_the_same_build(api: Api, build: Build, user: User) -> None:
-    rain = store_lap(user, "rain", "r.csv", (DEMO / "saltmarsh-rain.csv").read_bytes(), None)
+    rain = store_lap(user, "rain", DEMO / "saltmarsh-rain.csv", "r.csv")
     status, told = api("GET", f"/forecasts/slosh/{build.pk}/laps/{rain.pk}")
     assert (status, told["lap_name"]) == (200, "rain")
     assert told["dry_s"] < 0.2
@@ -362,104 +361,6 @@ def test_deleting(api: Api, build: Build) -> None:
     assert api("DELETE", f"/builds/{build.pk}") == (204, None)
     assert not BuildState.objects.exists()
     assert api("GET", f"/builds/{build.pk}")[0] == 404
-
-
-def test_import_of_a_lap(api: Api, columns: Callable[..., str]) -> None:
-    data = (DEMO / "saltmarsh.csv").read_bytes()
-    status, seen = api.upload("/laps/preview", data)
-    assert status == 200
-    assert seen["faults"] == []
-    assert "mostly left" in seen["sentences"][0]
-    turned = columns(lateral={"positive": "right"})
-    _, seen = api.upload("/laps/preview", data, columns=turned)
-    assert "mostly right" in seen["sentences"][0]
-    assert not Lap.objects.exists()
-    status, told = api.upload("/laps", data, name="lap 7", columns=columns())
-    assert (status, told["name"]) == (201, "lap 7")
-    assert told["duration_s"] == pytest.approx(81.0, abs=0.1)
-
-
-@pytest.mark.parametrize(
-    ("spoil", "change", "words"),
-    [
-        (lambda t: t.replace("100.", "fast.", 1), {}, "is not a number"),
-        (lambda t: t, {"lateral": {"heading": "sideways"}}, "no column 'sideways'"),
-        (lambda t: t, {"speed": {"unit": "furlongs"}}, "no unit for speed"),
-        (lambda t: t, {"lateral": {"positive": None}}, "left or right"),
-        (lambda t: t.replace("\n0.04,", "\n0.01,"), {}, "time goes back"),
-        (lambda t: "\n".join(t.split("\n")[:30]), {}, "at least 5 s"),
-        (lambda t: t, {"speed": {"heading": "engine speed [rpm]"}}, "unit km/h?"),
-    ],
-)
-def test_bad_laps_name_the_place_and_keep_nothing(
-    api: Api, columns: Callable[..., str], spoil: Any, change: Any, words: str
-) -> None:
-    data = spoil((DEMO / "saltmarsh.csv").read_text()).encode()
-    status, told = api.upload("/laps", data, name="bad", columns=columns(**change))
-    assert status == 422, told
-    assert any(words in problem["message"] for problem in told["problems"]), told
-    assert not Lap.objects.exists()
-
-
-CORNER = {
-    "kind": "corner",
-    "hand": "left",
-    "level_g": 1.3,
-    "ramp_s": 0.5,
-    "hold_s": 4,
-    "engine_speed_rpm": 6500,
-}
-
-
-def test_a_manoeuvre_is_judged_like_a_lap(api: Api, build: Build) -> None:
-    status, told = api("POST", "/laps/manoeuvre", CORNER)
-    assert (status, told["name"], told["duration_s"]) == (201, "Corner left, 1.3 g for 4 s", 9.0)
-    api("PUT", f"/builds/{build.pk}/lap", {"lap_id": told["id"]})
-    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
-    assert slosh["lap"]["corners"][0]["hand"] == "left"
-    assert max(slosh["lap"]["samples"]["side_g"]) == pytest.approx(1.3, abs=0.001)
-    status, told = api("POST", "/laps/manoeuvre", {**CORNER, "kind": "braking"})
-    assert told["name"] == "Braking, 1.3 g for 4 s"
-
-
-@pytest.mark.parametrize(
-    "change",
-    [{"level_g": 0}, {"level_g": "lots"}, {"hold_s": -1}, {"kind": "loop"}, {"ramp_s": None}],
-)
-def test_a_faulty_manoeuvre_is_refused(api: Api, change: dict[str, Any]) -> None:
-    status, told = api("POST", "/laps/manoeuvre", {**CORNER, **change})
-    assert (status, fields(told)) == (422, list(change))
-    assert not Lap.objects.exists()
-
-
-def test_better_tyres(api: Api, other_api: Api, lap: Lap) -> None:
-    status, told = api("POST", f"/laps/{lap.pk}/grip", {"factor": 1.21})
-    assert (status, told["name"]) == (201, "lap 7, grip x 1.21")
-    assert told["duration_s"] == pytest.approx(lap.duration_s / 1.1, abs=0.1)
-    assert api("POST", f"/laps/{lap.pk}/grip", {"factor": 9})[0] == 422
-    assert other_api("POST", f"/laps/{lap.pk}/grip", {"factor": 1.2})[0] == 404
-
-
-def test_junk_and_large_files(api: Api, columns: Callable[..., str]) -> None:
-    junk = b"0123456789abcdef\n" * (50 * 1024 * 1024 // 17)
-    status, told = api.upload("/laps", junk, name="junk", columns=columns())
-    assert (status, fields(told)) == (422, ["file"])
-    with override_settings(LARGEST_UPLOAD_BYTES=1000):
-        status, told = api.upload("/laps/preview", b"x" * 2000)
-    assert status == 413
-    assert "larger than" in told["title"]
-    assert not Lap.objects.exists()
-
-
-@pytest.mark.parametrize(
-    "body", ["", "{", "[]", '{"columns": 3}', '{"time": 1}', '{"warp": {"heading": "x"}}', "null"]
-)
-def test_bad_forms_are_refused(api: Api, body: str) -> None:
-    data = (DEMO / "saltmarsh.csv").read_bytes()
-    status, told = api.upload("/laps", data, name="x", columns=body)
-    assert status == 422, told
-    status, told = api("POST", "/builds", body)
-    assert status == 422, told
 
 
 @settings(

@@ -62,7 +62,9 @@ class SettledForecast:
     least_cover_at: float
 
 
-def forecast_settled(build: Build, log: Log) -> SettledForecast:
+def forecast_settled(
+    build: Build, log: Log, corners: tuple[Corner, ...] | None = None
+) -> SettledForecast:
     """Forecast a lap.
 
     Parameters
@@ -70,6 +72,8 @@ def forecast_settled(build: Build, log: Log) -> SettledForecast:
     build : Build
     log : Log
         Prepared: see `bilge_core.loads.log.prepare`.
+    corners : tuple of Corner, optional
+        By which the dips are told; found in the log when not given.
 
     Returns
     -------
@@ -90,7 +94,7 @@ def forecast_settled(build: Build, log: Log) -> SettledForecast:
     'sound'
     """
     pan = assemble_pan(build)
-    corners = find_corners(log)
+    corners = find_corners(log) if corners is None else corners
     lap = settle_lap(pan, build, log)
     dry_time = find_dips(log, lap.cover, lap.gas_share, corners)
     least = int(np.argmin(lap.cover))

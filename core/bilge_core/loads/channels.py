@@ -1,34 +1,74 @@
-"""The channels a forecast needs, and how a column's heading is recognised."""
+"""The channels of a log, and how a column's heading is recognised."""
 
 from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, StringConstraints
-
-from bilge_core.errors import InvalidInput, Problem
 from bilge_core.quantities import KINDS
 
-ChannelName = Literal["time", "speed", "lateral", "longitudinal", "engine_speed"]
+ChannelName = Literal[
+    "time",
+    "speed",
+    "lateral",
+    "longitudinal",
+    "engine_speed",
+    "distance",
+    "vertical",
+    "yaw_rate",
+    "latitude",
+    "longitude",
+    "lap",
+    "oil_pressure",
+    "oil_temperature",
+]
 
 
 @dataclass(frozen=True)
 class Channel:
-    """A channel: its label, kind of figure, headings it goes by, plausible range in SI."""
+    """A channel: label, kind of figure, headings it goes by, plausible range in SI, its use.
+
+    `use` is "clock" for what tells the time, "needed", or "extra".
+    """
 
     label: str
     kind: str
     headings: tuple[str, ...]
     lowest: float
     highest: float
+    use: Literal["clock", "needed", "extra"]
+
+    @property
+    def units(self) -> list[str]:
+        """The unit names that may be given."""
+        return [unit for unit in KINDS[self.kind].units if unit]
 
 
 CHANNELS: dict[ChannelName, Channel] = {
-    "time": Channel("time", "time", ("time", "t", "elapsed", "elapsed time", "lap time"), 0, 1e5),
+    "time": Channel(
+        "time",
+        "time",
+        ("time", "t", "elapsed", "elapsed time", "lap time", "session time", "timestamp"),
+        -1e9,
+        1e11,
+        "clock",
+    ),
+    "distance": Channel(
+        "distance",
+        "distance",
+        ("distance", "dist", "lap distance", "distance driven", "s"),
+        -1e6,
+        1e8,
+        "clock",
+    ),
     "speed": Channel(
-        "speed", "speed", ("speed", "gps speed", "vehicle speed", "velocity", "v"), -1, 140
+        "speed",
+        "speed",
+        ("speed", "gps speed", "vehicle speed", "ground speed", "velocity", "v"),
+        -1,
+        140,
+        "needed",
     ),
     "lateral": Channel(
         "lateral g",
@@ -39,6 +79,7 @@ CHANNELS: dict[ChannelName, Channel] = {
             "lateral acc",
             "lateral accel",
             "lat acc",
+            "lat accel",
             "lat g",
             "g lat",
             "side g",
@@ -46,6 +87,7 @@ CHANNELS: dict[ChannelName, Channel] = {
         ),
         -60,
         60,
+        "needed",
     ),
     "longitudinal": Channel(
         "longitudinal g",
@@ -56,6 +98,7 @@ CHANNELS: dict[ChannelName, Channel] = {
             "longitudinal acc",
             "longitudinal accel",
             "long acc",
+            "long accel",
             "long g",
             "g long",
             "fore g",
@@ -63,33 +106,87 @@ CHANNELS: dict[ChannelName, Channel] = {
         ),
         -80,
         80,
+        "needed",
     ),
     "engine_speed": Channel(
-        "engine speed", "rotation", ("engine speed", "rpm", "engine rpm", "revs"), 0, 2200
+        "engine speed",
+        "rotation",
+        ("engine speed", "rpm", "engine rpm", "revs"),
+        -1,
+        2200,
+        "needed",
+    ),
+    "vertical": Channel(
+        "vertical g",
+        "acceleration",
+        (
+            "vertical acceleration",
+            "vertical g",
+            "vertical acc",
+            "vert acc",
+            "vert g",
+            "g vert",
+            "az",
+        ),
+        -80,
+        80,
+        "extra",
+    ),
+    "yaw_rate": Channel(
+        "yaw rate",
+        "turning",
+        ("yaw rate", "yaw", "gyro z", "turning rate", "gyro yaw"),
+        -7,
+        7,
+        "extra",
+    ),
+    "latitude": Channel(
+        "latitude", "angle", ("latitude", "gps latitude", "lat", "gps lat"), -1.6, 1.6, "extra"
+    ),
+    "longitude": Channel(
+        "longitude",
+        "angle",
+        ("longitude", "gps longitude", "lon", "lng", "gps lon", "gps long"),
+        -3.2,
+        3.2,
+        "extra",
+    ),
+    "lap": Channel(
+        "lap number", "count", ("lap", "lap number", "lap no", "lap count"), -1, 1e6, "extra"
+    ),
+    "oil_pressure": Channel(
+        "oil pressure",
+        "pressure",
+        ("oil pressure", "oil press", "gallery pressure", "engine oil pressure"),
+        -2e5,
+        3e6,
+        "extra",
+    ),
+    "oil_temperature": Channel(
+        "oil temperature",
+        "temperature",
+        ("oil temperature", "oil temp", "engine oil temperature", "engine oil temp"),
+        200,
+        500,
+        "extra",
     ),
 }
 
 POSITIVE_WORDS: dict[ChannelName, tuple[str, str]] = {
     "lateral": ("left", "right"),
     "longitudinal": ("forward", "braking"),
+    "yaw_rate": ("left", "right"),
 }
 """What a positive figure may mean: a turn to that hand; gaining speed, or braking."""
 
-
-class Column(BaseModel):
-    """Where a channel is found in a file and how to read it."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-    heading: Annotated[str, StringConstraints(min_length=1, max_length=200)]
-    unit: Annotated[str, StringConstraints(max_length=20)]
-    positive: Literal["left", "right", "forward", "braking"] | None = None
-
-
-Mapping = dict[ChannelName, Column]
-
 _BRACKET = re.compile(r"[\[(](?P<inside>[^\])]*)[\])]")
 _SIGN = re.compile(r"\+\s*(?:=\s*)?(left|right|forward|braking)", re.IGNORECASE)
+_SAID_WITHOUT: dict[ChannelName, str] = {
+    "engine_speed": "rpm",
+    "latitude": "deg",
+    "longitude": "deg",
+    "lap": "",
+}
 
 
 @dataclass(frozen=True)
@@ -99,6 +196,18 @@ class HeadingGuess:
     channel: ChannelName | None
     unit: str | None
     positive: str | None
+
+
+def known_unit(channel: ChannelName, said: str) -> str | None:
+    """The unit's name if it is one of the channel's, else None.
+
+    Examples
+    --------
+    >>> known_unit("speed", " KM/H "), known_unit("speed", "bar")
+    ('km/h', None)
+    """
+    unit = said.strip(" ,;[]()\"'").lower()
+    return unit if unit and unit in KINDS[CHANNELS[channel].kind].units else None
 
 
 def read_heading(heading: str) -> HeadingGuess:
@@ -119,49 +228,9 @@ def read_heading(heading: str) -> HeadingGuess:
     )
     unit = None
     if found is not None:
-        said = _SIGN.sub("", inside).strip(" ,;").lower()
-        known = KINDS[CHANNELS[found].kind].units
-        unit = said if said and said in known else None
-        if unit is None and found == "engine_speed":
-            unit = "rpm"
+        unit = known_unit(found, _SIGN.sub("", inside))
+        if unit is None:
+            unit = _SAID_WITHOUT.get(found)
     word = sign.group(1).lower() if sign else None
     allowed = POSITIVE_WORDS.get(found, ()) if found else ()
     return HeadingGuess(found, unit, word if word in allowed else None)
-
-
-def check_mapping(mapping: Mapping) -> None:
-    """See that a mapping names all five channels, known units, and a sign where one is needed.
-
-    Raises
-    ------
-    InvalidInput
-        Naming each channel that lacks something, and what would be right.
-    """
-    problems: list[Problem] = []
-    for name, channel in CHANNELS.items():
-        column = mapping.get(name)
-        if column is None:
-            problems.append(
-                Problem(f"channels.{name}", f"no column is given for {channel.label}; name one")
-            )
-            continue
-        units = [unit for unit in KINDS[channel.kind].units if unit]
-        if column.unit.lower() not in units:
-            what = f"{column.unit!r} is no unit" if column.unit else "the unit is not said"
-            problems.append(
-                Problem(
-                    f"channels.{name}.unit",
-                    f"{what} for {channel.label}; give one of {', '.join(units)}",
-                )
-            )
-        words = POSITIVE_WORDS.get(name)
-        if words and column.positive not in words:
-            problems.append(
-                Problem(
-                    f"channels.{name}.positive",
-                    f"what a positive {channel.label} means is not said; "
-                    f"give {words[0]} or {words[1]}",
-                )
-            )
-    if problems:
-        raise InvalidInput(problems)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -24,13 +26,22 @@ _SHORTEST = 0.6  # [s]
 
 @dataclass(frozen=True)
 class Corner:
-    """One corner: number in the order driven, hand, start and end [s], highest side load [g]."""
+    """One corner: number in the order driven, hand, start and end [s], highest side load [g].
+
+    `name` is what the builder calls it, None for its number.
+    """
 
     number: int
     hand: Literal["left", "right"]
     start: float
     end: float
     peak_g: float
+    name: str | None = None
+
+    @property
+    def called(self) -> str:
+        """Its name in a sentence: ``corner 3`` or what the builder calls it."""
+        return self.name or f"corner {self.number}"
 
 
 def find_corners(log: Log) -> tuple[Corner, ...]:
@@ -98,6 +109,51 @@ def find_corners(log: Log) -> tuple[Corner, ...]:
     )
 
 
+def named_corners(log: Log, spans: Sequence[tuple[str | None, float, float]]) -> tuple[Corner, ...]:
+    """Corners where the builder says they are, numbered in the order driven.
+
+    Parameters
+    ----------
+    log : Log
+        Prepared.
+    spans : sequence of (name or None, start [s], end [s])
+
+    Returns
+    -------
+    tuple of Corner
+        Each with the hand to which it turns on the whole, and its highest side load.
+
+    Raises
+    ------
+    InvalidQuantity
+        If a span lies outside the lap, is shorter than two samples or overlaps another.
+
+    Examples
+    --------
+    >>> time = np.arange(0, 10, 0.1)
+    >>> side = np.where((time > 3) & (time < 6), 9.8, 0.0)
+    >>> log = Log(time, *np.zeros((2, 100)), side, time)
+    >>> [(c.called, c.hand) for c in named_corners(log, [("Mill bend", 3.0, 6.0)])]
+    [('Mill bend', 'left')]
+    """
+    corners: list[Corner] = []
+    before = -1.0
+    for number, (name, start, end) in enumerate(sorted(spans, key=lambda s: s[1]), start=1):
+        inside = (log.time >= start) & (log.time <= end)
+        what = f"corner {number}"
+        if not (math.isfinite(start) and math.isfinite(end)) or inside.sum() < 2:
+            raise InvalidQuantity(
+                what, f"{start:g} to {end:g} s", f"inside the lap, 0 to {log.time[-1]:.1f} s"
+            )
+        if start < before:
+            raise InvalidQuantity(what, f"from {start:g} s", f"after the one before ({before:g} s)")
+        before = end
+        side = log.leftward[inside] / STANDARD_GRAVITY
+        hand: Literal["left", "right"] = "left" if float(side.mean()) >= 0.0 else "right"
+        corners.append(Corner(number, hand, start, end, float(np.abs(side).max()), name))
+    return tuple(corners)
+
+
 def place_on_lap(corners: tuple[Corner, ...], time: float) -> tuple[Corner | None, str]:
     """The corner that a moment belongs to, and how to say it.
 
@@ -114,11 +170,11 @@ def place_on_lap(corners: tuple[Corner, ...], time: float) -> tuple[Corner | Non
     """
     for corner in corners:
         if corner.start <= time <= corner.end:
-            return corner, f"in corner {corner.number}"
+            return corner, f"in {corner.called}"
     near = [(corner.start - time, corner, "into") for corner in corners if corner.start > time]
     near += [(time - corner.end, corner, "out of") for corner in corners if corner.end < time]
     within = [entry for entry in near if entry[0] <= 3.0]
     if not within:
         return None, "on a straight"
     _, corner, word = min(within, key=lambda entry: entry[0])
-    return corner, f"{word} corner {corner.number}"
+    return corner, f"{word} {corner.called}"

@@ -65,24 +65,26 @@ def _doubts(log: Log, peak_g: float, agreement: float) -> list[str]:
     return doubts
 
 
-def _turn_sentence(turn: float, corners: tuple[Corner, ...]) -> str:
+def _turn_sentence(what: str, turn: float, corners: tuple[Corner, ...]) -> str:
     lefts = sum(corner.hand == "left" for corner in corners)
     rights = len(corners) - lefts
     hand = "left" if turn > 0.0 else "right"
     degrees = abs(math.degrees(turn))
     split = f"{lefts} left and {rights} right-hand corners"
     if degrees < 60.0:
-        return f"This lap turns as much left as right ({split})."
-    return f"This lap turns mostly {hand}: {degrees:.0f}° in all, {split}."
+        return f"{what} turns as much left as right ({split})."
+    return f"{what} turns mostly {hand}: {degrees:.0f}° in all, {split}."
 
 
-def log_facts(log: Log) -> LogFacts:
+def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     """State a prepared log in figures and words.
 
     Parameters
     ----------
     log : Log
         See `prepare`.
+    what : str
+        What the sentences call it.
 
     Returns
     -------
@@ -103,7 +105,7 @@ def log_facts(log: Log) -> LogFacts:
     turn = float(heading(log)[-1])
     top = float(log.speed.max())
     sentences = (
-        _turn_sentence(turn, corners),
+        _turn_sentence(what, turn, corners),
         f"It brakes at up to {max(braking, 0.0):.2f} g, "
         f"gains speed at up to {max(forward, 0.0):.2f} g, "
         f"corners at up to {max(left, 0.0):.2f} g left and {max(right, 0.0):.2f} g right.",

@@ -55,7 +55,16 @@ def engine_to_car(car: Car) -> Array:
     return np.asarray(about_z @ about_y @ about_x, dtype=np.float64)
 
 
-def apparent_gravity(car: Car, forward: Array | float, leftward: Array | float) -> Array:
+LEAST_UPWARD = 0.1 * STANDARD_GRAVITY
+"""Over a crest the oil is taken to be held down by no less [m/s2]: in free fall it lies nowhere."""
+
+
+def apparent_gravity(
+    car: Car,
+    forward: Array | float,
+    leftward: Array | float,
+    upward: Array | float | None = None,
+) -> Array:
     """Apparent gravity in the engine's frame, from the car's accelerations.
 
     ``g_app = g − a_car``: braking sends oil forward, a right turn sends it left.
@@ -67,6 +76,9 @@ def apparent_gravity(car: Car, forward: Array | float, leftward: Array | float) 
     forward, leftward : float or ndarray, shape (n,)
         The car's acceleration [m/s2] as a body-fixed sensor reads it, forward
         and to the left; such a sensor already feels banking and body roll.
+    upward : float or ndarray, shape (n,), optional
+        As such a sensor reads it upward [m/s2], standard gravity on the level
+        and taken as that when it is not logged; at least `LEAST_UPWARD` is used.
 
     Returns
     -------
@@ -78,10 +90,6 @@ def apparent_gravity(car: Car, forward: Array | float, leftward: Array | float) 
     InvalidQuantity
         If an acceleration is not finite.
 
-    Notes
-    -----
-    Vertical acceleration is taken as nil: crests and dips are left out.
-
     Examples
     --------
     >>> car = Car(nose_points="front", lean_right_deg=0, nose_up_deg=0)
@@ -90,10 +98,11 @@ def apparent_gravity(car: Car, forward: Array | float, leftward: Array | float) 
     """
     forward = np.asarray(forward, dtype=np.float64)
     leftward = np.asarray(leftward, dtype=np.float64)
-    for name, value in (("forward", forward), ("leftward", leftward)):
+    felt = np.asarray(STANDARD_GRAVITY if upward is None else upward, dtype=np.float64)
+    for name, value in (("forward", forward), ("leftward", leftward), ("upward", felt)):
         if not np.all(np.isfinite(value)):
             raise InvalidQuantity(f"{name} acceleration", "not a number", "finite")
     in_car = np.stack(
-        np.broadcast_arrays(-forward, -leftward, np.float64(-STANDARD_GRAVITY)), axis=-1
+        np.broadcast_arrays(-forward, -leftward, -np.maximum(felt, LEAST_UPWARD)), axis=-1
     )
     return np.asarray(in_car @ engine_to_car(car))

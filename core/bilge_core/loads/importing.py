@@ -1,309 +1,241 @@
-"""Reading a logged lap from delimited text."""
+"""Reading the rows of a logged recording, of any length, into columns."""
 
 from __future__ import annotations
 
 import csv
 import io
 import math
-from collections.abc import Iterator
-from dataclasses import dataclass
+from array import array
+from collections.abc import Callable, Generator, Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+from itertools import chain
+from operator import itemgetter
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.loads.channels import (
-    CHANNELS,
-    ChannelName,
-    Column,
-    Mapping,
-    check_mapping,
-    read_heading,
-)
-from bilge_core.loads.log import Log
-from bilge_core.quantities import KINDS, si_from
+from bilge_core.loads.sniff import LogFile
 
-MOST_SAMPLES = 1_000_000
-_HEADER_LINES = 60
-_LONGEST_LINE = 20_000
-_MOST_FAULTS = 8
+Array = NDArray[np.float64]
+
+MOST_SAMPLES = 8_000_000
+MOST_SHOWN = 8
+"""Faulty rows that are told one by one; the rest are counted."""
+
+_BATCH = 5_000  # rows
+_BATCH_BYTES = 200_000
+_BLANK = frozenset({"", "nan", "-", "--", "---", "n/a", "na", "null", "none"})
 
 
 @dataclass(frozen=True)
-class LogFile:
-    """A delimited file as understood: its headings, where they stand, and a proposed mapping.
+class Columns:
+    """The cells of some columns as numbers, row by row.
 
-    `proposal` holds what the headings say; a unit that they do not say is an
-    empty string and a sign that they do not say is None: the user is asked.
+    values : heading to ndarray, shape (n,)
+        Not a number where a cell is blank.
+    lines : ndarray, shape (n,), where each row stands in the file
+    bad_rows : how many rows hold text where a number belongs, or too few cells; left out
+    faults : the first of them, each with its place
     """
 
-    text: str
-    separator: str
-    header_line: int
-    headings: tuple[str, ...]
-    proposal: Mapping
+    values: dict[str, Array]
+    lines: NDArray[np.int64]
+    bad_rows: int = 0
+    faults: tuple[Problem, ...] = field(default=())
 
 
-def _decode(data: bytes) -> str:
-    if b"\x00" in data[:65536]:
-        raise InvalidInput(
-            [Problem("file", "is not text; export the lap from the logger as CSV and give that")]
-        )
-    try:
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        return data.decode("latin-1")
-
-
-def _split(line: str, separator: str) -> list[str]:
-    try:
-        return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
-    except csv.Error:  # not a line of headings, then
-        return []
-
-
-def _first_lines(text: str) -> list[str]:
-    reader = io.StringIO(text, newline=None)
-    lines = []
-    for _ in range(_HEADER_LINES):
-        line = reader.readline(_LONGEST_LINE)
-        if not line:
-            break
-        lines.append(line.rstrip("\r\n"))
-    return lines
-
-
-def _propose(headings: list[str]) -> Mapping:
-    proposal: Mapping = {}
-    for heading in headings:
-        guess = read_heading(heading)
-        if guess.channel is not None and guess.channel not in proposal:
-            proposal[guess.channel] = Column.model_validate(
-                {"heading": heading, "unit": guess.unit or "", "positive": guess.positive}
-            )
-    return proposal
-
-
-def open_log(data: bytes) -> LogFile:
-    """Find the headings of a delimited file and propose which column is what.
-
-    Parameters
-    ----------
-    data : bytes
-        The file: comma, semicolon or tab separated, UTF-8 or Latin-1, headings
-        within its first 60 lines.
-
-    Returns
-    -------
-    LogFile
-
-    Raises
-    ------
-    InvalidInput
-        If it is not text, is empty, or no line names at least two of time,
-        speed, lateral g, longitudinal g and engine speed.
-
-    Examples
-    --------
-    >>> found = open_log(b"time [s],speed [km/h]\\n0,100\\n")
-    >>> found.proposal["speed"].unit
-    'km/h'
-    """
-    text = _decode(data)
-    if not text.strip():
-        raise InvalidInput([Problem("file", "is empty; export the lap from the logger as CSV")])
-    best: tuple[int, int, str, list[str]] = (0, 0, ",", [])
-    for number, line in enumerate(_first_lines(text), start=1):
-        if len(line) >= _LONGEST_LINE:
-            continue
-        for separator in ",;\t":
-            headings = _split(line, separator)
-            known = len(_propose(headings))
-            if known > best[0]:
-                best = (known, number, separator, headings)
-    known, number, separator, headings = best
-    if known < 2:
-        labels = ", ".join(channel.label for channel in CHANNELS.values())
-        raise InvalidInput(
-            [
-                Problem(
-                    "file",
-                    f"has no line of headings in its first {_HEADER_LINES} lines; one line must "
-                    f"name the columns: {labels}",
-                )
-            ]
-        )
-    return LogFile(text, separator, number, tuple(headings), _propose(headings))
-
-
-def _rows(file: LogFile) -> Iterator[tuple[int, list[str]]]:
-    reader = csv.reader(io.StringIO(file.text, newline=""), delimiter=file.separator)
-    try:
-        for row in reader:
-            if reader.line_num > file.header_line and any(cell.strip() for cell in row):
-                yield reader.line_num, row
-    except csv.Error as error:
-        raise InvalidInput(
-            [Problem(f"line {reader.line_num}", f"cannot be read as delimited text: {error}")]
-        ) from None
-
-
-def _positions(file: LogFile, mapping: Mapping) -> dict[ChannelName, int]:
-    problems = [
-        Problem(
-            f"channels.{name}.heading",
-            f"there is no column {column.heading!r}; the file has {', '.join(file.headings)}"[:600],
-        )
-        for name, column in mapping.items()
-        if column.heading not in file.headings
-    ]
-    if problems:
-        raise InvalidInput(problems)
-    return {name: file.headings.index(column.heading) for name, column in mapping.items()}
-
-
-def _number(cell: str, separator: str) -> float:
+def _cell_value(cell: str, decimal_comma: bool) -> float:
     text = cell.strip()
-    value = float(text.replace(",", ".") if separator != "," else text)
+    if text.lower() in _BLANK:
+        return math.nan
+    value = float(text.replace(",", ".") if decimal_comma else text)
     if not math.isfinite(value):
         raise ValueError(text)
     return value
 
 
-def _is_units_row(row: list[str], separator: str, positions: dict[ChannelName, int]) -> bool:
-    """A row under the headings in which no wanted cell is a number: units, skipped."""
-    for place in positions.values():
-        try:
-            _number(row[place], separator)
-        except (ValueError, IndexError):
-            continue
-        return False
-    return True
+class _Gathered:
+    """Rows as they are read."""
 
+    def __init__(self, headings: Sequence[str], places: Sequence[int], comma: bool) -> None:
+        self.headings = headings
+        self.places = places
+        self.wanted: Callable[[list[str]], Iterable[str]] = (
+            itemgetter(*places) if len(places) > 1 else lambda row: (row[places[0]],)
+        )
+        self.comma = comma
+        self.values = array("d")
+        self.lines = array("q")
+        self.faults: list[Problem] = []
+        self.bad = 0
 
-def _read_columns(
-    file: LogFile, mapping: Mapping
-) -> tuple[dict[ChannelName, list[float]], list[int]]:
-    positions = _positions(file, mapping)
-    columns: dict[ChannelName, list[float]] = {name: [] for name in positions}
-    lines: list[int] = []
-    faults: list[Problem] = []
-    for index, (line, row) in enumerate(_rows(file)):
-        if index == 0 and _is_units_row(row, file.separator, positions):
-            continue
-        if len(lines) >= MOST_SAMPLES:
-            faults.append(
-                Problem(f"line {line}", f"more than {MOST_SAMPLES:,} samples; export one lap")
-            )
-            break
-        lines.append(line)
-        for name, place in positions.items():
+    def fault(self, line: int, where: str, what: str) -> None:
+        self.bad += 1
+        if len(self.faults) < MOST_SHOWN:
+            self.faults.append(Problem(f"line {line}{where}", what))
+
+    def slowly(self, line: int, row: list[str]) -> None:
+        """A row with something other than numbers in it."""
+        found = []
+        for heading, place in zip(self.headings, self.places, strict=True):
+            if place >= len(row):
+                self.fault(line, f", column {heading}", f"has no value: {len(row)} cells only")
+                return
             try:
-                columns[name].append(_number(row[place], file.separator))
-            except (ValueError, IndexError):
-                cell = row[place].strip()[:40] if place < len(row) else ""
-                found = f"{cell!r} is not a number" if cell else "has no value"
-                faults.append(Problem(f"line {line}, column {mapping[name].heading}", found))
-        if len(faults) >= _MOST_FAULTS:
-            break
-    if faults:
-        raise InvalidInput(faults)
-    return columns, lines
+                found.append(_cell_value(row[place], self.comma))
+            except ValueError:
+                cell = row[place].strip()[:40]
+                self.fault(line, f", column {heading}", f"{cell!r} is not a number")
+                return
+        self.values.extend(found)
+        self.lines.append(line)
 
+    def take(self, rows: list[list[str]], lines: Sequence[int]) -> None:
+        """Some rows: all at once when they hold nothing but numbers, else one by one."""
+        try:
+            cells: Iterable[str] = chain.from_iterable(map(self.wanted, rows))
+            if self.comma:
+                cells = (cell.replace(",", ".") for cell in cells)
+            found = array("d", map(float, cells))
+            if not math.isfinite(sum(found)):
+                raise ValueError
+        except (ValueError, IndexError):
+            for line, row in zip(lines, rows, strict=True):
+                if any(cell.strip() for cell in row):
+                    self.slowly(line, row)
+            return
+        self.values.extend(found)
+        self.lines.extend(lines)
 
-def _check_time(time: list[float], lines: list[int], unit: str) -> None:
-    if len(time) < 20:
-        raise InvalidInput(
-            [
-                Problem(
-                    "file", f"has {len(time)} samples under its headings; a lap needs at least 20"
-                )
-            ]
-        )
-    steps = np.diff(np.array(time))
-    wrong = np.flatnonzero(steps <= 0.0)
-    if len(wrong):
-        place = int(wrong[0])
-        how = "goes back" if steps[place] < 0.0 else "stands still"
-        raise InvalidInput(
-            [
-                Problem(
-                    f"line {lines[place + 1]}",
-                    f"time {how}: {time[place]:g} {unit}, then {time[place + 1]:g} {unit}; "
-                    "time must rise from line to line: export one lap, in order",
-                )
-            ]
+    def columns(self) -> Columns:
+        table = np.frombuffer(self.values, dtype=np.float64).reshape(-1, len(self.places))
+        return Columns(
+            {heading: table[:, i].copy() for i, heading in enumerate(self.headings)},
+            np.frombuffer(self.lines, dtype=np.int64).copy(),
+            self.bad,
+            tuple(self.faults),
         )
 
 
-def _check_range(name: ChannelName, values: np.ndarray, lines: list[int], column: Column) -> None:
-    channel = CHANNELS[name]
-    wrong = np.flatnonzero((values < channel.lowest) | (values > channel.highest))
-    if name == "time" or not len(wrong):
-        return
-    place = int(wrong[np.abs(values[wrong]).argmax()])
-    low, high = (
-        _from_si(limit, channel.kind, column.unit) for limit in (channel.lowest, channel.highest)
-    )
-    value = _from_si(float(values[place]), channel.kind, column.unit)
-    raise InvalidInput(
-        [
-            Problem(
-                f"line {lines[place]}, column {column.heading}",
-                f"{value:.4g} {column.unit} is outside {low:.3g} to {high:.3g} {column.unit}; "
-                f"is the column's unit {column.unit}?",
-            )
-        ]
-    )
+def _plain_rows(lines: list[str], separator: str) -> list[list[str]]:
+    """Lines without quotes as rows; several times quicker than the csv reader."""
+    if separator == " ":
+        return [line.split() for line in lines]
+    return [line.split(separator) for line in lines]
 
 
-def _from_si(value: float, kind: str, unit: str) -> float:
-    zero, one = si_from(0.0, kind, unit), si_from(1.0, kind, unit)
-    return (value - zero) / (one - zero)
+def _quoted_rows(
+    lines: Iterable[str], file: LogFile, line_before: int
+) -> Iterator[tuple[list[list[str]], list[int]]]:
+    """The rest of a file that quotes cells, some rows at a time, with the line each ends on."""
+    reader = csv.reader(lines, delimiter=file.separator, skipinitialspace=True)
+    rows: list[list[str]] = []
+    places: list[int] = []
+    try:
+        for row in reader:
+            rows.append(row)
+            places.append(line_before + reader.line_num)
+            if len(rows) == _BATCH:
+                yield rows, places
+                rows, places = [], []
+    except csv.Error as error:
+        line = line_before + reader.line_num
+        raise InvalidInput(
+            [Problem(f"line {line}", f"cannot be read as delimited text: {error}")]
+        ) from None
+    yield rows, places
 
 
-def read_log(file: LogFile, mapping: Mapping) -> Log:
-    """Read the samples of an opened file.
+def _batches(file: LogFile, stream: io.TextIOBase) -> Iterator[tuple[list[list[str]], list[int]]]:
+    """Rows under the headings, some at a time, with the lines they end on."""
+    number = 0
+    for _ in range(file.units_line or file.header_line):
+        stream.readline()
+        number += 1
+    while lines := stream.readlines(_BATCH_BYTES):
+        if any('"' in line for line in lines):
+            yield from _quoted_rows(chain(lines, stream), file, number)
+            return
+        yield (
+            _plain_rows(lines, file.separator),
+            list(range(number + 1, number + 1 + len(lines))),
+        )
+        number += len(lines)
+
+
+def column_steps(file: LogFile, headings: Sequence[str]) -> Generator[float, None, Columns]:
+    """`read_columns` in steps: gives the share read after each, and the columns at the end.
+
+    Raises
+    ------
+    InvalidInput
+        As `read_columns`.
+
+    Examples
+    --------
+    >>> from bilge_core.loads.sniff import open_log
+    >>> list(column_steps(open_log(b"time,speed\\n0,100\\n1,101\\n"), ["speed"]))
+    [1.0]
+    """
+    wanted = list(dict.fromkeys(headings))
+    missing = [heading for heading in wanted if heading not in file.headings]
+    if missing:
+        has = ", ".join(file.headings)
+        raise InvalidInput(
+            [
+                Problem("file", f"there is no column {h!r}; the file has {has}"[:600])
+                for h in missing
+            ]
+        )
+    gathered = _Gathered(wanted, [file.headings.index(h) for h in wanted], file.decimal_comma)
+    with file.opened() as raw:
+        stream = io.TextIOWrapper(raw, encoding=file.encoding, errors="replace", newline="")
+        for rows, lines in _batches(file, stream):
+            gathered.take(rows, lines)
+            if len(gathered.lines) > MOST_SAMPLES:
+                raise InvalidInput(
+                    [Problem("file", f"has more than {MOST_SAMPLES:,} rows; export fewer laps")]
+                )
+            yield min(1.0, raw.tell() / file.size)
+        stream.detach()
+    return gathered.columns()
+
+
+def read_columns(file: LogFile, headings: Sequence[str]) -> Columns:
+    """Read some columns of a file from its first row to its last, row by row.
 
     Parameters
     ----------
     file : LogFile
         From `open_log`.
-    mapping : dict of channel name to Column
-        All five channels, with units, and signs for the accelerations.
+    headings : sequence of str
+        The columns wanted.
 
     Returns
     -------
-    Log
-        SI, signs of ISO 8855 (forward, left), as logged: see `prepare`.
+    Columns
+        Memory goes with rows times columns wanted (8 bytes each), not with the
+        file.
 
     Raises
     ------
     InvalidInput
-        Naming the line and column: text where a number belongs, a missing
-        channel, time that does not rise, figures no car reaches.
+        If a column is not there, the file stops being delimited text, or it has
+        more than `MOST_SAMPLES` rows.
 
     Examples
     --------
-    >>> head = "time [s],speed [m/s],lateral g [g + right],longitudinal g [g + forward],rpm"
-    >>> rows = "\\n".join(f"{i},30,1,0,6000" for i in range(20))
-    >>> file = open_log(f"{head}\\n{rows}\\n".encode())
-    >>> float(read_log(file, file.proposal).leftward[0])
-    -9.80665
+    >>> from bilge_core.loads.sniff import open_log
+    >>> file = open_log(b"time,speed\\n0,100\\n1,fast\\n2,\\n")
+    >>> columns = read_columns(file, ["time", "speed"])
+    >>> columns.values["speed"].tolist(), columns.bad_rows, columns.faults[0].field
+    ([100.0, nan], 1, 'line 3, column speed')
     """
-    check_mapping(mapping)
-    columns, lines = _read_columns(file, mapping)
-    _check_time(columns["time"], lines, mapping["time"].unit)
-    si: dict[ChannelName, np.ndarray] = {}
-    for name, column in mapping.items():
-        kind = KINDS[CHANNELS[name].kind].name
-        sign = -1.0 if column.positive in ("right", "braking") else 1.0
-        zero, one = si_from(0.0, kind, column.unit), si_from(1.0, kind, column.unit)
-        si[name] = sign * (zero + (one - zero) * np.array(columns[name]))
-        _check_range(name, si[name], lines, column)
-    return Log(
-        si["time"],
-        np.maximum(si["speed"], 0.0),
-        si["longitudinal"],
-        si["lateral"],
-        np.maximum(si["engine_speed"], 0.0),
-    )
+    steps = column_steps(file, headings)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            columns: Columns = end.value
+            return columns

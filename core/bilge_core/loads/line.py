@@ -1,4 +1,4 @@
-"""The line driven, drawn from speed and side g alone."""
+"""The line driven: where GPS says the car was, or drawn from speed and side g alone."""
 
 from __future__ import annotations
 
@@ -52,11 +52,12 @@ def driven_line(log: Log) -> Array:
     Returns
     -------
     ndarray, shape (n, 2)
-        Forward and left of the start [m], starting along +x.
+        Forward and left of the start [m], starting along +x; from GPS, where
+        it was logged, east and north of it.
 
     Notes
     -----
-    When the heading comes within a fifth of a whole turn, the error of heading
+    Without GPS: when the heading comes within a fifth of a whole turn, the error of heading
     and then of place is spread evenly over the lap; else the line stays open.
 
     Examples
@@ -65,6 +66,8 @@ def driven_line(log: Log) -> Array:
     >>> driven_line(straight).tolist()
     [[0.0, 0.0], [30.0, 0.0]]
     """
+    if log.place is not None:
+        return np.asarray(log.place - log.place[0])
     turned = heading(log)
     turns = float(turned[-1]) / (2.0 * math.pi)
     closed = round(turns) != 0 and abs(turns - round(turns)) < 0.2

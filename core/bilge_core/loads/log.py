@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,13 +21,17 @@ HIGHEST_RATE = 100.0
 
 @dataclass(frozen=True)
 class Log:
-    """One logged lap, every array of shape (n,).
+    """One logged lap, every array of shape (n,) but `place`; None where it was not logged.
 
     time : [s], rising
     speed : [m/s]
     forward : the car's acceleration forward, as felt by a sensor [m/s2]
     leftward : to the left [m/s2]
     engine_speed : [rad/s]
+    upward : as felt by a sensor [m/s2]: standard gravity when standing on the level
+    place : shape (n, 2), east and north of the first sample [m]
+    oil_pressure : in the gallery, above the air's [Pa]
+    oil_temperature : [K]
     """
 
     time: Array
@@ -35,11 +39,34 @@ class Log:
     forward: Array
     leftward: Array
     engine_speed: Array
+    upward: Array | None = None
+    place: Array | None = None
+    oil_pressure: Array | None = None
+    oil_temperature: Array | None = None
 
     @property
     def duration(self) -> float:
         """From the first sample to the last [s]."""
         return float(self.time[-1] - self.time[0])
+
+    def between(self, start: float, end: float) -> Log:
+        """The samples from `start` to `end` [s], both counted."""
+        inside = (self.time >= start) & (self.time <= end)
+
+        def cut(channel: Array | None) -> Array | None:
+            return None if channel is None else channel[inside]
+
+        return Log(
+            self.time[inside],
+            self.speed[inside],
+            self.forward[inside],
+            self.leftward[inside],
+            self.engine_speed[inside],
+            cut(self.upward),
+            cut(self.place),
+            cut(self.oil_pressure),
+            cut(self.oil_temperature),
+        )
 
 
 def prepare(log: Log) -> Log:
@@ -68,13 +95,13 @@ def prepare(log: Log) -> Log:
     """
     if len(log.time) < 2 or not np.all(np.diff(log.time) > 0.0):
         raise InvalidQuantity("time", "not rising", "rising, with at least two samples")
-    own_step = round(float(np.median(np.diff(log.time))), 6)
+    own_step = max(round(float(np.median(np.diff(log.time))), 6), 1e-6)
     step = max(own_step, 1.0 / HIGHEST_RATE)
     count = int(np.floor(log.duration / step + 1e-6)) + 1
     even = np.arange(count, dtype=np.float64) * np.float64(step)
     since_start = log.time - log.time[0]
     # smoothed on a fine grid before it is thinned, or vibration would come back as slow waves
-    fine_step = max(min(own_step, 0.01), 1e-4)
+    fine_step = max(min(own_step, 0.01), 1e-3)
     fine = np.arange(0.0, log.duration + fine_step, fine_step)
     width = 2 * int(SMOOTHING / fine_step / 2.0) + 1
     inside = uniform_filter1d(np.ones_like(fine), width, mode="constant")
@@ -87,10 +114,21 @@ def prepare(log: Log) -> Log:
         mean = uniform_filter1d(on_fine, width, mode="constant") / inside
         return np.asarray(np.interp(even, fine, mean))
 
-    return Log(
-        even,
-        at_even(log.speed),
-        smooth(log.forward),
-        smooth(log.leftward),
-        at_even(log.engine_speed),
+    def maybe_even(channel: Array | None) -> Array | None:
+        return None if channel is None else at_even(channel)
+
+    place = log.place
+    if place is not None:
+        place = np.column_stack([at_even(place[:, 0]), at_even(place[:, 1])])
+    return replace(
+        log,
+        time=even,
+        speed=at_even(log.speed),
+        forward=smooth(log.forward),
+        leftward=smooth(log.leftward),
+        engine_speed=at_even(log.engine_speed),
+        upward=None if log.upward is None else smooth(log.upward),
+        place=place,
+        oil_pressure=maybe_even(log.oil_pressure),
+        oil_temperature=maybe_even(log.oil_temperature),
     )

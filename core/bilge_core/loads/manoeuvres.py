@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, get_args
 
 import numpy as np
@@ -158,10 +158,11 @@ def with_grip(log: Log, factor: float) -> Log:
         raise InvalidQuantity("factor", factor, "0.3 to 3")
     root = math.sqrt(factor)
     fastest = float(log.engine_speed.max())
-    return Log(
-        log.time / root,
-        log.speed * root,
-        np.where(log.forward < 0.0, log.forward * factor, log.forward),
-        log.leftward * factor,
-        np.minimum(log.engine_speed * root, fastest),
+    return replace(
+        log,
+        time=log.time / root,
+        speed=log.speed * root,
+        forward=np.where(log.forward < 0.0, log.forward * factor, log.forward),
+        leftward=log.leftward * factor,
+        engine_speed=np.minimum(log.engine_speed * root, fastest),
     )

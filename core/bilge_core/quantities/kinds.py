@@ -70,6 +70,30 @@ _TEMPERATURE = {
     "k": "kelvin",
 }
 _ANGLE = {"deg": "degree", "°": "degree", "degrees": "degree", "rad": "radian"}
+_TURNING = {
+    "deg/s": "degree/second",
+    "°/s": "degree/second",
+    "dps": "degree/second",
+    "rad/s": "radian/second",
+}
+_PRESSURE = {
+    "bar": "bar",
+    "kpa": "kilopascal",
+    "mbar": "millibar",
+    "pa": "pascal",
+    "mpa": "megapascal",
+    "psi": "pound_force_per_square_inch",
+}
+_FLOW = {
+    "l/min": "liter/minute",
+    "lpm": "liter/minute",
+    "l/s": "liter/second",
+    "gpm": "gallon/minute",
+    "us gal/min": "gallon/minute",
+    "qt/min": "quart/minute",
+}
+_DISTANCE = {"m": "meter", "km": "kilometer", "ft": "foot", "mi": "mile", "mile": "mile"}
+_COUNT = {"": "dimensionless"}
 _RATIO = {"": "dimensionless", "%": "percent"}
 _SPEED = {
     "km/h": "kilometer/hour",
@@ -103,6 +127,11 @@ KINDS: dict[str, Kind] = {
         Kind("acceleration", "meter/second**2", _ACCELERATION, "g", "g", 2, 2),
         Kind("time", "second", _TIME, "s", "s", 1, 1),
         Kind("rotation", "radian/second", _ROTATION, "rpm", "rpm", 0, 0),
+        Kind("turning", "radian/second", _TURNING, "deg/s", "deg/s", 0, 0),
+        Kind("pressure", "pascal", _PRESSURE, "bar", "psi", 1, 0),
+        Kind("flow", "meter**3/second", _FLOW, "L/min", "gpm", 1, 1),
+        Kind("distance", "meter", _DISTANCE, "m", "ft", 0, 0),
+        Kind("count", "dimensionless", _COUNT, "", "", 0, 0),
     )
 }
 
@@ -114,5 +143,8 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_deg": ("angle", "deg"),
     "_ratio": ("ratio", ""),
     "_pct": ("share", "%"),
+    "_rpm": ("rotation", "rpm"),
+    "_bar": ("pressure", "bar"),
+    "_l_min": ("flow", "L/min"),
 }
 """Ending of a field's name in a build document: its kind and the unit it is stored in."""

@@ -156,7 +156,7 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     >>> settle_lap(assemble_pan(build), build, standing).gas_share.tolist()
     [0.0, 0.0, 0.0]
     """
-    gravity = apparent_gravity(build.car, log.forward, log.leftward)
+    gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))
     flow = pump_volume_flow(
         build.pump.displacement_cm3 * 1e-6, build.pump.drive_ratio, log.engine_speed

@@ -34,12 +34,12 @@ export function wordsOf(error: unknown): string {
   return error instanceof Error ? error.message : "Something went wrong.";
 }
 
-function cookie(name: string): string {
+export function cookie(name: string): string {
   const found = document.cookie.split("; ").find((part) => part.startsWith(`${name}=`));
   return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
 }
 
-async function refusalOf(response: Response): Promise<Refusal> {
+export async function refusalOf(response: Response): Promise<Refusal> {
   try {
     const body = (await response.json()) as Partial<Refusal> & {
       title?: string;
@@ -90,10 +90,9 @@ export function listOf<Name extends keyof Schemas>(
   return answer.data as Schemas[Name][];
 }
 
-/** Send a file, with fields beside it, as a form. */
-export function fileForm(file: File, fields: Record<string, string> = {}): FormData {
+/** Send a file as a form. */
+export function fileForm(file: File): FormData {
   const form = new FormData();
   form.append("file", file);
-  for (const [name, value] of Object.entries(fields)) form.append(name, value);
   return form;
 }

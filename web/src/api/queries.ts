@@ -14,7 +14,6 @@ export type Slosh = Schemas["SloshOut"];
 export type PanFigures = Schemas["PanOut"];
 export type StateRow = Schemas["StateOut"];
 export type ShelfRow = Schemas["ShelfOut"];
-export type LapColumns = Partial<Record<Schemas["ChannelOut"]["name"], Schemas["ColumnIn"]>>;
 type Figure = Schemas["FigureIn"];
 export type UnitSystem = Schemas["FiguresIn"]["system"];
 
@@ -277,75 +276,5 @@ export function useEdit(
       if (error.keptState !== null)
         onConflict({ words: error.message, keptState: error.keptState, edit });
     },
-  });
-}
-
-export function usePreviewLap(): UseMutationResult<
-  Schemas["LapPreviewOut"],
-  Error,
-  { file: File; columns: LapColumns | null }
-> {
-  return useMutation({
-    mutationFn: async ({ file, columns }) =>
-      bodyOf(
-        "LapPreviewOut",
-        await client.POST("/api/laps/preview", {
-          body: { file: "" },
-          bodySerializer: () => fileForm(file, columns ? { columns: JSON.stringify(columns) } : {}),
-        }),
-      ),
-  });
-}
-
-export function useKeepLap(): UseMutationResult<
-  Schemas["LapOut"],
-  Error,
-  { file: File; name: string; columns: LapColumns }
-> {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: async ({ file, name, columns }) =>
-      bodyOf(
-        "LapOut",
-        await client.POST("/api/laps", {
-          body: { file: "", name, columns: "" },
-          bodySerializer: () => fileForm(file, { name, columns: JSON.stringify(columns) }),
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
-  });
-}
-
-/** A load without a logger, kept among the laps. */
-export function useKeepManoeuvre(): UseMutationResult<
-  Schemas["LapOut"],
-  Error,
-  Schemas["ManoeuvreIn"]
-> {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: async (body: Schemas["ManoeuvreIn"]) =>
-      bodyOf("LapOut", await client.POST("/api/laps/manoeuvre", { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
-  });
-}
-
-/** A lap as it would be with other tyres. */
-export function useKeepWithGrip(): UseMutationResult<
-  Schemas["LapOut"],
-  Error,
-  { lapId: number; factor: number }
-> {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: async ({ lapId, factor }) =>
-      bodyOf(
-        "LapOut",
-        await client.POST("/api/laps/{lap_id}/grip", {
-          params: { path: { lap_id: lapId } },
-          body: { factor },
-        }),
-      ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
   });
 }

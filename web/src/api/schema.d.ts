@@ -406,10 +406,74 @@ export interface paths {
         get: operations["list_laps"];
         put?: never;
         /**
-         * Keep Lap
-         * @description Keep a lap.
+         * Keep Laps
+         * @description Keep laps of an uploaded file.
          */
-        post: operations["keep_lap"];
+        post: operations["keep_laps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Logs
+         * @description Files uploaded and still there, newest first.
+         */
+        get: operations["list_logs"];
+        put?: never;
+        /**
+         * Upload Log
+         * @description Upload a logger's file; its rows are read by the next call.
+         */
+        post: operations["upload_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Log
+         * @description Remove an uploaded file; laps kept of it stay.
+         */
+        delete: operations["delete_log"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/files/{file_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand Log
+         * @description Read a file: a line of JSON after each step, the last with what was understood.
+         */
+        post: operations["understand_log"];
         delete?: never;
         options?: never;
         head?: never;
@@ -436,7 +500,35 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/laps/preview": {
+    "/api/laps/{lap_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Lap
+         * @description A lap to look at.
+         */
+        get: operations["get_lap"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Lap
+         * @description Remove a lap.
+         */
+        delete: operations["delete_lap"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename Lap
+         * @description Call a lap something else.
+         */
+        patch: operations["rename_lap"];
+        trace?: never;
+    };
+    "/api/laps/{lap_id}/corners": {
         parameters: {
             query?: never;
             header?: never;
@@ -444,12 +536,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
         /**
-         * Preview Lap
-         * @description What a file holds, with the columns given or as its headings say; nothing is kept.
+         * Edit Corners
+         * @description Say where the corners are and what they are called, or have them found again.
          */
-        post: operations["preview_lap"];
+        put: operations["edit_corners"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -604,26 +696,25 @@ export interface components {
         };
         /**
          * ChannelOut
-         * @description A channel that a forecast needs, the units it may have, and what + may mean.
+         * @description A channel, the units it may have, what + may mean, and what it is for.
          */
         ChannelOut: {
-            /** Heading */
-            heading: string;
             /** Label */
             label: string;
             /**
              * Name
              * @enum {string}
              */
-            name: "time" | "speed" | "lateral" | "longitudinal" | "engine_speed";
-            /** Positive */
-            positive: string | null;
+            name: "time" | "speed" | "lateral" | "longitudinal" | "engine_speed" | "distance" | "vertical" | "yaw_rate" | "latitude" | "longitude" | "lap" | "oil_pressure" | "oil_temperature";
             /** Positive Choices */
             positive_choices: string[];
-            /** Unit */
-            unit: string;
             /** Units */
             units: string[];
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "clock" | "needed" | "extra";
         };
         /**
          * CheckOut
@@ -651,16 +742,28 @@ export interface components {
             lap_id: number | null;
         };
         /**
-         * ColumnIn
-         * @description Where a channel is in the file and how to read it.
+         * Column
+         * @description Where a channel is found in a file and how to read it.
          */
-        ColumnIn: {
+        Column: {
             /** Heading */
             heading: string;
             /** Positive */
             positive?: ("left" | "right" | "forward" | "braking") | null;
             /** Unit */
             unit: string;
+        };
+        /**
+         * CornerIn
+         * @description A corner where the builder says it is; null name for its number.
+         */
+        CornerIn: {
+            /** End S */
+            end_s: number;
+            /** Name */
+            name?: string | null;
+            /** Start S */
+            start_s: number;
         };
         /**
          * CornerOut
@@ -674,10 +777,20 @@ export interface components {
              * @enum {string}
              */
             hand: "left" | "right";
+            /** Name */
+            name: string | null;
             /** Number */
             number: number;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * CornersIn
+         * @description The corners of a lap; null to find them.
+         */
+        CornersIn: {
+            /** Corners */
+            corners: components["schemas"]["CornerIn"][] | null;
         };
         /**
          * CutGateOut
@@ -1059,6 +1172,18 @@ export interface components {
             ok: boolean;
         };
         /**
+         * HeldLoadsOut
+         * @description The g-g envelope: by where the oil is thrown, and for how long it is held.
+         */
+        HeldLoadsOut: {
+            /** Holds S */
+            holds_s: number[];
+            /** Load G */
+            load_g: number[][];
+            /** Thrown Deg */
+            thrown_deg: number[];
+        };
+        /**
          * HeldOut
          * @description Edges of the rose if what lies in the mouth's zone were all: one for each volume.
          */
@@ -1096,6 +1221,90 @@ export interface components {
             ][];
         };
         /**
+         * KeepLapsIn
+         * @description Which laps of a file to keep, and how to read it.
+         */
+        KeepLapsIn: {
+            /** File Id */
+            file_id: number;
+            /** Laps */
+            laps: components["schemas"]["WantedLapIn"][];
+            /**
+             * Leave Out Bad Rows
+             * @default false
+             */
+            leave_out_bad_rows: boolean;
+            reading: components["schemas"]["Reading"];
+        };
+        /**
+         * LapCornerOut
+         * @description A corner of a lap.
+         */
+        LapCornerOut: {
+            /** Apex M */
+            apex_m: [
+                number,
+                number
+            ];
+            /** End S */
+            end_s: number;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "left" | "right";
+            /** Name */
+            name: string | null;
+            /** Number */
+            number: number;
+            /** Peak G */
+            peak_g: number;
+            /** Start S */
+            start_s: number;
+        };
+        /**
+         * LapDetailOut
+         * @description A lap to look at: its words, line, corners, g-g cloud and what it holds.
+         */
+        LapDetailOut: {
+            /** Cloud G */
+            cloud_g: [
+                number,
+                number
+            ][];
+            /** Corners */
+            corners: components["schemas"]["LapCornerOut"][];
+            /** Corners Edited */
+            corners_edited: boolean;
+            /** Doubts */
+            doubts: string[];
+            /** Duration S */
+            duration_s: number;
+            /** File Name */
+            file_name: string;
+            /** From Gps */
+            from_gps: boolean;
+            /** Has Vertical */
+            has_vertical: boolean;
+            held: components["schemas"]["HeldLoadsOut"];
+            /** Id */
+            id: number;
+            /** Line M */
+            line_m: [
+                number,
+                number
+            ][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Sentences */
+            sentences: string[];
+        };
+        /**
          * LapForecastOut
          * @description A lap's forecast; `zones_l` holds for each zone what lies in it, sample by sample.
          */
@@ -1129,12 +1338,10 @@ export interface components {
             zones_l: number[][];
         };
         /**
-         * LapIn
-         * @description Beside the file in a form: the lap's name, and its columns as JSON.
+         * LapNameIn
+         * @description What a lap is called.
          */
-        LapIn: {
-            /** Columns */
-            columns: string;
+        LapNameIn: {
             /** Name */
             name: string;
         };
@@ -1158,25 +1365,35 @@ export interface components {
             name: string;
         };
         /**
-         * LapPreviewOut
-         * @description What was understood of a file, in words; `line_m` draws the lap.
+         * LapSpanOut
+         * @description A lap found in a recording.
          */
-        LapPreviewOut: {
-            /** Channels */
-            channels: components["schemas"]["ChannelOut"][];
-            /** Doubts */
-            doubts: string[];
-            /** Faults */
-            faults: components["schemas"]["FieldFault"][];
-            /** Headings */
-            headings: string[];
-            /** Line M */
-            line_m: [
-                number,
-                number
-            ][];
-            /** Sentences */
-            sentences: string[];
+        LapSpanOut: {
+            /** End S */
+            end_s: number;
+            /** Number */
+            number: number;
+            /** Start S */
+            start_s: number;
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * LogUploadOut
+         * @description An uploaded file before its rows are read.
+         */
+        LogUploadOut: {
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Size Mb */
+            size_mb: number;
         };
         /**
          * ManoeuvreIn
@@ -1377,14 +1594,6 @@ export interface components {
             ][][][];
         };
         /**
-         * PreviewIn
-         * @description Beside the file in a form: the columns as JSON, or nothing to go by the headings.
-         */
-        PreviewIn: {
-            /** Columns */
-            columns?: string | null;
-        };
-        /**
          * Pump
          * @description What the pump swallows.
          */
@@ -1425,6 +1634,46 @@ export interface components {
              * @description at the front edge, or the left edge when sideways
              */
             to_depth_mm: number;
+        };
+        /**
+         * Reading
+         * @description How a file is read.
+         *
+         *     Time comes from its column; without one from distance and speed; without
+         *     either from the samples per second.
+         */
+        Reading: {
+            /** Columns */
+            columns: {
+                [key: string]: components["schemas"]["Column"];
+            };
+            /** Sample Rate Hz */
+            sample_rate_hz?: number | null;
+            /**
+             * @default {
+             *       "ahead_mm": 0,
+             *       "left_mm": 0,
+             *       "level_standing": false,
+             *       "turned_left_deg": 0
+             *     }
+             */
+            sensor: components["schemas"]["Sensor"];
+        };
+        /**
+         * ReadingIn
+         * @description How to read a file; null to go by its headings, or by the last time.
+         */
+        ReadingIn: {
+            reading?: components["schemas"]["Reading"] | null;
+        };
+        /**
+         * ReadingStep
+         * @description One line of the answer while a file is read: how far it is, then what came of it.
+         */
+        ReadingStep: {
+            /** Share */
+            share?: number | null;
+            understood?: components["schemas"]["UnderstoodOut"] | null;
         };
         /**
          * RectangularMouth
@@ -1557,6 +1806,36 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * Sensor
+         * @description How the accelerometer sits in the car.
+         */
+        Sensor: {
+            /**
+             * Ahead Mm
+             * @description of the engine's pan
+             * @default 0
+             */
+            ahead_mm: number;
+            /**
+             * Left Mm
+             * @description of the engine's pan
+             * @default 0
+             */
+            left_mm: number;
+            /**
+             * Level Standing
+             * @description take out its tilt, from a stretch in which the car stands
+             * @default false
+             */
+            level_standing: boolean;
+            /**
+             * Turned Left Deg
+             * @description its forward axis, left of the car's, from above
+             * @default 0
+             */
+            turned_left_deg: number;
         };
         /**
          * SessionOut
@@ -1741,6 +2020,44 @@ export interface components {
             zones_l: number[][][];
         };
         /**
+         * UnderstoodOut
+         * @description What was understood of a file, in words; `line_m` draws it.
+         */
+        UnderstoodOut: {
+            /** Bad Row Faults */
+            bad_row_faults: components["schemas"]["FieldFault"][];
+            /** Bad Rows */
+            bad_rows: number;
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+            /** Doubts */
+            doubts: string[];
+            /** Duration S */
+            duration_s: number;
+            /** Faults */
+            faults: components["schemas"]["FieldFault"][];
+            /** File Words */
+            file_words: string;
+            /** From Gps */
+            from_gps: boolean;
+            /** Headings */
+            headings: string[];
+            /** Laps */
+            laps: components["schemas"]["LapSpanOut"][];
+            /** Line M */
+            line_m: [
+                number,
+                number
+            ][];
+            reading: components["schemas"]["Reading"];
+            /** Remarks */
+            remarks: string[];
+            /** Remembered */
+            remembered: boolean;
+            /** Sentences */
+            sentences: string[];
+        };
+        /**
          * UnitOut
          * @description How a stored figure is shown: ``shown = scale * stored + offset``.
          */
@@ -1807,6 +2124,18 @@ export interface components {
              * @description its upper edge below the rail; minus is above
              */
             top_depth_mm: number;
+        };
+        /**
+         * WantedLapIn
+         * @description A lap to keep of a recording.
+         */
+        WantedLapIn: {
+            /** End S */
+            end_s: number;
+            /** Name */
+            name: string;
+            /** Start S */
+            start_s: number;
         };
         /**
          * Zone
@@ -2379,7 +2708,51 @@ export interface operations {
             };
         };
     };
-    keep_lap: {
+    keep_laps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepLapsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapOut"][];
+                };
+            };
+        };
+    };
+    list_logs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogUploadOut"][];
+                };
+            };
+        };
+    };
+    upload_log: {
         parameters: {
             query?: never;
             header?: never;
@@ -2389,15 +2762,11 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": {
-                    /** Columns */
-                    columns: string;
                     /**
                      * File
                      * Format: binary
                      */
                     file: string;
-                    /** Name */
-                    name: string;
                 };
             };
         };
@@ -2408,7 +2777,53 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LapOut"];
+                    "application/json": components["schemas"]["LogUploadOut"];
+                };
+            };
+        };
+    };
+    delete_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    understand_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingStep"];
                 };
             };
         };
@@ -2437,24 +2852,60 @@ export interface operations {
             };
         };
     };
-    preview_lap: {
+    get_lap: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapDetailOut"];
+                };
+            };
+        };
+    };
+    delete_lap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rename_lap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lap_id: number;
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /** Columns */
-                    columns?: string | null;
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                };
+                "application/json": components["schemas"]["LapNameIn"];
             };
         };
         responses: {
@@ -2464,7 +2915,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LapPreviewOut"];
+                    "application/json": components["schemas"]["LapOut"];
+                };
+            };
+        };
+    };
+    edit_corners: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                lap_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapDetailOut"];
                 };
             };
         };

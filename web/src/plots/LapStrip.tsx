@@ -49,9 +49,9 @@ function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactEl
       {lap.corners.map((corner) => {
         const from = x(corner.start_s);
         const to = x(corner.end_s);
-        const long = `${corner.number} ${corner.hand}`;
+        const long = corner.name ?? `${corner.number} ${corner.hand}`;
         const label =
-          to - from > 36
+          to - from > Math.max(36, 7 * long.length)
             ? long
             : to - from > 22
               ? `${corner.number} ${corner.hand === "left" ? "L" : "R"}`

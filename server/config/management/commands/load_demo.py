@@ -48,8 +48,7 @@ class Command(BaseCommand):
         if Build.objects.filter(workshop=user.workshop).exists():
             return
         for name, file_name in LAPS.items():
-            data = (settings.DEMO / file_name).read_bytes()
-            lap = store_lap(user, name, file_name, data, None)
+            lap = store_lap(user, name, settings.DEMO / file_name, file_name)
         for name, revision in REVISIONS.items():
             document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
             build = add_build(user, document, "demo", lap)

@@ -1,6 +1,6 @@
 import { useState, type ReactElement } from "react";
 import { Refusal, wordsOf } from "../../api/client";
-import { useKeepManoeuvre } from "../../api/queries";
+import { useKeepManoeuvre } from "../../api/logs";
 import { Button } from "../../parts/Button";
 import { Notice } from "../../parts/Notice";
 
@@ -71,7 +71,7 @@ export function ManoeuvreForm({ onKept }: { onKept: (lapId: number) => void }): 
   const [hold, setHold] = useState("4");
   const [rpm, setRpm] = useState("6500");
   return (
-    <section aria-labelledby="manoeuvre" className="mt-8 max-w-3xl border-t border-ink pt-4">
+    <section aria-labelledby="manoeuvre" className="max-w-3xl">
       <h2 id="manoeuvre" className="font-figure text-[22px] font-semibold">
         No logger? Say the load
       </h2>

@@ -1,154 +1,148 @@
-import { useRef, type ReactElement } from "react";
-import type { Schemas } from "../../api/client";
+import { useRef, useState, type ReactElement } from "react";
+import type { Reading, Understood as UnderstoodOut } from "../../api/logs";
 import { Button } from "../../parts/Button";
 import type { Table } from "../../parts/csv";
-import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { CircuitLine } from "../../plots/CircuitLine";
-import { positiveWords, type Channel } from "./columns";
-
-const select = "h-9 w-full min-w-0 rounded-[2px] border border-ink bg-panel px-2 text-[14px]";
+import { Columns } from "./Columns";
+import { lapTime, wantedLaps, type WantedLap } from "./reading";
+import { SensorFrame } from "./SensorFrame";
 
 /** The line as it was understood, to look at and to read out. */
-function DrivenLine({ line }: { line: Schemas["LapPreviewOut"]["line_m"] }): ReactElement {
+function DrivenLine({ understood }: { understood: UnderstoodOut }): ReactElement {
   const drawn = useRef<HTMLDivElement>(null);
+  const how = understood.from_gps ? "from GPS" : "from speed and side g";
   const table = (): Table => ({
-    title: "Line driven, from speed and side g",
-    headings: ["ahead of the start [m]", "left of it [m]"],
-    rows: line,
+    title: `Line driven, ${how}`,
+    headings: ["x [m]", "y [m]"],
+    rows: understood.line_m,
   });
   return (
-    <div ref={drawn} className="flex items-start">
-      <CircuitLine line={line} marks={[]} here={null} width={200} height={140} />
-      <ReadOut name="Line driven" table={table} drawing={drawn} />
+    <figure>
+      <div ref={drawn} className="flex items-start">
+        <CircuitLine line={understood.line_m} marks={[]} here={null} width={260} height={190} />
+        <ReadOut name="Line driven" table={table} drawing={drawn} />
+      </div>
+      <figcaption className="text-[13px] text-ink-2">Line driven, {how}.</figcaption>
+    </figure>
+  );
+}
+
+function BadRows({
+  understood,
+  agreed,
+  onAgree,
+}: {
+  understood: UnderstoodOut;
+  agreed: boolean;
+  onAgree: (agreed: boolean) => void;
+}): ReactElement | null {
+  const { bad_rows: count, bad_row_faults: faults } = understood;
+  if (count === 0) return null;
+  return (
+    <div className="mt-4">
+      <Notice
+        kind="caution"
+        title={count === 1 ? "One row cannot be read" : `${count} rows cannot be read`}
+      >
+        <ul>
+          {faults.map((fault) => (
+            <li key={fault.field + fault.message}>
+              {fault.field}: {fault.message}
+            </li>
+          ))}
+          {count > faults.length && <li>and {count - faults.length} more</li>}
+        </ul>
+        <label className="mt-1 flex items-center gap-2 font-medium">
+          <input
+            type="checkbox"
+            checked={agreed}
+            onChange={(event) => onAgree(event.target.checked)}
+            className="size-4 accent-[var(--ink)]"
+          />
+          leave {count === 1 ? "it" : "them"} out and draw straight across
+        </label>
+      </Notice>
     </div>
   );
 }
 
-function ChannelRow({
-  channel,
-  headings,
-  fault,
+function LapsFound({
+  laps,
   onChange,
 }: {
-  channel: Channel;
-  headings: string[];
-  fault: string | undefined;
-  onChange: (channel: Channel) => void;
+  laps: WantedLap[];
+  onChange: (laps: WantedLap[]) => void;
 }): ReactElement {
+  const set = (number: number, change: Partial<WantedLap>): void =>
+    onChange(laps.map((lap) => (lap.number === number ? { ...lap, ...change } : lap)));
   return (
-    <tr className="border-b border-hair align-top">
-      <th scope="row" className="py-3 pr-3 text-left font-medium">
-        {channel.label}
-        {fault && (
-          <span role="alert" className="mt-1 flex gap-1 text-[13px] font-normal text-bad">
-            <Mark state="bad" size={14} /> {fault}
+    <ul className="mt-1 border-t border-hair">
+      {laps.map((lap) => (
+        <li key={lap.number} className="flex items-center gap-3 border-b border-hair py-1">
+          <input
+            type="checkbox"
+            aria-label={`Keep lap ${lap.number}`}
+            checked={lap.wanted}
+            onChange={(event) => set(lap.number, { wanted: event.target.checked })}
+            className="size-4 accent-[var(--ink)]"
+          />
+          <input
+            value={lap.name}
+            maxLength={120}
+            aria-label={`Name of lap ${lap.number}`}
+            onChange={(event) => set(lap.number, { name: event.target.value })}
+            className="h-8 min-w-0 flex-1 border-b border-dotted border-ink bg-transparent px-1"
+          />
+          <span className="font-figure text-[15px]">{lapTime(lap.end_s - lap.start_s)}</span>
+          <span className="w-32 text-[13px] text-ink-2">
+            from {lap.start_s.toFixed(1)} s{lap.whole ? "" : ", not whole"}
           </span>
-        )}
-      </th>
-      <td className="py-2 pr-2">
-        <select
-          className={select}
-          aria-label={`Column of ${channel.label}`}
-          value={channel.heading}
-          onChange={(event) => onChange({ ...channel, heading: event.target.value })}
-        >
-          <option value="">choose…</option>
-          {headings.map((heading, index) => (
-            <option key={`${index}-${heading}`} value={heading}>
-              {heading}
-            </option>
-          ))}
-        </select>
-      </td>
-      <td className="py-2 pr-2">
-        <select
-          className={select}
-          aria-label={`Unit of ${channel.label}`}
-          value={channel.unit}
-          onChange={(event) => onChange({ ...channel, unit: event.target.value })}
-        >
-          <option value="">choose…</option>
-          {channel.units.map((unit) => (
-            <option key={unit}>{unit}</option>
-          ))}
-        </select>
-      </td>
-      <td className="py-2">
-        {channel.positive_choices.length > 0 && (
-          <select
-            className={select}
-            aria-label={`Positive ${channel.label} means`}
-            value={channel.positive ?? ""}
-            onChange={(event) => onChange({ ...channel, positive: event.target.value || null })}
-          >
-            <option value="">choose…</option>
-            {channel.positive_choices.map((choice) => (
-              <option key={choice} value={choice}>
-                {positiveWords[choice] ?? choice}
-              </option>
-            ))}
-          </select>
-        )}
-      </td>
-    </tr>
+        </li>
+      ))}
+    </ul>
   );
 }
 
-/** What a file was understood to hold, in words and as a line, with each column open to change. */
+/** What a file was understood to hold, in words and as a line, everything open to change. */
 export function Understood({
-  preview,
+  understood,
+  fileName,
   busy,
-  keeping,
-  name,
-  onName,
   onChange,
   onKeep,
 }: {
-  preview: Schemas["LapPreviewOut"];
+  understood: UnderstoodOut;
+  fileName: string;
   busy: boolean;
-  keeping: boolean;
-  name: string;
-  onName: (name: string) => void;
-  onChange: (channels: Channel[]) => void;
-  onKeep: (channels: Channel[]) => void;
+  onChange: (reading: Reading) => void;
+  onKeep: (laps: WantedLap[], leaveOutBadRows: boolean) => void;
 }): ReactElement {
-  const { channels, faults, sentences, doubts } = preview;
-  const about = (channel: Channel): string | undefined =>
-    faults.find(
-      (fault) =>
-        fault.field === `channels.${channel.name}` ||
-        fault.field.startsWith(`channels.${channel.name}.`),
-    )?.message;
-  const others = faults.filter((fault) => !fault.field.startsWith("channels."));
+  const [agreed, setAgreed] = useState(false);
+  const [edited, setEdited] = useState<{ of: UnderstoodOut["laps"]; laps: WantedLap[] }>();
+  const laps = edited?.of === understood.laps ? edited.laps : wantedLaps(understood.laps, fileName);
+  const wanted = laps.filter((lap) => lap.wanted);
+  const { reading, faults } = understood;
+  const others = faults.filter(
+    ({ field }) => !field.startsWith("channels.") && !field.startsWith("sensor"),
+  );
+  const ready =
+    wanted.length > 0 &&
+    wanted.every((lap) => lap.name.trim() !== "") &&
+    (understood.bad_rows === 0 || agreed);
   return (
     <div aria-busy={busy}>
-      <div className="overflow-x-auto">
-        <table className="w-full min-w-[560px] table-fixed text-[14px]">
-          <thead>
-            <tr className="border-b border-ink text-left font-figure text-[14px] text-ink-2">
-              <th className="w-[30%] py-1 font-medium">Needed</th>
-              <th className="py-1 font-medium">Column in the file</th>
-              <th className="w-[18%] py-1 font-medium">Unit</th>
-              <th className="w-[22%] py-1 font-medium">Plus means</th>
-            </tr>
-          </thead>
-          <tbody>
-            {channels.map((channel) => (
-              <ChannelRow
-                key={channel.name}
-                channel={channel}
-                headings={preview.headings}
-                fault={about(channel)}
-                onChange={(next) =>
-                  onChange(channels.map((each) => (each.name === next.name ? next : each)))
-                }
-              />
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <p className="mb-2 text-[14px] text-ink-2">
+        {understood.file_words}
+        {understood.remembered && " Read as you read such a file the last time."}
+      </p>
+      <Columns understood={understood} reading={reading} onChange={onChange} />
+      <SensorFrame
+        reading={reading}
+        fault={faults.find(({ field }) => field.startsWith("sensor"))?.message}
+        onChange={onChange}
+      />
       {others.length > 0 && (
         <div className="mt-4">
           <Notice kind="bad" title="The file cannot be used as it is">
@@ -162,17 +156,18 @@ export function Understood({
           </Notice>
         </div>
       )}
-      {sentences.length > 0 && (
+      <BadRows understood={understood} agreed={agreed} onAgree={setAgreed} />
+      {understood.sentences.length > 0 && (
         <div className="mt-4 flex flex-wrap items-start gap-6">
-          <DrivenLine line={preview.line_m} />
-          <div className="min-w-[260px] flex-1">
+          <DrivenLine understood={understood} />
+          <div className="min-w-[300px] flex-1">
             <h2 className="font-figure text-[18px] font-semibold">Understood</h2>
-            {sentences.map((sentence) => (
+            {[...understood.sentences, ...understood.remarks].map((sentence) => (
               <p key={sentence} className="mt-1">
                 {sentence}
               </p>
             ))}
-            {doubts.map((doubt) => (
+            {understood.doubts.map((doubt) => (
               <div key={doubt} className="mt-2">
                 <Notice kind="caution" title="Caution">
                   {doubt}
@@ -180,26 +175,33 @@ export function Understood({
               </div>
             ))}
             <p className="mt-2 text-[14px] text-ink-2">
-              Is that your lap? If it turns the wrong way, change what plus means. Accelerations are
-              smoothed over 0.1 s.
+              Does it turn the wrong way? Change what plus means. Accelerations are smoothed over
+              0.1 s.
             </p>
-            <label className="mt-3 block text-[14px]">
-              Name of the lap
-              <input
-                value={name}
-                maxLength={120}
-                onChange={(event) => onName(event.target.value)}
-                className="mt-1 block h-9 w-full rounded-[2px] border border-ink bg-panel px-2"
-              />
-            </label>
+            <h3 className="mt-3 font-figure text-[16px] font-semibold">
+              {laps.length === 1 ? "One lap" : `${laps.length} stretches, parted by laps`}
+            </h3>
+            <LapsFound
+              laps={laps}
+              onChange={(next) => setEdited({ of: understood.laps, laps: next })}
+            />
             <Button
               look="main"
               className="mt-3"
-              disabled={busy || keeping || name.trim() === ""}
-              onClick={() => onKeep(channels)}
+              disabled={busy || !ready}
+              onClick={() => onKeep(wanted, agreed)}
             >
-              {keeping ? "Keeping it…" : "Yes, judge by this lap"}
+              {busy
+                ? "Keeping…"
+                : wanted.length > 1
+                  ? `Keep ${wanted.length} laps, judge by the last`
+                  : "Keep it and judge by this lap"}
             </Button>
+            {understood.bad_rows > 0 && !agreed && (
+              <p className="mt-1 text-[13px] text-ink-2">
+                Say above what is to be done with the rows that cannot be read.
+              </p>
+            )}
           </div>
         </div>
       )}

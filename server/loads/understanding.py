@@ -1,0 +1,143 @@
+"""Saying what a logger's file was understood to hold, while and after it is read."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+from accounts.models import User
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS
+from bilge_core.loads.facts import log_facts
+from bilge_core.loads.importing import Columns
+from bilge_core.loads.laps import find_laps
+from bilge_core.loads.line import driven_line
+from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.reading import Reading, check_reading
+from bilge_core.loads.recording import recording_from
+from bilge_core.loads.sniff import LogFile
+
+from loads import uploads
+from loads.schemas import ChannelOut, FieldFault, LapSpanOut, ReadingStep, UnderstoodOut
+
+_LINE_POINTS = 400
+_SEPARATOR_WORDS = {",": "commas", ";": "semicolons", "\t": "tabs", "|": "bars", " ": "spaces"}
+
+
+def thinned_line(log: Log) -> list[tuple[float, float]]:
+    """The line driven [m], at most a few hundred points, for drawing."""
+    line = driven_line(log)
+    chosen = np.linspace(0, len(line) - 1, min(_LINE_POINTS, len(line))).astype(int)
+    return [(round(float(x), 1), round(float(y), 1)) for x, y in line[chosen]]
+
+
+def fault_rows(problems: tuple[Problem, ...] | list[Problem]) -> list[FieldFault]:
+    """Problems as they cross the boundary."""
+    return [FieldFault(field=p.field, message=p.message) for p in problems]
+
+
+def _channels() -> list[ChannelOut]:
+    return [
+        ChannelOut(
+            name=name,
+            label=channel.label,
+            units=channel.units,
+            positive_choices=list(POSITIVE_WORDS.get(name, ())),
+            use=channel.use,
+        )
+        for name, channel in CHANNELS.items()
+    ]
+
+
+def _file_words(file: LogFile) -> str:
+    words = [f"Columns parted by {_SEPARATOR_WORDS[file.separator]}"]
+    if file.decimal_comma:
+        words.append("decimal commas")
+    if file.header_line:
+        words.append(f"headings on line {file.header_line}")
+    else:
+        words.append("no headings: columns are numbered")
+    if file.units_line:
+        words.append(f"units on line {file.units_line}")
+    return ", ".join(words) + "."
+
+
+def _blank(file: LogFile, reading: Reading, remembered: bool) -> UnderstoodOut:
+    return UnderstoodOut(
+        headings=list(file.headings),
+        channels=_channels(),
+        reading=reading,
+        remembered=remembered,
+        file_words=_file_words(file),
+        faults=[],
+        bad_rows=0,
+        bad_row_faults=[],
+        sentences=[],
+        remarks=[],
+        doubts=[],
+        from_gps=False,
+        line_m=[],
+        laps=[],
+        duration_s=0.0,
+    )
+
+
+def _with_facts(blank: UnderstoodOut, columns: Columns, reading: Reading) -> UnderstoodOut:
+    found = recording_from(columns, reading)
+    log = prepare(found.log)
+    laps = find_laps(log, found.lap_starts)
+    facts = log_facts(log, "This lap" if len(laps) == 1 else "This recording")
+    return blank.model_copy(
+        update={
+            "bad_rows": found.bad_rows,
+            "bad_row_faults": fault_rows(found.faults),
+            "sentences": list(facts.sentences),
+            "remarks": list(found.remarks),
+            "doubts": list(facts.doubts),
+            "from_gps": log.place is not None,
+            "line_m": thinned_line(log),
+            "laps": [
+                LapSpanOut(
+                    number=lap.number,
+                    start_s=round(lap.start, 3),
+                    end_s=round(lap.end, 3),
+                    whole=lap.whole,
+                )
+                for lap in laps
+            ],
+            "duration_s": round(log.duration, 3),
+        }
+    )
+
+
+def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterator[ReadingStep]:
+    """Read a file and say what it holds, step by step; what is still to be said is listed.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+        Before the first step, if there is no such file or it is no table.
+    """
+    upload = uploads.upload_of(user.workshop, file_id)
+    file = uploads.opened(upload)
+    known = None if reading is not None else uploads.remembered_reading(user.workshop, file)
+    used = reading or known or file.proposal
+    blank = _blank(file, used, remembered=known is not None)
+
+    def steps() -> Iterator[ReadingStep]:
+        try:
+            check_reading(used)
+            reading_steps = uploads.columns_in_steps(upload, file, used)
+            while True:
+                try:
+                    yield ReadingStep(share=round(next(reading_steps), 3))
+                except StopIteration as end:
+                    columns: Columns = end.value
+                    break
+            yield ReadingStep(understood=_with_facts(blank, columns, used))
+        except InvalidInput as error:
+            yield ReadingStep(
+                understood=blank.model_copy(update={"faults": fault_rows(error.problems)})
+            )
+
+    return steps()

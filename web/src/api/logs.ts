@@ -1,0 +1,191 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
+import { bodyOf, client, cookie, listOf, refusalOf, type Schemas } from "./client";
+
+export type LogUpload = Schemas["LogUploadOut"];
+export type Understood = Schemas["UnderstoodOut"];
+export type Reading = Understood["reading"];
+export type LapDetail = Schemas["LapDetailOut"];
+export type LapRow = Schemas["LapOut"];
+
+/** How far a long call is, from 0 to 1. */
+export type OnShare = (share: number) => void;
+
+/** Uploads a file, telling how far it is; ended by the signal. */
+export function uploadLog(file: File, onShare: OnShare, signal: AbortSignal): Promise<LogUpload> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", "/api/laps/files");
+    request.setRequestHeader("X-CSRFToken", cookie("csrftoken"));
+    request.upload.onprogress = (event) => {
+      if (event.lengthComputable) onShare(event.loaded / event.total);
+    };
+    request.onload = () => {
+      const answer = new Response(request.responseText, { status: request.status });
+      if (request.status === 201) resolve(answer.json() as Promise<LogUpload>);
+      else void refusalOf(answer).then(reject, reject);
+    };
+    request.onerror = () => reject(new TypeError("no answer"));
+    request.onabort = () => reject(new DOMException("cancelled", "AbortError"));
+    signal.addEventListener("abort", () => request.abort());
+    const form = new FormData();
+    form.append("file", file);
+    request.send(form);
+  });
+}
+
+/** Whole lines out of pieces of text as they arrive. */
+export function lineSplitter(): (piece: string) => string[] {
+  let rest = "";
+  return (piece) => {
+    const lines = (rest + piece).split("\n");
+    rest = lines.pop() ?? "";
+    return lines.filter((line) => line !== "");
+  };
+}
+
+/** Reads an uploaded file as said, or as its headings say; ended by the signal. */
+export async function readLog(
+  fileId: number,
+  reading: Reading | null,
+  onShare: OnShare,
+  signal: AbortSignal,
+): Promise<Understood> {
+  const answer = await fetch(`/api/laps/files/${fileId}/reading`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": cookie("csrftoken") },
+    body: JSON.stringify({ reading }),
+    signal,
+  });
+  if (!answer.ok || !answer.body) throw await refusalOf(answer);
+  const split = lineSplitter();
+  const decoder = new TextDecoder();
+  const pieces = answer.body.getReader();
+  for (;;) {
+    const { done, value } = await pieces.read();
+    if (done) throw new Error("The reading ended early. Try it again; nothing was lost.");
+    for (const line of split(decoder.decode(value, { stream: true }))) {
+      const step = JSON.parse(line) as Schemas["ReadingStep"];
+      if (step.share != null) onShare(step.share);
+      if (step.understood) return step.understood;
+    }
+  }
+}
+
+export const useLogUploads = (): UseQueryResult<LogUpload[]> =>
+  useQuery({
+    queryKey: ["log-uploads"],
+    queryFn: async () => listOf("LogUploadOut", await client.GET("/api/laps/files")),
+  });
+
+export function useDropLog(): UseMutationResult<void, Error, number> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (file_id: number) => {
+      await client.DELETE("/api/laps/files/{file_id}", { params: { path: { file_id } } });
+    },
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["log-uploads"] }),
+  });
+}
+
+export function useKeepLaps(): UseMutationResult<LapRow[], Error, Schemas["KeepLapsIn"]> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas["KeepLapsIn"]) =>
+      listOf("LapOut", await client.POST("/api/laps", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}
+
+const at = (lap_id: number) => ({ params: { path: { lap_id } } });
+
+export const useLap = (lapId: number | null): UseQueryResult<LapDetail> =>
+  useQuery({
+    queryKey: ["lap", lapId],
+    enabled: lapId !== null,
+    queryFn: async () =>
+      bodyOf("LapDetailOut", await client.GET("/api/laps/{lap_id}", at(lapId ?? 0))),
+  });
+
+/** What a change to a lap leaves stale: its words are in the forecasts. */
+function useAfterChange(): () => void {
+  const queries = useQueryClient();
+  return () => {
+    for (const key of ["laps", "slosh", "other-lap", "shelf"])
+      void queries.invalidateQueries({ queryKey: [key] });
+  };
+}
+
+export function useRenameLap(): UseMutationResult<LapRow, Error, { lapId: number; name: string }> {
+  const queries = useQueryClient();
+  const changed = useAfterChange();
+  return useMutation({
+    mutationFn: async ({ lapId, name }) =>
+      bodyOf("LapOut", await client.PATCH("/api/laps/{lap_id}", { ...at(lapId), body: { name } })),
+    onSuccess: (lap) => {
+      void queries.invalidateQueries({ queryKey: ["lap", lap.id] });
+      changed();
+    },
+  });
+}
+
+export function useDeleteLap(): UseMutationResult<void, Error, number> {
+  const queries = useQueryClient();
+  const changed = useAfterChange();
+  return useMutation({
+    mutationFn: async (lapId: number) => {
+      await client.DELETE("/api/laps/{lap_id}", at(lapId));
+    },
+    onSuccess: () => {
+      void queries.invalidateQueries({ queryKey: ["build"] });
+      changed();
+    },
+  });
+}
+
+export function useEditCorners(): UseMutationResult<
+  LapDetail,
+  Error,
+  { lapId: number; corners: Schemas["CornerIn"][] | null }
+> {
+  const queries = useQueryClient();
+  const changed = useAfterChange();
+  return useMutation({
+    mutationFn: async ({ lapId, corners }) =>
+      bodyOf(
+        "LapDetailOut",
+        await client.PUT("/api/laps/{lap_id}/corners", { ...at(lapId), body: { corners } }),
+      ),
+    onSuccess: (lap) => {
+      queries.setQueryData(["lap", lap.id], lap);
+      changed();
+    },
+  });
+}
+
+/** A load without a logger, kept among the laps. */
+export function useKeepManoeuvre(): UseMutationResult<LapRow, Error, Schemas["ManoeuvreIn"]> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: Schemas["ManoeuvreIn"]) =>
+      bodyOf("LapOut", await client.POST("/api/laps/manoeuvre", { body })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}
+
+/** A lap as it would be with other tyres. */
+export function useKeepWithGrip(): UseMutationResult<
+  LapRow,
+  Error,
+  { lapId: number; factor: number }
+> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ lapId, factor }) =>
+      bodyOf(
+        "LapOut",
+        await client.POST("/api/laps/{lap_id}/grip", { ...at(lapId), body: { factor } }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
+  });
+}

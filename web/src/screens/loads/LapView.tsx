@@ -1,0 +1,240 @@
+import { useRef, useState, type ReactElement, type ReactNode } from "react";
+import { wordsOf } from "../../api/client";
+import { useDeleteLap, useLap, useRenameLap, type LapDetail } from "../../api/logs";
+import { Button } from "../../parts/Button";
+import type { Table } from "../../parts/csv";
+import { Dialog } from "../../parts/Dialog";
+import { Notice, Waiting } from "../../parts/Notice";
+import { ReadOut } from "../../parts/ReadOut";
+import { CircuitLine } from "../../plots/CircuitLine";
+import { GripCloud, heldToward } from "../../plots/GripCloud";
+import { CornerTable } from "./CornerTable";
+import { lapTime } from "./reading";
+
+const SIDES: [string, number][] = [
+  ["braking", 0],
+  ["gaining speed", 180],
+  ["left turn", 270],
+  ["right turn", 90],
+];
+
+/** How much is held in each of the car's four directions, and for how long. */
+function HeldTable({ lap }: { lap: LapDetail }): ReactElement {
+  const columns = SIDES.map(([, deg]) => heldToward(lap.held, deg));
+  return (
+    <table className="text-[14px]">
+      <caption className="pb-1 text-left text-ink-2">
+        Held without a break, in g. The heavier the line, the longer.
+      </caption>
+      <thead>
+        <tr className="border-b border-ink text-right font-figure text-ink-2">
+          <th className="pr-4 text-left font-medium">for</th>
+          {SIDES.map(([words]) => (
+            <th key={words} className="pl-3 font-medium">
+              {words}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody className="font-figure text-[15px]">
+        {lap.held.holds_s.map((hold, index) => (
+          <tr key={hold} className="border-b border-hair text-right">
+            <th scope="row" className="pr-4 text-left font-medium">
+              {hold} s
+            </th>
+            {columns.map((column, side) => (
+              <td key={SIDES[side]?.[0]} className="pl-3">
+                {(column[index] ?? 0).toFixed(2)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Name({ lap }: { lap: LapDetail }): ReactElement {
+  const rename = useRenameLap();
+  return (
+    <>
+      <input
+        key={lap.name}
+        defaultValue={lap.name}
+        maxLength={120}
+        aria-label="Name of the lap"
+        className="w-full min-w-0 flex-1 border-b border-dotted border-ink bg-transparent font-figure text-[22px] font-semibold"
+        onBlur={(event) => {
+          const name = event.target.value.trim();
+          if (name === "") event.target.value = lap.name;
+          else if (name !== lap.name) rename.mutate({ lapId: lap.id, name });
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") event.currentTarget.blur();
+        }}
+      />
+      {rename.error && (
+        <span role="alert" className="text-[13px] text-bad">
+          {wordsOf(rename.error)}
+        </span>
+      )}
+    </>
+  );
+}
+
+function Remove({
+  lap,
+  judged,
+  onGone,
+}: {
+  lap: LapDetail;
+  judged: boolean;
+  onGone: () => void;
+}): ReactElement {
+  const remove = useDeleteLap();
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <Button look="bare" className="underline" onClick={() => setAsking(true)}>
+        remove
+      </Button>
+      {asking && (
+        <Dialog title={`Remove ${lap.name}?`} onClose={() => setAsking(false)}>
+          <div className="p-4">
+            <p>
+              The lap and its forecasts go; the logger’s file on your own disk stays.
+              {judged && " This build is judged by it and has no lap then."}
+            </p>
+            {remove.error && <Notice kind="bad">{wordsOf(remove.error)}</Notice>}
+            <Button
+              look="bad"
+              className="mt-3"
+              disabled={remove.isPending}
+              onClick={() => remove.mutate(lap.id, { onSuccess: onGone })}
+            >
+              Remove the lap
+            </Button>
+          </div>
+        </Dialog>
+      )}
+    </>
+  );
+}
+
+function Drawn({
+  title,
+  table,
+  children,
+}: {
+  title: string;
+  table: () => Table;
+  children: ReactNode;
+}): ReactElement {
+  const drawing = useRef<HTMLDivElement>(null);
+  return (
+    <figure className="min-w-0">
+      <figcaption className="flex items-center gap-2 font-figure text-[16px] font-semibold">
+        {title}
+        <ReadOut name={title} table={table} drawing={drawing} />
+      </figcaption>
+      <div ref={drawing}>{children}</div>
+    </figure>
+  );
+}
+
+/** A lap to look at: what the car does on it, where, and for how long. */
+export function LapView({
+  lapId,
+  judged,
+  onJudge,
+  onSee,
+  onGone,
+  extra,
+}: {
+  lapId: number;
+  judged: boolean;
+  onJudge: () => void;
+  onSee: () => void;
+  onGone: () => void;
+  extra: ReactNode;
+}): ReactElement {
+  const query = useLap(lapId);
+  const [picked, setPicked] = useState<number | null>(null);
+  const lap = query.data;
+  if (!lap)
+    return (
+      <Waiting
+        error={query.error ? wordsOf(query.error) : null}
+        what="the lap"
+        onRetry={() => void query.refetch()}
+      />
+    );
+  const cloudTable = (): Table => ({
+    title: "Highest load held, g",
+    headings: [
+      "thrown toward [deg, 0 forward, to the left]",
+      ...lap.held.holds_s.map((s) => `for ${s} s [g]`),
+    ],
+    rows: lap.held.thrown_deg.map((deg, at) => [
+      deg,
+      ...lap.held.load_g.map((row) => row[at] ?? 0),
+    ]),
+  });
+  return (
+    <section aria-label={`Lap ${lap.name}`}>
+      <div className="flex flex-wrap items-center gap-3">
+        <Name lap={lap} />
+        <span className="font-figure text-[18px]">{lapTime(lap.duration_s)}</span>
+        {judged ? (
+          <Button look="main" onClick={onSee}>
+            See where the oil goes
+          </Button>
+        ) : (
+          <Button look="main" onClick={onJudge}>
+            Judge by it
+          </Button>
+        )}
+        {extra}
+        <Remove lap={lap} judged={judged} onGone={onGone} />
+      </div>
+      <p className="mt-1 text-ink-2">
+        {lap.sentences.join(" ")}
+        {lap.has_vertical ? " Crests and dips are in it: vertical g was logged." : ""}
+      </p>
+      {lap.doubts.map((doubt) => (
+        <div key={doubt} className="mt-2 max-w-2xl">
+          <Notice kind="caution">{doubt}</Notice>
+        </div>
+      ))}
+      <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-[auto_minmax(0,1fr)]">
+        <div className="flex flex-col gap-3">
+          <Drawn title="Loads, and what is held" table={cloudTable}>
+            <GripCloud cloud={lap.cloud_g} held={lap.held} size={360} />
+          </Drawn>
+          <HeldTable lap={lap} />
+        </div>
+        <div className="flex min-w-0 flex-col gap-3">
+          <Drawn
+            title={lap.from_gps ? "Line driven, from GPS" : "Line driven, from speed and side g"}
+            table={() => ({ title: "Line driven", headings: ["x [m]", "y [m]"], rows: lap.line_m })}
+          >
+            <CircuitLine
+              line={lap.line_m}
+              marks={[]}
+              here={null}
+              width={420}
+              height={280}
+              labels={lap.corners.map((corner) => ({
+                at: corner.apex_m,
+                words: corner.name ?? String(corner.number),
+                hand: corner.hand,
+                picked: corner.number === picked,
+              }))}
+            />
+          </Drawn>
+          <CornerTable lap={lap} picked={picked} onPick={setPicked} />
+        </div>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,64 @@
+import { describe, expect, it } from "vitest";
+import { lineSplitter, type Reading } from "../../api/logs";
+import { clockOf, lapTime, wantedLaps, withClock, withColumn } from "./reading";
+
+const reading: Reading = {
+  columns: { time: { heading: "Zeit", unit: "s" }, speed: { heading: "v", unit: "m/s" } },
+  sample_rate_hz: null,
+  sensor: { turned_left_deg: 0, level_standing: false, ahead_mm: 0, left_mm: 0 },
+};
+
+describe("a reading", () => {
+  it("has one clock at a time", () => {
+    expect(clockOf(reading)).toBe("time");
+    const byRate = withClock(reading, "rate");
+    expect(clockOf(byRate)).toBe("rate");
+    expect(byRate.columns).toEqual({ speed: { heading: "v", unit: "m/s" } });
+    expect(withClock(byRate, "distance").sample_rate_hz).toBeNull();
+  });
+
+  it("changes one column and leaves the others", () => {
+    const changed = withColumn(reading, "speed", { unit: "km/h" });
+    expect(changed.columns.speed).toEqual({ heading: "v", unit: "km/h" });
+    expect(changed.columns.time).toEqual(reading.columns.time);
+    expect(reading.columns.speed?.unit).toBe("m/s");
+  });
+
+  it("drops a channel without a heading", () => {
+    expect(withColumn(reading, "speed", { heading: "" }).columns.speed).toBeUndefined();
+  });
+});
+
+describe("laps to keep", () => {
+  const found = [
+    { number: 1, start_s: 0, end_s: 20, whole: false },
+    { number: 2, start_s: 20, end_s: 100, whole: true },
+  ];
+  it("are the whole ones, named after the file", () => {
+    const laps = wantedLaps(found, "tuesday.csv");
+    expect(laps.map((lap) => [lap.name, lap.wanted])).toEqual([
+      ["tuesday, lap 1", false],
+      ["tuesday, lap 2", true],
+    ]);
+  });
+  it("are all there is when there is one", () => {
+    expect(wantedLaps(found.slice(0, 1), "a.b.csv")).toMatchObject([{ name: "a.b", wanted: true }]);
+  });
+});
+
+describe("a lap time", () => {
+  it.each([
+    [82.853, "1:22.85"],
+    [61.5, "1:01.50"],
+    [9.04, "9.04 s"],
+  ])("%d s is %s", (seconds, words) => expect(lapTime(seconds)).toBe(words));
+});
+
+describe("lines that arrive in pieces", () => {
+  it("come out whole", () => {
+    const split = lineSplitter();
+    expect(split('{"share":0.')).toEqual([]);
+    expect(split('5}\n{"share":1}\n{"und')).toEqual(['{"share":0.5}', '{"share":1}']);
+    expect(split('erstood":1}\n\n')).toEqual(['{"understood":1}']);
+  });
+});

@@ -1,0 +1,67 @@
+import type { Reading, Understood } from "../../api/logs";
+
+export type Channel = Understood["channels"][number];
+export type Column = Reading["columns"][string];
+export type Clock = "time" | "distance" | "rate";
+
+/** What tells the time, as the server reads it. */
+export function clockOf(reading: Reading): Clock {
+  if (reading.columns.time) return "time";
+  if (reading.columns.distance && reading.sample_rate_hz == null) return "distance";
+  return "rate";
+}
+
+/** The reading with another clock; the column of the new one is still to be chosen. */
+export function withClock(reading: Reading, clock: Clock): Reading {
+  const columns = Object.fromEntries(
+    Object.entries(reading.columns).filter(([name]) => name !== "time" && name !== "distance"),
+  );
+  const blank: Column = { heading: "", unit: clock === "time" ? "s" : "m" };
+  if (clock !== "rate") columns[clock] = blank;
+  return { ...reading, columns, sample_rate_hz: clock === "rate" ? 50 : null };
+}
+
+/** The reading with a channel's column changed; no heading takes the channel out. */
+export function withColumn(reading: Reading, name: string, change: Partial<Column>): Reading {
+  const before = reading.columns[name] ?? { heading: "", unit: "" };
+  const others = Object.entries(reading.columns).filter(([key]) => key !== name);
+  const column = { ...before, ...change };
+  const columns = Object.fromEntries(
+    column.heading === "" ? others : [...others, [name, column] as const],
+  );
+  return { ...reading, columns };
+}
+
+/** What a positive figure means, as a question's answer. */
+export const positiveWords: Record<string, string> = {
+  left: "turning left",
+  right: "turning right",
+  forward: "gaining speed",
+  braking: "braking",
+};
+
+export interface WantedLap {
+  number: number;
+  name: string;
+  start_s: number;
+  end_s: number;
+  whole: boolean;
+  wanted: boolean;
+}
+
+/** The laps found, named after the file, the whole ones wanted; all of a recording of one lap. */
+export function wantedLaps(laps: Understood["laps"], fileName: string): WantedLap[] {
+  const base = fileName.replace(/\.[^.]+$/, "");
+  return laps.map((lap) => ({
+    ...lap,
+    name: laps.length === 1 ? base : `${base}, lap ${lap.number}`,
+    wanted: lap.whole || laps.length === 1,
+  }));
+}
+
+/** Minutes, seconds and hundredths, as a lap time is said. */
+export function lapTime(seconds: number): string {
+  const minutes = Math.floor(seconds / 60);
+  const rest = (seconds - 60 * minutes).toFixed(2);
+  return minutes > 0 ? `${minutes}:${rest.padStart(5, "0")}` : `${rest} s`;
+}
