@@ -39,6 +39,36 @@ def _box(x0: float, x1: float, y0: float, y1: float) -> list[tuple[float, float]
     return [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
 
 
+KEEP_OUTS = [
+    {
+        "kind": "box",
+        "name": "subframe",
+        "frame": "car",
+        "from_mm": (40, -260, -130),
+        "to_mm": (110, 260, -85),
+        "wanted_mm": 10,
+    },
+    {
+        "kind": "cylinder",
+        "name": "steering rack",
+        "frame": "car",
+        "from_mm": (520, -300, -60),
+        "to_mm": (520, 300, -60),
+        "diameter_mm": 44,
+        "wanted_mm": 8,
+    },
+    {
+        "kind": "cylinder",
+        "name": "exhaust",
+        "frame": "car",
+        "from_mm": (-40, 175, -120),
+        "to_mm": (360, 190, -100),
+        "diameter_mm": 60,
+        "wanted_mm": 25,
+    },
+]
+
+
 def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
     """The Dunlin: in-line five, leaned 12° to the right, front sump with a kick-out."""
     return Build.model_validate(
@@ -54,8 +84,27 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
                 "cylinders": "in_line",
                 "rail_height_mm": 217,
                 "least_ground_mm": 45,
+                "crank": {
+                    "height_mm": 62,
+                    "swept_radius_mm": 84,
+                    "from_x_mm": 40,
+                    "to_x_mm": 415,
+                },
+                "keep_outs": KEEP_OUTS,
             },
-            "oil": {"grade": "10W-60", "volume_l": oil, "away_l": 2.1, "temperature_c": 112},
+            "oil": {
+                "grade": "10W-60",
+                "volume_l": oil,
+                "away_l": 2.1,
+                "temperature_c": 112,
+                "mark_l": 6.2,
+                "held": [
+                    {"name": "head and cam boxes", "volume_l": 0.8},
+                    {"name": "galleries", "volume_l": 0.3},
+                    {"name": "filter", "volume_l": 0.35},
+                    {"name": "cooler and lines", "volume_l": 0.65},
+                ],
+            },
             "pan": {
                 "zones": [
                     {
@@ -86,14 +135,52 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
                     },
                 ],
                 "skirt_height_mm": 90,
+                "sheet_mm": 2,
+                "made": "sheet",
+                "dip_marks": [
+                    {"name": "full", "level_mm": 96},
+                    {"name": "low", "level_mm": 78},
+                ],
+                "bosses": [
+                    {
+                        "kind": "drain_plug",
+                        "name": "drain plug",
+                        "x_mm": 250,
+                        "y_mm": -142,
+                        "depth_mm": sump_depth,
+                        "bore_mm": 14,
+                        "fixing": "welded_boss",
+                    },
+                    {
+                        "kind": "dipstick",
+                        "name": "dipstick",
+                        "x_mm": 430,
+                        "y_mm": 90,
+                        "depth_mm": 0,
+                        "bore_mm": 10,
+                    },
+                ],
             },
             "pickup": {
                 "x_mm": 322,
                 "y_mm": -12,
                 "mouth": {"kind": "round", "diameter_mm": 46},
                 "gap_mm": 8,
+                "tube": {
+                    "bore_mm": 19,
+                    "length_mm": 210,
+                    "bends": [{"angle_deg": 70, "radius_mm": 45}],
+                },
+                "screen": {"kind": "wire", "open_pct": 60},
+                "joint": {"seal": "o_ring", "age": "new"},
+                "braces": {"at_bell": True, "at_tube": True},
             },
-            "pump": {"displacement_cm3": 12.0, "drive_ratio": 0.55},
+            "pump": {"displacement_cm3": 12.0, "drive_ratio": 0.55, "relief_bar": 5.4},
+            "gauge_readings": [
+                {"engine_rpm": 950, "pressure_bar": 1.4, "oil_temperature_c": 108},
+                {"engine_rpm": 3200, "pressure_bar": 3.9, "oil_temperature_c": 110},
+                {"engine_rpm": 6500, "pressure_bar": 5.4, "oil_temperature_c": 112},
+            ],
             "notes": "Invented car for the demo. As raced, oil at the mark.",
         }
     )

@@ -67,6 +67,10 @@ class HorizontalPlate(Part):
     name: Name
     outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=200)
     depth_mm: float = Field(ge=-400, le=600, description="below the rail; minus is above")
+    role: Literal["baffle", "windage_tray"] = "baffle"
+    open_pct: float = Field(
+        default=0.0, ge=0, le=95, description="of its area that louvres, holes or mesh leave open"
+    )
     openings: list[Hatch] = Field(default_factory=list, max_length=20)
 
 

@@ -21,7 +21,7 @@ from bilge_core.pan.sections import cut_pan
 from bilge_core.pressure import critical_depth, gas_share, pump_volume_flow
 from bilge_core.quantities import convert, field_unit, parse_figure
 from bilge_core.statics import cover_rose, level_curve, settle, settle_lap
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import steady_log
@@ -41,6 +41,8 @@ def test_bare_share_against_random_points(
     is_round: bool, along: float, across: float, level: float, half_width: float
 ) -> None:
     """Share of 40 000 random points of the mouth above the surface (Monte Carlo)."""
+    # a level mouth in the surface itself is as bare as covered
+    assume(abs(level) > 1e-9 or abs(along) + abs(across) > 1e-6)
     noise = np.random.default_rng(3)
     half = (0.02, 0.02 if is_round else half_width)
     points = noise.uniform(-1, 1, (40_000, 2))

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -13,9 +12,12 @@ from numpy.typing import NDArray
 from bilge_core.build import Build, build_from
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.measure.check import Check, Fix
+from bilge_core.measure.fitted import check_fitted
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.plates import VerticalPlate
-from bilge_core.pressure import pump_volume_flow
+from bilge_core.pressure.pump import demanded_flow
+from bilge_core.statics import SettledLap
 
 Array = NDArray[np.float64]
 
@@ -27,19 +29,6 @@ DISCHARGE = 0.6
 
 _MOST_HEAD = 10e-3  # [m] of oil that the openings may ask for before the box draws down
 _GAP = 2e-3  # [m] by which a plate may miss a wall: fitted by hand
-
-State = Literal["good", "caution", "bad"]
-Fix = Literal["turn_gate", "carry_to_wall"]
-
-
-@dataclass(frozen=True)
-class Check:
-    """One check: its state, a sentence, the document's field it is about, and a fix by name."""
-
-    state: State
-    words: str
-    field: str
-    fix: Fix | None = None
 
 
 def mouth_side(plate: VerticalPlate, x_mm: float, y_mm: float) -> Literal["left", "right"]:
@@ -103,9 +92,7 @@ def _opening_check(build: Build, engine_speed: float) -> list[Check]:
     )
     if area == 0.0:
         return []
-    flow = float(
-        pump_volume_flow(build.pump.displacement_cm3 * 1e-6, build.pump.drive_ratio, engine_speed)
-    )
+    flow = float(demanded_flow(build.pump, engine_speed))
     head = (flow / (DISCHARGE * area)) ** 2 / (2.0 * STANDARD_GRAVITY)
     rpm = engine_speed * 30.0 / math.pi
     words = (
@@ -152,7 +139,9 @@ def _plate_gap_checks(build: Build, pan: Pan) -> list[Check]:
     return found
 
 
-def check_pan(build: Build, pan: Pan, engine_speed: float) -> tuple[Check, ...]:
+def check_pan(
+    build: Build, pan: Pan, engine_speed: float, lap: SettledLap | None = None
+) -> tuple[Check, ...]:
     """Check the pan against itself and the trade's rules.
 
     Parameters
@@ -162,6 +151,8 @@ def check_pan(build: Build, pan: Pan, engine_speed: float) -> tuple[Check, ...]:
         Assembled from it.
     engine_speed : float
         Crank's speed at which the pump asks for most [rad/s].
+    lap : SettledLap, optional
+        For how long of the lap things are under oil.
 
     Returns
     -------
@@ -179,14 +170,16 @@ def check_pan(build: Build, pan: Pan, engine_speed: float) -> tuple[Check, ...]:
     >>> from bilge_core.build import read_build
     >>> from bilge_core.pan import assemble_pan
     >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
-    >>> [check.state for check in check_pan(build, assemble_pan(build), 800.0)]
-    ['good', 'good', 'good']
+    >>> {check.field: check.state for check in check_pan(build, assemble_pan(build), 800.0)
+    ...  if check.field == "pan.plates"}
+    {'pan.plates': 'good'}
     """
     checks = [
         *_gate_checks(build),
         *_opening_check(build, engine_speed),
         *_plate_gap_checks(build, pan),
         _gap_check(build),
+        *check_fitted(build, pan, engine_speed, lap),
     ]
     order = {"bad": 0, "caution": 1, "good": 2}
     return tuple(sorted(checks, key=lambda check: order[check.state]))

@@ -6,8 +6,11 @@ import math
 from collections.abc import Collection
 from dataclasses import dataclass
 
+import shapely
+
 from bilge_core.build import Build, FlatFloor, RampFloor, Zone, build_from
 from bilge_core.errors import InvalidQuantity
+from bilge_core.hardware import Boss, DipMark
 from bilge_core.pan import assemble_pan
 
 _NIL = 1e-6  # [m]
@@ -47,13 +50,36 @@ def _lowered(zone: Zone, by_mm: float, with_ceiling: bool) -> Zone:
     return zone.model_copy(update={"floor": lowered, "ceiling_depth_mm": ceiling})
 
 
+def _boss_lowered(
+    build: Build, boss: Boss, by_mm: float, zones: Collection[int] | None, chosen: set[int]
+) -> Boss:
+    """A boss goes down with a spacer, a drain plug also with the floor that it sits in."""
+    with_spacer = zones is None and boss.depth_mm >= 0.0
+    over = shapely.Point(boss.x_mm, boss.y_mm)
+    with_floor = boss.kind == "drain_plug" and any(
+        build.pan.zones[index].polygon.buffer(1.0).covers(over) for index in chosen
+    )
+    if not (with_spacer or with_floor):
+        return boss
+    return boss.model_copy(update={"depth_mm": boss.depth_mm + by_mm})
+
+
+def _marks_kept(build: Build, lower: float) -> list[DipMark]:
+    """The stick stays with the block: its marks stand higher over a lower floor."""
+    return [
+        mark.model_copy(update={"level_mm": max(0.0, round(mark.level_mm + lower * 1e3, 3))})
+        for mark in build.pan.dip_marks
+    ]
+
+
 def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Deepened:
     """Lower the pan by a spacer between it and the block, or some of its zones alone.
 
     The pickup keeps its gap, so it goes down by as much as the floor under it: it needs a spacer
     of the same thickness. Plates keep their height under the rail: in a pan that was lowered they
     come up from its floor by as much, and those that stand on the floor grow. Bolts and studs
-    through a spacer are longer by its thickness.
+    through a spacer are longer by its thickness. A drain plug goes with its floor, every boss with
+    a spacer; the dipstick's marks stay where the block holds the stick.
 
     Parameters
     ----------
@@ -97,11 +123,20 @@ def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Dee
         _lowered(zone, by * 1e3, zones is None) if index in chosen else zone
         for index, zone in enumerate(build.pan.zones)
     ]
-    changes: dict[str, object] = {"zones": lowered}
+    changes: dict[str, object] = {
+        "zones": lowered,
+        "bosses": [
+            _boss_lowered(build, boss, by * 1e3, zones, chosen) for boss in build.pan.bosses
+        ],
+    }
     if zones is None:
         changes["spacer_mm"] = build.pan.spacer_mm + by * 1e3
     raw = build.model_copy(update={"pan": build.pan.model_copy(update=changes)})
     changed = build_from(raw.model_dump(mode="json"))
     before, after = assemble_pan(build), assemble_pan(changed)
     lower = float(before.solid.vertices[:, 2].min() - after.solid.vertices[:, 2].min())
+    marks = _marks_kept(build, lower)
+    changed = changed.model_copy(
+        update={"pan": changed.pan.model_copy(update={"dip_marks": marks})}
+    )
     return Deepened(changed, after.capacity_to_rail - before.capacity_to_rail, lower)

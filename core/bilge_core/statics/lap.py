@@ -14,7 +14,8 @@ from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, Solid, column_volumes, columns_of
 from bilge_core.pan.levels import solve_level, sorted_heights, tetrahedron_below
 from bilge_core.pan.mouth import bare_area_share
-from bilge_core.pressure.suction import critical_depth, gas_share_kernel, pump_volume_flow
+from bilge_core.pressure.pump import demanded_flow
+from bilge_core.pressure.suction import critical_depth, gas_share_kernel
 from bilge_core.statics.surface import up_from
 
 Array = NDArray[np.float64]
@@ -158,9 +159,7 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     """
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))
-    flow = pump_volume_flow(
-        build.pump.displacement_cm3 * 1e-6, build.pump.drive_ratio, log.engine_speed
-    )
+    flow = demanded_flow(build.pump, log.engine_speed)
     critical = critical_depth(flow, np.linalg.norm(gravity, axis=1))
     mouth = pan.mouth
     levels = settled_levels(pan.solid, pan.oil_volume, normals)

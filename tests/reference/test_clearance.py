@@ -1,0 +1,55 @@
+"""Gaps to keep-outs against trimesh's own distance between meshes, on the demo's pan."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import trimesh
+from bilge_core.build import Build, build_from
+from bilge_core.loads.frames import engine_to_car
+from bilge_core.measure import clearances
+from bilge_core.pan import assemble_pan, inside_faces
+from bilge_core.surroundings import BoxKeepOut, CylinderKeepOut
+
+
+def wall_mesh(build: Build) -> trimesh.Trimesh:
+    """The pan's wall below the rail as a surface of many small triangles, car's axes."""
+    vertices, faces = [], []
+    for face in inside_faces(assemble_pan(build)):
+        if face.kind == "skirt":
+            continue
+        base = len(vertices)
+        vertices += list(face.corners @ engine_to_car(build.car).T)
+        faces += [(base, base + i, base + i + 1) for i in range(1, len(face.corners) - 1)]
+    mesh = trimesh.Trimesh(np.array(vertices), np.array(faces), process=False)
+    return mesh.subdivide_to_size(0.004)
+
+
+def body(keep_out: BoxKeepOut | CylinderKeepOut) -> trimesh.Trimesh:
+    low, high = np.array(keep_out.from_mm) * 1e-3, np.array(keep_out.to_mm) * 1e-3
+    if isinstance(keep_out, BoxKeepOut):
+        return trimesh.creation.box(bounds=[low, high])
+    return trimesh.creation.cylinder(
+        radius=keep_out.diameter_mm * 0.5e-3, segment=[low, high], sections=256
+    )
+
+
+@pytest.mark.parametrize("lean", [0.0, 12.0, -30.0])
+def test_gaps_against_trimesh(dunlin: Build, lean: float) -> None:
+    """Within 0.1 mm; trimesh measures from a fine grid of points on the wall to the body."""
+    raw = dunlin.model_dump(mode="json")
+    raw["car"]["lean_right_deg"] = lean
+    raw["pan"]["sheet_mm"] = None
+    build = build_from(raw)
+    wall = wall_mesh(build)
+    found = {each.name: each.gap for each in clearances(build, assemble_pan(build))}
+    for keep_out in build.car.keep_outs:
+        assert isinstance(keep_out, BoxKeepOut | CylinderKeepOut)
+        # trimesh counts outside as negative
+        signed = -trimesh.proximity.signed_distance(body(keep_out), wall.vertices)
+        # points 4 mm apart miss the nearest place by at most half of that, along the wall
+        coarse = float(signed.min())
+        gap = found[keep_out.name]
+        assert gap <= coarse + 1e-4
+        slack = coarse - np.sqrt(max(coarse**2 - 0.004**2, 0.0)) if coarse > 0.004 else 0.004
+        assert gap >= coarse - slack - 1e-4
