@@ -154,8 +154,8 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
                     {
                         "kind": "dipstick",
                         "name": "dipstick",
-                        "x_mm": 430,
-                        "y_mm": 90,
+                        "x_mm": 425,
+                        "y_mm": 50,
                         "depth_mm": 0,
                         "bore_mm": 10,
                     },

@@ -73,7 +73,7 @@ class Car(Part):
         default=None, ge=0, le=500, description="wanted under the lowest corner of the pan"
     )
     crank: Crank | None = None
-    keep_outs: list[KeepOut] = Field(default_factory=list, max_length=40)
+    keep_outs: list[KeepOut] = Field(default=[], max_length=40)
 
 
 class HeldVolume(Part):
@@ -98,7 +98,7 @@ class Oil(Part):
     mark_l: float | None = Field(
         default=None, gt=0, le=60, description="all oil in the engine when it stands at the mark"
     )
-    held: list[HeldVolume] = Field(default_factory=list, max_length=20)
+    held: list[HeldVolume] = Field(default=[], max_length=20)
 
     @model_validator(mode="before")
     @classmethod
@@ -175,7 +175,7 @@ class Pan(Part):
     skirt_height_mm: float = Field(
         ge=0, le=400, description="straight walls above the rail that oil can climb"
     )
-    plates: list[Plate] = Field(default_factory=list, max_length=40)
+    plates: list[Plate] = Field(default=[], max_length=40)
     spacer_mm: float = Field(
         default=0.0,
         ge=-100,
@@ -187,15 +187,15 @@ class Pan(Part):
         default=None, gt=0, le=300, description="of the pan bolts without a spacer"
     )
     dipped: Dipped | None = None
-    dip_marks: list[DipMark] = Field(default_factory=list, max_length=6)
+    dip_marks: list[DipMark] = Field(default=[], max_length=6)
     sheet_mm: float | None = Field(
         default=None, gt=0, le=20, description="thickness of the pan's wall"
     )
     made: Literal["sheet", "cast"] | None = None
     flange: Flange | None = None
-    bosses: list[Boss] = Field(default_factory=list, max_length=40)
-    scrapers: list[Scraper] = Field(default_factory=list, max_length=8)
-    inspection: list[Inspected] = Field(default_factory=list, max_length=40)
+    bosses: list[Boss] = Field(default=[], max_length=40)
+    scrapers: list[Scraper] = Field(default=[], max_length=8)
+    inspection: list[Inspected] = Field(default=[], max_length=40)
 
 
 class RoundMouth(Part):
@@ -301,7 +301,7 @@ class Build(Part):
     pan: Pan
     pickup: Pickup
     pump: Pump
-    gauge_readings: list[GaugeReading] = Field(default_factory=list, max_length=40)
+    gauge_readings: list[GaugeReading] = Field(default=[], max_length=40)
     notes: str = Field(default="", max_length=20_000)
 
     @model_validator(mode="after")

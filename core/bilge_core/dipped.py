@@ -22,4 +22,4 @@ class Dipped(Part):
     engine: Literal["level", "in_car"] = Field(
         description="the rail level on the bench, or leaned and raked as in the car"
     )
-    points: list[DipPoint] = Field(default_factory=list, max_length=60)
+    points: list[DipPoint] = Field(default=[], max_length=60)

@@ -31,7 +31,7 @@ class Flange(Part):
 
     outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=400)
     thickness_mm: float = Field(gt=0, le=60)
-    bolts: list[BoltHole] = Field(default_factory=list, max_length=120)
+    bolts: list[BoltHole] = Field(default=[], max_length=120)
 
 
 class Boss(Part):
@@ -76,7 +76,7 @@ class Tube(Part):
 
     bore_mm: float = Field(ge=3, le=80)
     length_mm: float = Field(ge=10, le=2000, description="along its centreline, bends counted")
-    bends: list[Bend] = Field(default_factory=list, max_length=12)
+    bends: list[Bend] = Field(default=[], max_length=12)
 
 
 class Screen(Part):
@@ -108,7 +108,7 @@ class Inspected(Part):
     note: str = Field(default="", max_length=2000)
     off_flat_mm: float | None = Field(default=None, ge=0, le=20)
     photos: list[Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{8,40}$")]] = Field(
-        default_factory=list, max_length=12
+        default=[], max_length=12
     )
 
 

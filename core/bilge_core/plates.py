@@ -47,7 +47,7 @@ class VerticalPlate(Part):
     bottom_depth_mm: Depth | None = Field(
         default=None, description="its lower edge below the rail; null when it stands on the floor"
     )
-    openings: list[Opening] = Field(default_factory=list, max_length=20)
+    openings: list[Opening] = Field(default=[], max_length=20)
 
 
 class Hatch(Part):
@@ -71,7 +71,7 @@ class HorizontalPlate(Part):
     open_pct: float = Field(
         default=0.0, ge=0, le=95, description="of its area that louvres, holes or mesh leave open"
     )
-    openings: list[Hatch] = Field(default_factory=list, max_length=20)
+    openings: list[Hatch] = Field(default=[], max_length=20)
 
 
 Plate = Annotated[VerticalPlate | HorizontalPlate, Field(discriminator="kind")]

@@ -41,4 +41,5 @@ class SessionOut(Schema):
     workshop: str
     units: list[FieldUnitsOut]
     grades: list[str]
+    inspection_items: list[str]
     largest_upload_mb: int

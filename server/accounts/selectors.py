@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bilge_core.hardware import INSPECTION
 from bilge_core.oil import GRADES
 from bilge_core.quantities import KINDS, convert
 from bilge_core.quantities.kinds import FIELD_SUFFIXES
@@ -38,5 +39,6 @@ def session_of(user: User) -> SessionOut:
         workshop=user.workshop.name,
         units=_field_units(),
         grades=list(GRADES),
+        inspection_items=list(INSPECTION),
         largest_upload_mb=settings.LARGEST_UPLOAD_BYTES // (1024 * 1024),
     )

@@ -9,7 +9,7 @@ from django.utils.text import slugify
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from builds import selectors, services
+from builds import photos, selectors, services
 from builds.schemas import (
     BuildOut,
     ChooseLapIn,
@@ -17,8 +17,11 @@ from builds.schemas import (
     DocumentIn,
     FiguresIn,
     FixIn,
+    FlangeIn,
     MoveIn,
     NewBuildIn,
+    PhotoOut,
+    PresetIn,
     RevisionIn,
     ShowIn,
     StateOut,
@@ -133,3 +136,31 @@ def name_revision(request: HttpRequest, build_id: int, payload: RevisionIn) -> B
 def choose_lap(request: HttpRequest, build_id: int, payload: ChooseLapIn) -> BuildOut:
     """Choose the lap to judge by."""
     return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload.lap_id))
+
+
+@router.post("/{int:build_id}/preset", response=BuildOut, operation_id="preset_pan")
+def preset_pan(request: HttpRequest, build_id: int, payload: PresetIn) -> BuildOut:
+    """Begin the pan anew with its sump in front, in the middle or at the rear."""
+    return selectors.build_out(services.preset_pan(signed_in(request), build_id, payload))
+
+
+@router.post("/{int:build_id}/flange", response=BuildOut, operation_id="lay_out_flange")
+def lay_out_flange(request: HttpRequest, build_id: int, payload: FlangeIn) -> BuildOut:
+    """Lay a flange and its bolt holes out round the rail."""
+    return selectors.build_out(services.lay_out_flange(signed_in(request), build_id, payload))
+
+
+@router.post("/{int:build_id}/photos", response={201: PhotoOut}, operation_id="add_photo")
+def add_photo(request: HttpRequest, build_id: int, file: File[UploadedFile]) -> Status[PhotoOut]:
+    """Keep a photo of a part."""
+    kept = photos.add_photo(signed_in(request), build_id, file)
+    return Status(201, PhotoOut(token=kept.token))
+
+
+@router.get("/{int:build_id}/photos/{token}", operation_id="get_photo")
+def get_photo(request: HttpRequest, build_id: int, token: str) -> HttpResponse:
+    """A photo as JPEG."""
+    data = photos.photo_bytes(signed_in(request).workshop, build_id, token)
+    answer = HttpResponse(data, content_type="image/jpeg")
+    answer.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return answer

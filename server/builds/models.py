@@ -55,3 +55,13 @@ class Revision(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["build", "number"], name="revision_number_of_build")
         ]
+
+
+class Photo(models.Model):
+    """A photo of a part, by a token that documents name it by."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="photos")
+    token = models.CharField(max_length=40, unique=True)
+    data = models.BinaryField()
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    made_at = models.DateTimeField(auto_now_add=True)

@@ -70,6 +70,33 @@ class FixIn(Schema):
     )
 
 
+class PresetIn(Schema):
+    """Begin the pan anew with its sump somewhere else."""
+
+    base_state: int
+    place: Literal["front", "middle", "rear"]
+    depth: str = Field(max_length=40)
+    shelf: str = Field(max_length=40)
+    system: UnitSystem
+
+
+class FlangeIn(Schema):
+    """A flange and holes round the rail."""
+
+    base_state: int
+    width: str = Field(max_length=40)
+    spacing: str = Field(max_length=40)
+    hole: str = Field(max_length=40)
+    thickness: str = Field(max_length=40)
+    system: UnitSystem
+
+
+class PhotoOut(Schema):
+    """A photo kept, by its token."""
+
+    token: str
+
+
 class MoveIn(Schema):
     """Undo or redo, made on `base_state`."""
 

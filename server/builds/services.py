@@ -10,7 +10,7 @@ from accounts.models import User, Workshop
 from bilge_core.build import Build as BuildDocument
 from bilge_core.build import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.measure import deepen, mended_by
+from bilge_core.measure import deepen, mended_by, sump_preset, with_flange
 from bilge_core.pan import assemble_pan
 from config.errors import Conflict, NotFound
 from django.db import transaction
@@ -25,7 +25,9 @@ from builds.schemas import (
     DocumentIn,
     FiguresIn,
     FixIn,
+    FlangeIn,
     NewBuildIn,
+    PresetIn,
     RevisionIn,
     ShowIn,
 )
@@ -201,6 +203,54 @@ def deepen_pan(user: User, build_id: int, edit: DeepenIn) -> Build:
         what = "spacer under the pan" if edit.zones is None else "sump deeper"
         gained = f"{done.capacity_gained * 1e3:+.2f} L to the rail"
         return done.build.model_dump(mode="json"), f"{what}, {edit.typed.strip()}: {gained}"
+
+    return _edit(user, build_id, edit.base_state, change)
+
+
+def _figures_refused(error: InvalidQuantity) -> InvalidInput:
+    return InvalidInput([Problem(error.name, f"{error.value}; it must be {error.requirement}")])
+
+
+def preset_pan(user: User, build_id: int, edit: PresetIn) -> Build:
+    """Begin the pan anew with its sump somewhere else; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+    depth = figures.read_length(edit.depth, "depth", edit.system)
+    shelf = figures.read_length(edit.shelf, "shelf", edit.system)
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        try:
+            made = sump_preset(build_from(document), edit.place, depth * 1e-3, shelf * 1e-3)
+        except InvalidQuantity as error:
+            raise _figures_refused(error) from None
+        return made.model_dump(mode="json"), f"pan begun anew, sump {edit.place}"
+
+    return _edit(user, build_id, edit.base_state, change)
+
+
+def lay_out_flange(user: User, build_id: int, edit: FlangeIn) -> Build:
+    """A flange and holes round the rail; a new state.
+
+    Raises
+    ------
+    NotFound, Conflict, InvalidInput
+    """
+    names = ("width", "spacing", "hole", "thickness")
+    width, spacing, hole, thickness = (
+        figures.read_length(getattr(edit, name), name, edit.system) * 1e-3 for name in names
+    )
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        build = build_from(document)
+        try:
+            made = with_flange(build, assemble_pan(build), width, spacing, hole, thickness)
+        except InvalidQuantity as error:
+            raise _figures_refused(error) from None
+        assert made.pan.flange is not None
+        return made.model_dump(mode="json"), f"flange with {len(made.pan.flange.bolts)} holes"
 
     return _edit(user, build_id, edit.base_state, change)
 

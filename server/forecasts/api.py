@@ -7,8 +7,15 @@ from django.http import HttpRequest
 from ninja import Router
 
 from forecasts import services
-from forecasts.pan import pan_figures
-from forecasts.schemas import LapForecastOut, PanOut, ShelfOut, SloshOut
+from forecasts.pan import depth_for, pan_figures
+from forecasts.schemas import (
+    DepthForIn,
+    DepthForOut,
+    LapForecastOut,
+    PanOut,
+    ShelfOut,
+    SloshOut,
+)
 
 router = Router()
 
@@ -37,3 +44,11 @@ def get_other_lap(request: HttpRequest, build_id: int, lap_id: int) -> LapForeca
 def get_pan_figures(request: HttpRequest, build_id: int) -> PanOut:
     """Fills, dips and checks of the pan."""
     return pan_figures(signed_in(request).workshop, build_id)
+
+
+@router.post(
+    "/pan/{int:build_id}/depth-for", response=DepthForOut, operation_id="depth_for_capacity"
+)
+def depth_for_capacity(request: HttpRequest, build_id: int, payload: DepthForIn) -> DepthForOut:
+    """How much deeper some zones must be for the pan to hold a volume."""
+    return depth_for(signed_in(request).workshop, build_id, payload)

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 import numpy as np
 from bilge_core.build import Build as BuildDocument
-from bilge_core.loads.frames import apparent_gravity
+from bilge_core.loads.frames import apparent_gravity, engine_to_car
 from bilge_core.measure import mouth_side
 from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
 from bilge_core.plates import Plate, VerticalPlate
 from bilge_core.statics import Surface, level_curve, settle
+from bilge_core.surroundings import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
 from numpy.typing import NDArray
+from shapely import MultiPoint, Polygon
 
 from forecasts.schemas import (
+    AroundOut,
+    CrankOut,
     CutGateOut,
     DrawingOut,
     FaceOut,
@@ -116,6 +120,59 @@ def standing_surface(pan: Pan, document: BuildDocument) -> Surface:
     return settle(pan, apparent_gravity(document.car, 0.0, 0.0))
 
 
+_LONG = 3.0  # [m] how far a plane is drawn
+_VIEWS = ((0, 1), (0, 2), (1, 2))  # plan, side, front
+_PLANE_AXES = {"ahead": 0, "behind": 0, "left": 1, "right": 1, "above": 2, "below": 2}
+
+
+def _body_points(keep_out: BoxKeepOut | CylinderKeepOut) -> Array:
+    """Points whose hull is the body, in its own frame [m]."""
+    low, high = np.array(keep_out.from_mm) * 1e-3, np.array(keep_out.to_mm) * 1e-3
+    if isinstance(keep_out, BoxKeepOut):
+        grid = np.meshgrid(*zip(low, high, strict=True))
+        return np.stack(grid, axis=-1).reshape(-1, 3)
+    along = (high - low) / np.linalg.norm(high - low)
+    aside = np.cross(along, [0.0, 0.0, 1.0] if abs(along[2]) < 0.9 else [1.0, 0.0, 0.0])
+    aside /= np.linalg.norm(aside)
+    turns = np.linspace(0.0, 2.0 * np.pi, 33)[:-1, None]
+    rim = np.cos(turns) * aside + np.sin(turns) * np.cross(along, aside)
+    radius = keep_out.diameter_mm * 0.5e-3
+    return np.vstack([low + radius * rim, high + radius * rim])
+
+
+def _silhouette(points: Array, view: tuple[int, int]) -> Ring:
+    hull = MultiPoint(points[:, view]).convex_hull
+    return _ring(np.asarray(hull.exterior.coords)[:-1]) if isinstance(hull, Polygon) else []
+
+
+def _plane_line(keep_out: PlaneKeepOut, turn: Array, view: tuple[int, int]) -> Ring:
+    """Where a plane is seen on edge in a view: its line; nothing where it is seen otherwise."""
+    axis = _PLANE_AXES[keep_out.free]
+    normal = turn.T[:, axis]  # in the engine's frame
+    seen = normal[list(view)]
+    if np.linalg.norm(seen) < 0.7:
+        return []
+    foot = normal * keep_out.at_mm * 1e-3
+    along = np.array([-seen[1], seen[0]]) / np.linalg.norm(seen)
+    middle = foot[list(view)]
+    return _ring(np.array([middle - _LONG * along, middle + _LONG * along]))
+
+
+def _around(document: BuildDocument) -> list[AroundOut]:
+    rows = []
+    for index, keep_out in enumerate(document.car.keep_outs):
+        turn = engine_to_car(document.car) if keep_out.frame == "car" else np.eye(3)
+        if isinstance(keep_out, PlaneKeepOut):
+            plan, side, front = (_plane_line(keep_out, turn, view) for view in _VIEWS)
+        else:
+            points = _body_points(keep_out) @ turn
+            plan, side, front = (_silhouette(points, view) for view in _VIEWS)
+        rows.append(
+            AroundOut(name=keep_out.name, index=index, plan_mm=plan, side_mm=side, front_mm=front)
+        )
+    return rows
+
+
 def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
     """All that the three views need."""
     zones = [
@@ -158,4 +215,6 @@ def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
         oil_in_pan_l=round(pan.oil_volume * 1e3, 3),
         capacity_to_rail_l=round(pan.capacity_to_rail * 1e3, 3),
         level_curve_l_mm=[(round(float(v) * 1e3, 3), _mm(h)) for v, h in pairs],
+        around=_around(document),
+        crank=CrankOut(**document.car.crank.model_dump()) if document.car.crank else None,
     )

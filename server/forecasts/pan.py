@@ -9,16 +9,35 @@ from accounts.models import Workshop
 from bilge_core.build import Build as BuildDocument
 from bilge_core.build import Car
 from bilge_core.dipped import Dipped
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.frames import apparent_gravity
-from bilge_core.measure import check_pan, compare_dips, explain_dips, ground_clearance
+from bilge_core.measure import (
+    check_pan,
+    clearances,
+    compare_dips,
+    depth_for_capacity,
+    explain_dips,
+    ground_clearance,
+)
 from bilge_core.measure.dips import LEVEL_CAR
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.statics import level_curve
+from bilge_core.statics import level_curve, settle_lap
 from bilge_core.statics.surface import up_from
 from builds.selectors import build_of, document_of
 from loads.services import log_of
 
-from forecasts.schemas import CheckOut, DipPointOut, ExplanationOut, FillOut, GroundOut, PanOut
+from forecasts.schemas import (
+    CheckOut,
+    ClearanceOut,
+    DepthForIn,
+    DepthForOut,
+    DipPointOut,
+    ExplanationOut,
+    FillOut,
+    GroundOut,
+    MarkOut,
+    PanOut,
+)
 
 USUAL_HIGHEST_RPM = 6500.0
 """Where no lap says how fast the engine turns."""
@@ -63,6 +82,57 @@ def _ground(pan: Pan, document: BuildDocument) -> GroundOut | None:
     return GroundOut(gap_mm=round(found.gap * 1e3, 1), at_mm=(x, y, z), margin_mm=margin)
 
 
+def _clearances(pan: Pan, document: BuildDocument) -> list[ClearanceOut]:
+    def place(point: tuple[float, float, float]) -> tuple[float, float, float]:
+        x, y, z = (round(part * 1e3, 1) for part in point)
+        return x, y, z
+
+    return [
+        ClearanceOut(
+            name=each.name,
+            index=each.index,
+            gap_mm=round(each.gap * 1e3, 1),
+            wanted_mm=round(each.wanted * 1e3, 1),
+            at_mm=place(each.at),
+            to_mm=place(each.to),
+        )
+        for each in clearances(document, pan)
+    ]
+
+
+def _marks(pan: Pan, document: BuildDocument) -> list[MarkOut]:
+    """What stands in the pan at each mark, the engine as in the car."""
+    curve = level_curve(pan, apparent_gravity(document.car, 0.0, 0.0), points=201)
+    return [
+        MarkOut(
+            name=mark.name,
+            level_mm=mark.level_mm,
+            litres=round(
+                float(np.interp(mark.level_mm * 1e-3, curve.heights, curve.volumes)) * 1e3, 3
+            ),
+        )
+        for mark in document.pan.dip_marks
+    ]
+
+
+def depth_for(workshop: Workshop, build_id: int, wanted: DepthForIn) -> DepthForOut:
+    """How much deeper some zones must be for the pan to hold a volume.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    document = document_of(build_of(workshop, build_id))
+    try:
+        by = depth_for_capacity(document, wanted.capacity_l * 1e-3, wanted.zones)
+    except InvalidQuantity as error:
+        field = "zones" if error.name == "zones" else "capacity_l"
+        raise InvalidInput(
+            [Problem(field, f"{error.value} cannot be; it must be {error.requirement}")]
+        ) from None
+    return DepthForOut(by_mm=round(by * 1e3, 1))
+
+
 def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
     """Fills, dips and checks of a build as it stands.
 
@@ -73,9 +143,11 @@ def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
     build = build_of(workshop, build_id)
     document = document_of(build)
     pan = assemble_pan(document)
-    highest = USUAL_HIGHEST_RPM * math.pi / 30.0
+    highest, lap = USUAL_HIGHEST_RPM * math.pi / 30.0, None
     if build.lap is not None:
-        highest = float(np.max(log_of(build.lap).engine_speed))
+        log = log_of(build.lap)
+        highest = float(np.max(log.engine_speed))
+        lap = settle_lap(pan, document, log)
     dipped = document.pan.dipped
     comparison = compare_dips(pan, document.car, dipped) if dipped and dipped.points else None
     return PanOut(
@@ -95,8 +167,11 @@ def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
         ],
         checks=[
             CheckOut(state=c.state, words=c.words, field=c.field, fix=c.fix)
-            for c in check_pan(document, pan, highest)
+            for c in check_pan(document, pan, highest, lap)
         ],
         lowest_below_rail_mm=round(-float(pan.solid.vertices[:, 2].min()) * 1e3, 1),
         ground=_ground(pan, document),
+        clearances=_clearances(pan, document),
+        marks=_marks(pan, document),
+        at_mark_l=document.oil.mark_l,
     )

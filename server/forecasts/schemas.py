@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from ninja import Schema
+from pydantic import Field
 
 Point = tuple[float, float]
 SpacePoint = tuple[float, float, float]
@@ -107,6 +108,28 @@ class SurfaceOut(Schema):
     cover_mm: float
 
 
+class AroundOut(Schema):
+    """The outline of one thing round the pan in each view, engine's frame [mm].
+
+    A plane is a line of two points, or nothing where it is seen face on.
+    """
+
+    name: str
+    index: int
+    plan_mm: Ring
+    side_mm: Ring
+    front_mm: Ring
+
+
+class CrankOut(Schema):
+    """The crank's centreline and swept circle."""
+
+    height_mm: float
+    swept_radius_mm: float
+    from_x_mm: float
+    to_x_mm: float
+
+
 class DrawingOut(Schema):
     """The pan to draw."""
 
@@ -126,6 +149,8 @@ class DrawingOut(Schema):
     oil_in_pan_l: float
     capacity_to_rail_l: float
     level_curve_l_mm: list[tuple[float, float]]
+    around: list[AroundOut]
+    crank: CrankOut | None
 
 
 class DipOut(Schema):
@@ -291,6 +316,38 @@ class GroundOut(Schema):
     margin_mm: float | None
 
 
+class ClearanceOut(Schema):
+    """The smallest gap to one keep-out; places in the engine's frame."""
+
+    name: str
+    index: int
+    gap_mm: float
+    wanted_mm: float
+    at_mm: tuple[float, float, float]
+    to_mm: tuple[float, float, float]
+
+
+class MarkOut(Schema):
+    """A mark of the dipstick, and what stands in the pan at it."""
+
+    name: str
+    level_mm: float
+    litres: float
+
+
+class DepthForIn(Schema):
+    """A volume to hold to the rail, and the zones that may go down for it."""
+
+    capacity_l: float = Field(gt=0, le=200)
+    zones: list[int] = Field(min_length=1, max_length=40)
+
+
+class DepthForOut(Schema):
+    """How much deeper those zones must be."""
+
+    by_mm: float
+
+
 class PanOut(Schema):
     """What the Pan screen shows beside the drawing."""
 
@@ -302,3 +359,6 @@ class PanOut(Schema):
     checks: list[CheckOut]
     lowest_below_rail_mm: float
     ground: GroundOut | None
+    clearances: list[ClearanceOut]
+    marks: list[MarkOut]
+    at_mark_l: float | None

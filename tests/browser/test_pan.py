@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+from typing import Any
+
 import pytest
 from accounts.services import open_account
 from bilge_core.loads.frames import apparent_gravity
@@ -11,11 +14,14 @@ from bilge_core.statics.surface import up_from
 from builds.models import Build
 from builds.selectors import document_of
 from builds.services import add_build, checked_document
+from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.conftest import Page
 from tests.conftest import DEMO
+from tests.server.conftest import picture
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -108,4 +114,55 @@ def test_a_spacer_takes_the_pickup_along(pan: Page, build: Build) -> None:
 def test_on_a_phone(pan: Page) -> None:
     pan.size(390, 844)
     assert pan.driver.execute_script("return document.documentElement.scrollWidth") <= 390
+    assert pan.serious_faults() == []
+
+
+def test_a_floor_is_dragged_and_an_edge_is_nudged(pan: Page, build: Build) -> None:
+    floor = pan.find("[data-grip='floor-0-side']")
+    drag = ActionChains(pan.driver).move_to_element(floor).click_and_hold()
+    drag.move_by_offset(0, 20).release().perform()
+    pan.says("State 2")
+
+    def sump() -> Any:
+        return now(build)["pan"]["zones"][0]  # type: ignore[index]
+
+    pan.until(lambda: sump()["floor"]["depth_mm"] > 140)
+    assert sump()["floor"]["depth_mm"] % 1 == 0  # on the grid of a millimetre
+    pan.find("[data-grip='zone-0-front']").send_keys(Keys.ARROW_LEFT)
+    pan.until(lambda: max(x for x, _ in sump()["outline_mm"]) == 453.0)
+
+
+def test_the_same_litres_in_another_shape(pan: Page, build: Build) -> None:
+    pan.says("Another shape, the same litres")
+    pan.type_into("Volume to hold to the rail", "11")
+    pan.says("deeper holds it.")
+    pan.click("button", "Do that")
+    pan.says("11.0 L to the rail")
+
+
+def test_the_inspection_with_a_photo(pan: Page, build: Build, tmp_path: Path) -> None:
+    photo = tmp_path / "crack.png"
+    photo.write_bytes(picture(300, 200))
+    pan.click("button", "As it came")
+    pan.click("button", "Begin the inspection")
+    pan.says("10 of 10 still to look at.")
+    Select(pan.find("select[aria-label='Found: Cracks along the rail']")).select_by_value("replace")
+    pan.says("9 of 10 still to look at.")
+    pan.find("input[aria-label='Photo of Cracks along the rail']").send_keys(str(photo))
+    pan.find("img[alt='Photo 1: Cracks along the rail']")
+    assert pan.serious_faults() == []
+    pan.click("button", "Fill and checks")
+    pan.says("Cracks along the rail: to be mended or replaced")
+
+
+def test_bosses_and_keep_outs_by_number(pan: Page, build: Build) -> None:
+    pan.click("button", "Numbers")
+    pan.click("button", "Turbo drain")
+    pan.find("[data-boss='turbo drain']")
+    pan.click("button", "Fill and checks")
+    pan.says("turbo drain enters")
+    pan.goto(f"/builds/{build.pk}/car")
+    pan.says("What is round the pan")
+    pan.click("button", "Bonnet")
+    pan.says("bonnet")
     assert pan.serious_faults() == []

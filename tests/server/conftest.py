@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 from pathlib import Path
 from typing import Any
@@ -15,6 +16,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from loads.models import Lap
 from loads.services import store_lap
+from PIL import Image
 
 from tests.conftest import DEMO
 
@@ -106,3 +108,10 @@ def other_api(stranger: User) -> Api:
 @pytest.fixture
 def anonymous() -> Api:
     return Api(None)
+
+
+def picture(width: int = 40, height: int = 30, kind: str = "PNG", **more: Any) -> bytes:
+    """A picture file."""
+    made = io.BytesIO()
+    Image.new("RGB", (width, height), (200, 150, 40)).save(made, kind, **more)
+    return made.getvalue()

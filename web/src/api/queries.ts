@@ -173,6 +173,8 @@ export type Edit =
   | { kind: "show"; state: number }
   | { kind: "revision"; name: string }
   | { kind: "deepen"; typed: string; zones: number[] | null; system: UnitSystem }
+  | { kind: "preset"; wanted: Omit<Schemas["PresetIn"], "base_state"> }
+  | { kind: "flange"; wanted: Omit<Schemas["FlangeIn"], "base_state"> }
   | { kind: "mend"; fix: Schemas["FixIn"]["fix"]; field: string }
   | { kind: "lap"; lapId: number | null };
 
@@ -228,6 +230,22 @@ async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
         await client.POST("/api/builds/{build_id}/deepen", {
           ...path,
           body: { base_state, typed: edit.typed, zones: edit.zones, system: edit.system },
+        }),
+      );
+    case "preset":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/preset", {
+          ...path,
+          body: { base_state, ...edit.wanted },
+        }),
+      );
+    case "flange":
+      return bodyOf(
+        "BuildOut",
+        await client.POST("/api/builds/{build_id}/flange", {
+          ...path,
+          body: { base_state, ...edit.wanted },
         }),
       );
     case "mend":

@@ -152,6 +152,26 @@ export interface paths {
         patch: operations["change_figures"];
         trace?: never;
     };
+    "/api/builds/{build_id}/flange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Out Flange
+         * @description Lay a flange and its bolt holes out round the rail.
+         */
+        post: operations["lay_out_flange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/history": {
         parameters: {
             query?: never;
@@ -206,6 +226,66 @@ export interface paths {
          * @description Do what a check of the pan offers.
          */
         post: operations["mend_pan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo of a part.
+         */
+        post: operations["add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/photos/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photo as JPEG.
+         */
+        get: operations["get_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/preset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preset Pan
+         * @description Begin the pan anew with its sump in front, in the middle or at the rear.
+         */
+        post: operations["preset_pan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -306,6 +386,26 @@ export interface paths {
         get: operations["get_pan_figures"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forecasts/pan/{build_id}/depth-for": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Depth For Capacity
+         * @description How much deeper some zones must be for the pan to hold a volume.
+         */
+        post: operations["depth_for_capacity"];
         delete?: never;
         options?: never;
         head?: never;
@@ -601,6 +701,139 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AroundOut
+         * @description The outline of one thing round the pan in each view, engine's frame [mm].
+         *
+         *     A plane is a line of two points, or nothing where it is seen face on.
+         */
+        AroundOut: {
+            /** Front Mm */
+            front_mm: [
+                number,
+                number
+            ][];
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Plan Mm */
+            plan_mm: [
+                number,
+                number
+            ][];
+            /** Side Mm */
+            side_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * Bend
+         * @description A bend of the pickup tube.
+         */
+        Bend: {
+            /** Angle Deg */
+            angle_deg: number;
+            /**
+             * Radius Mm
+             * @description of its centreline
+             */
+            radius_mm: number;
+        };
+        /**
+         * BoltHole
+         * @description A hole in the pan's flange.
+         */
+        BoltHole: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * Boss
+         * @description An opening through the pan's wall: a plug, a sensor, a dipstick tube, a drain.
+         */
+        Boss: {
+            /**
+             * Blocked
+             * @description plugged and out of use
+             * @default false
+             */
+            blocked: boolean;
+            /** Bore Mm */
+            bore_mm: number;
+            /**
+             * Depth Mm
+             * @description of its middle below the rail; minus is above
+             */
+            depth_mm: number;
+            /**
+             * Fixing
+             * @default as_made
+             * @enum {string}
+             */
+            fixing: "tapped" | "welded_boss" | "through_fitting" | "as_made";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "drain_plug" | "level_sensor" | "dipstick" | "turbo_drain" | "return" | "other";
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * BoxKeepOut
+         * @description A box, its sides along the axes: a subframe, a starter, a bell housing.
+         */
+        BoxKeepOut: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "car" | "engine";
+            /** From Mm */
+            from_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /** Name */
+            name: string;
+            /** To Mm */
+            to_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wanted Mm
+             * @description gap wanted
+             */
+            wanted_mm: number;
+        };
+        /**
+         * Braces
+         * @description What holds the pickup besides its joint.
+         */
+        Braces: {
+            /** At Bell */
+            at_bell: boolean;
+            /** At Tube */
+            at_tube: boolean;
+        };
+        /**
          * Build
          * @description One build of one car.
          */
@@ -611,6 +844,11 @@ export interface components {
              * @constant
              */
             format: "bilge-build";
+            /**
+             * Gauge Readings
+             * @default []
+             */
+            gauge_readings: components["schemas"]["GaugeReading"][];
             /** Name */
             name: string;
             /**
@@ -660,8 +898,14 @@ export interface components {
          * @description How the engine sits in the car.
          */
         Car: {
+            crank?: components["schemas"]["Crank"] | null;
             /** Cylinders */
             cylinders?: ("in_line" | "vee" | "flat") | null;
+            /**
+             * Keep Outs
+             * @default []
+             */
+            keep_outs: (components["schemas"]["BoxKeepOut"] | components["schemas"]["CylinderKeepOut"] | components["schemas"]["PlaneKeepOut"])[];
             /**
              * Lean Right Deg
              * @description engine leaned toward its own right, negative to its left
@@ -742,6 +986,32 @@ export interface components {
             lap_id: number | null;
         };
         /**
+         * ClearanceOut
+         * @description The smallest gap to one keep-out; places in the engine's frame.
+         */
+        ClearanceOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** To Mm */
+            to_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Wanted Mm */
+            wanted_mm: number;
+        };
+        /**
          * Column
          * @description Where a channel is found in a file and how to read it.
          */
@@ -793,6 +1063,43 @@ export interface components {
             corners: components["schemas"]["CornerIn"][] | null;
         };
         /**
+         * Crank
+         * @description The crank's centreline and the circle that rods and weights sweep.
+         */
+        Crank: {
+            /**
+             * From X Mm
+             * @description rearmost throw, ahead of the rail's rear face
+             */
+            from_x_mm: number;
+            /**
+             * Height Mm
+             * @description of its centreline above the rail
+             */
+            height_mm: number;
+            /** Swept Radius Mm */
+            swept_radius_mm: number;
+            /**
+             * To X Mm
+             * @description foremost throw
+             */
+            to_x_mm: number;
+        };
+        /**
+         * CrankOut
+         * @description The crank's centreline and swept circle.
+         */
+        CrankOut: {
+            /** From X Mm */
+            from_x_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Swept Radius Mm */
+            swept_radius_mm: number;
+            /** To X Mm */
+            to_x_mm: number;
+        };
+        /**
          * CutGateOut
          * @description A gate where a section goes through it; it opens toward greater places when `opens` is 1.
          */
@@ -816,6 +1123,43 @@ export interface components {
             opens: 1 | -1;
         };
         /**
+         * CylinderKeepOut
+         * @description A round bar or pipe with flat ends: a rack, an exhaust, a crank damper.
+         */
+        CylinderKeepOut: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "car" | "engine";
+            /** From Mm */
+            from_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cylinder";
+            /** Name */
+            name: string;
+            /** To Mm */
+            to_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wanted Mm
+             * @description gap wanted
+             */
+            wanted_mm: number;
+        };
+        /**
          * DeepenIn
          * @description Lower the pan by a spacer, or some of its zones alone (null: a spacer under the rail).
          */
@@ -831,6 +1175,37 @@ export interface components {
             typed: string;
             /** Zones */
             zones: number[] | null;
+        };
+        /**
+         * DepthForIn
+         * @description A volume to hold to the rail, and the zones that may go down for it.
+         */
+        DepthForIn: {
+            /** Capacity L */
+            capacity_l: number;
+            /** Zones */
+            zones: number[];
+        };
+        /**
+         * DepthForOut
+         * @description How much deeper those zones must be.
+         */
+        DepthForOut: {
+            /** By Mm */
+            by_mm: number;
+        };
+        /**
+         * DipMark
+         * @description A mark on the dipstick.
+         */
+        DipMark: {
+            /**
+             * Level Mm
+             * @description straight up from the lowest point inside
+             */
+            level_mm: number;
+            /** Name */
+            name: string;
         };
         /**
          * DipOut
@@ -896,8 +1271,11 @@ export interface components {
              * @enum {string}
              */
             engine: "level" | "in_car";
-            /** Points */
-            points?: components["schemas"]["DipPoint"][];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["DipPoint"][];
         };
         /**
          * DocumentIn
@@ -918,8 +1296,11 @@ export interface components {
          * @description The pan to draw.
          */
         DrawingOut: {
+            /** Around */
+            around: components["schemas"]["AroundOut"][];
             /** Capacity To Rail L */
             capacity_to_rail_l: number;
+            crank: components["schemas"]["CrankOut"] | null;
             /** Faces */
             faces: components["schemas"]["FaceOut"][];
             front: components["schemas"]["SectionOut"];
@@ -1064,6 +1445,45 @@ export interface components {
             fix: "turn_gate" | "carry_to_wall";
         };
         /**
+         * Flange
+         * @description The pan's flange against the block.
+         */
+        Flange: {
+            /**
+             * Bolts
+             * @default []
+             */
+            bolts: components["schemas"]["BoltHole"][];
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
+         * FlangeIn
+         * @description A flange and holes round the rail.
+         */
+        FlangeIn: {
+            /** Base State */
+            base_state: number;
+            /** Hole */
+            hole: string;
+            /** Spacing */
+            spacing: string;
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /** Thickness */
+            thickness: string;
+            /** Width */
+            width: string;
+        };
+        /**
          * FlatFloor
          * @description A floor parallel to the pan rail.
          */
@@ -1075,6 +1495,21 @@ export interface components {
              * @enum {string}
              */
             kind: "flat";
+        };
+        /**
+         * FlowPoint
+         * @description What the pump was seen to deliver at one speed.
+         */
+        FlowPoint: {
+            /** Engine Rpm */
+            engine_rpm: number;
+            /**
+             * Filling Pct
+             * @description of its displacement that it delivered there (volumetric)
+             */
+            filling_pct: number;
+            /** Flow L Min */
+            flow_l_min: number;
         };
         /**
          * Gate
@@ -1122,6 +1557,18 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * GaugeReading
+         * @description Gallery pressure as the gauge showed it.
+         */
+        GaugeReading: {
+            /** Engine Rpm */
+            engine_rpm: number;
+            /** Oil Temperature C */
+            oil_temperature_c: number;
+            /** Pressure Bar */
+            pressure_bar: number;
         };
         /**
          * GripIn
@@ -1196,6 +1643,16 @@ export interface components {
             zone: number;
         };
         /**
+         * HeldVolume
+         * @description Oil that one place outside the pan holds while the engine runs.
+         */
+        HeldVolume: {
+            /** Name */
+            name: string;
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
          * HorizontalPlate
          * @description A plate parallel to the rail, cut to the pan where it is larger.
          */
@@ -1212,13 +1669,69 @@ export interface components {
             kind: "horizontal";
             /** Name */
             name: string;
-            /** Openings */
-            openings?: components["schemas"]["Hatch"][];
+            /**
+             * Open Pct
+             * @description of its area that louvres, holes or mesh leave open
+             * @default 0
+             */
+            open_pct: number;
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Hatch"][];
             /** Outline Mm */
             outline_mm: [
                 number,
                 number
             ][];
+            /**
+             * Role
+             * @default baffle
+             * @enum {string}
+             */
+            role: "baffle" | "windage_tray";
+        };
+        /**
+         * Inspected
+         * @description One thing looked at on pan and pickup as they come, before anything is assembled.
+         */
+        Inspected: {
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "not_looked" | "sound" | "watch" | "replace";
+            /** Item */
+            item: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Off Flat Mm */
+            off_flat_mm?: number | null;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+        };
+        /**
+         * Joint
+         * @description Where the tube joins the pump: a suction joint.
+         */
+        Joint: {
+            /**
+             * Age
+             * @enum {string}
+             */
+            age: "new" | "reused" | "unknown";
+            /**
+             * Seal
+             * @enum {string}
+             */
+            seal: "o_ring" | "gasket" | "liquid" | "brazed" | "none";
         };
         /**
          * KeepLapsIn
@@ -1396,6 +1909,29 @@ export interface components {
             size_mb: number;
         };
         /**
+         * LowStage
+         * @description The low mode of a two-stage pump; unplugged it stays in the high one.
+         */
+        LowStage: {
+            /**
+             * Displacement Cm3
+             * @description per turn of the pump, in low mode
+             */
+            displacement_cm3: number;
+            /** Relief Bar */
+            relief_bar?: number | null;
+            /**
+             * Unplugged
+             * @default false
+             */
+            unplugged: boolean;
+            /**
+             * Up To Rpm
+             * @description crank speed of the switch-over
+             */
+            up_to_rpm: number;
+        };
+        /**
          * ManoeuvreIn
          * @description A load without a logger.
          */
@@ -1418,6 +1954,18 @@ export interface components {
             level_g: number;
             /** Ramp S */
             ramp_s: number;
+        };
+        /**
+         * MarkOut
+         * @description A mark of the dipstick, and what stands in the pan at it.
+         */
+        MarkOut: {
+            /** Level Mm */
+            level_mm: number;
+            /** Litres */
+            litres: number;
+            /** Name */
+            name: string;
         };
         /**
          * MouthOut
@@ -1458,6 +2006,8 @@ export interface components {
         /**
          * Oil
          * @description The oil in the whole engine, as poured.
+         *
+         *     When the places that hold oil are given one by one, `away_l` is their sum.
          */
         Oil: {
             /**
@@ -1467,6 +2017,16 @@ export interface components {
             away_l: number;
             /** Grade */
             grade: string;
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["HeldVolume"][];
+            /**
+             * Mark L
+             * @description all oil in the engine when it stands at the mark
+             */
+            mark_l?: number | null;
             /**
              * Temperature C
              * @description running temperature in the pan
@@ -1511,9 +2071,40 @@ export interface components {
              * @description of the pan bolts without a spacer
              */
             bolt_length_mm?: number | null;
+            /**
+             * Bosses
+             * @default []
+             */
+            bosses: components["schemas"]["Boss"][];
+            /**
+             * Dip Marks
+             * @default []
+             */
+            dip_marks: components["schemas"]["DipMark"][];
             dipped?: components["schemas"]["Dipped"] | null;
-            /** Plates */
-            plates?: (components["schemas"]["VerticalPlate"] | components["schemas"]["HorizontalPlate"])[];
+            flange?: components["schemas"]["Flange"] | null;
+            /**
+             * Inspection
+             * @default []
+             */
+            inspection: components["schemas"]["Inspected"][];
+            /** Made */
+            made?: ("sheet" | "cast") | null;
+            /**
+             * Plates
+             * @default []
+             */
+            plates: (components["schemas"]["VerticalPlate"] | components["schemas"]["HorizontalPlate"])[];
+            /**
+             * Scrapers
+             * @default []
+             */
+            scrapers: components["schemas"]["Scraper"][];
+            /**
+             * Sheet Mm
+             * @description thickness of the pan's wall
+             */
+            sheet_mm?: number | null;
             /**
              * Skirt Height Mm
              * @description straight walls above the rail that oil can climb
@@ -1533,8 +2124,12 @@ export interface components {
          * @description What the Pan screen shows beside the drawing.
          */
         PanOut: {
+            /** At Mark L */
+            at_mark_l: number | null;
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
+            /** Clearances */
+            clearances: components["schemas"]["ClearanceOut"][];
             /** Dips */
             dips: components["schemas"]["DipPointOut"][];
             /** Explanations */
@@ -1544,21 +2139,35 @@ export interface components {
             level: components["schemas"]["FillOut"];
             /** Lowest Below Rail Mm */
             lowest_below_rail_mm: number;
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
             /** Rms Mm */
             rms_mm: number | null;
+        };
+        /**
+         * PhotoOut
+         * @description A photo kept, by its token.
+         */
+        PhotoOut: {
+            /** Token */
+            token: string;
         };
         /**
          * Pickup
          * @description The mouth, facing the floor, parallel to the pan rail.
          */
         Pickup: {
+            braces?: components["schemas"]["Braces"] | null;
             /**
              * Gap Mm
              * @description mouth's centre above the floor below it
              */
             gap_mm: number;
+            joint?: components["schemas"]["Joint"] | null;
             /** Mouth */
             mouth: components["schemas"]["RoundMouth"] | components["schemas"]["RectangularMouth"];
+            screen?: components["schemas"]["Screen"] | null;
+            tube?: components["schemas"]["Tube"] | null;
             /**
              * X Mm
              * @description mouth's centre ahead of the rear face of the rail
@@ -1569,6 +2178,40 @@ export interface components {
              * @description mouth's centre left of the crank's centreline
              */
             y_mm: number;
+        };
+        /**
+         * PlaneKeepOut
+         * @description A flat limit: a bonnet, a bulkhead, a skid plate.
+         */
+        PlaneKeepOut: {
+            /**
+             * At Mm
+             * @description where it lies along the axis that it stands across
+             */
+            at_mm: number;
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "car" | "engine";
+            /**
+             * Free
+             * @description the side of it on which the pan may be
+             * @enum {string}
+             */
+            free: "ahead" | "behind" | "left" | "right" | "above" | "below";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plane";
+            /** Name */
+            name: string;
+            /**
+             * Wanted Mm
+             * @description gap wanted
+             */
+            wanted_mm: number;
         };
         /**
          * PlateOut
@@ -1594,8 +2237,32 @@ export interface components {
             ][][][];
         };
         /**
+         * PresetIn
+         * @description Begin the pan anew with its sump somewhere else.
+         */
+        PresetIn: {
+            /** Base State */
+            base_state: number;
+            /** Depth */
+            depth: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "front" | "middle" | "rear";
+            /** Shelf */
+            shelf: string;
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
          * Pump
          * @description What the pump swallows.
+         *
+         *     When a flow point is given, the displacement follows from it.
          */
         Pump: {
             /**
@@ -1608,6 +2275,13 @@ export interface components {
              * @description pump turns per turn of the crank
              */
             drive_ratio: number;
+            flow_point?: components["schemas"]["FlowPoint"] | null;
+            low_stage?: components["schemas"]["LowStage"] | null;
+            /**
+             * Relief Bar
+             * @description at which the relief valve opens
+             */
+            relief_bar?: number | null;
         };
         /**
          * RampFloor
@@ -1770,6 +2444,44 @@ export interface components {
             to_cover_l: number[];
         };
         /**
+         * Scraper
+         * @description A strip along the crank's swept circle, on one side.
+         */
+        Scraper: {
+            /** From X Mm */
+            from_x_mm: number;
+            /**
+             * Gap Mm
+             * @description to the crank's swept circle
+             */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** To X Mm */
+            to_x_mm: number;
+        };
+        /**
+         * Screen
+         * @description The screen over the mouth.
+         */
+        Screen: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wire" | "perforated";
+            /**
+             * Open Pct
+             * @description of its area
+             */
+            open_pct: number;
+        };
+        /**
          * SectionOut
          * @description A cut: the space below the rail and above it; place along the cut and height [mm].
          *
@@ -1844,6 +2556,8 @@ export interface components {
         SessionOut: {
             /** Grades */
             grades: string[];
+            /** Inspection Items */
+            inspection_items: string[];
             /** Largest Upload Mb */
             largest_upload_mb: number;
             /** Units */
@@ -2020,6 +2734,24 @@ export interface components {
             zones_l: number[][][];
         };
         /**
+         * Tube
+         * @description The pickup tube from mouth to pump.
+         */
+        Tube: {
+            /**
+             * Bends
+             * @default []
+             */
+            bends: components["schemas"]["Bend"][];
+            /** Bore Mm */
+            bore_mm: number;
+            /**
+             * Length Mm
+             * @description along its centreline, bends counted
+             */
+            length_mm: number;
+        };
+        /**
          * UnderstoodOut
          * @description What was understood of a file, in words; `line_m` draws it.
          */
@@ -2112,8 +2844,11 @@ export interface components {
             kind: "vertical";
             /** Name */
             name: string;
-            /** Openings */
-            openings?: components["schemas"]["Opening"][];
+            /**
+             * Openings
+             * @default []
+             */
+            openings: components["schemas"]["Opening"][];
             /** To Mm */
             to_mm: [
                 number,
@@ -2403,6 +3138,32 @@ export interface operations {
             };
         };
     };
+    lay_out_flange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
     get_history: {
         parameters: {
             query?: never;
@@ -2463,6 +3224,85 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FixIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+        };
+    };
+    add_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    preset_pan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetIn"];
             };
         };
         responses: {
@@ -2599,6 +3439,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanOut"];
+                };
+            };
+        };
+    };
+    depth_for_capacity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DepthForIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DepthForOut"];
                 };
             };
         };

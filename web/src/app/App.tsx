@@ -21,6 +21,7 @@ function SignedIn({ session }: { session: Session }): ReactElement {
       },
       units: session.units,
       grades: session.grades,
+      inspectionItems: session.inspection_items,
       largestUploadMb: session.largest_upload_mb,
       theme,
       setTheme: (next) => {

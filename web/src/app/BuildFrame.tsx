@@ -329,6 +329,7 @@ function Frame({ session }: { session: Session }): ReactElement {
           {stage?.key === "car" && (
             <CarScreen
               build={build.data}
+              drawing={slosh.data?.drawing ?? null}
               pan={pan.data}
               edit={edit}
               onNext={() => void navigate(`/builds/${id}/pan`)}

@@ -1,4 +1,4 @@
-import { memo, useMemo, type ReactElement } from "react";
+import { memo, useMemo, type ReactElement, type ReactNode } from "react";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { Dimension } from "./Dimension";
@@ -110,11 +110,13 @@ function View({
   at,
   oil,
   airy,
+  over,
 }: {
   drawing: Drawing;
   at: Placed;
   oil: OilSurface;
   airy: boolean;
+  over: ((at: Placed) => ReactNode) | undefined;
 }): ReactElement {
   const left = at.x + at.box.left * at.scale;
   const bottom = at.y + at.box.bottom * at.scale;
@@ -128,7 +130,17 @@ function View({
         <PlanView drawing={drawing} at={at} oil={oil} airy={airy} />
       )}
       <Dimensions drawing={drawing} at={at} />
-      <text x={left} y={bottom + 26} fontSize="14" fontWeight="600" fill="var(--ink)">
+      {over?.(at)}
+      <text
+        x={left}
+        y={bottom + 26}
+        fontSize="14"
+        fontWeight="600"
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
         {name}
         <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
           {words}
@@ -154,6 +166,7 @@ export function Sheet({
   width,
   height,
   only,
+  over,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -164,6 +177,8 @@ export function Sheet({
   height: number;
   /** One view alone, or all three. */
   only: ViewName | null;
+  /** What is drawn over each view. */
+  over?: (at: Placed) => ReactNode;
 }): ReactElement {
   const tall = width < 560;
   const { views, sheetHeight } = useMemo(() => {
@@ -177,9 +192,15 @@ export function Sheet({
   const calloutX = front ? front.x + front.box.left * front.scale : 34;
   const last = only || tall ? plan : front;
   return (
-    <svg width={width} height={sheetHeight} role="img" aria-label={words} className="block">
+    <svg
+      width={width}
+      height={sheetHeight}
+      role={over ? "group" : "img"}
+      aria-label={words}
+      className="block"
+    >
       {views.map((at) => (
-        <View key={at.view} drawing={drawing} at={at} oil={oil} airy={airy} />
+        <View key={at.view} drawing={drawing} at={at} oil={oil} airy={airy} over={over} />
       ))}
       {plan && (
         <g>

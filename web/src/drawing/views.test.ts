@@ -39,6 +39,8 @@ const drawing: Drawing = {
   oil_in_pan_l: 4.8,
   capacity_to_rail_l: 9.6,
   level_curve_l_mm: [],
+  around: [],
+  crank: null,
 };
 
 const tilt = Math.SQRT1_2;

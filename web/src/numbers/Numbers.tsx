@@ -1,7 +1,6 @@
-import type { UseMutationResult } from "@tanstack/react-query";
 import { useState, type ReactElement } from "react";
-import { Refusal, wordsOf, type Schemas } from "../api/client";
-import type { BuildDocument, BuildOut, Edit } from "../api/queries";
+import type { Schemas } from "../api/client";
+import type { BuildDocument, BuildOut } from "../api/queries";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
@@ -9,8 +8,14 @@ import { Notice } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { lengthAs, volumeAs } from "../parts/units";
 import { newZone } from "./edges";
+import { FittedNumbers } from "./FittedNumbers";
+import { OilNumbers } from "./OilNumbers";
+import { PickupNumbers } from "./PickupNumbers";
 import { PlateNumbers } from "./PlateNumbers";
-import { ZoneNumbers, type Replace, type Type } from "./ZoneNumbers";
+import { Preset } from "./Preset";
+import { PumpNumbers } from "./PumpNumbers";
+import { useEdits, type EditMutation } from "./useEdits";
+import { ZoneNumbers } from "./ZoneNumbers";
 
 const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
 
@@ -82,38 +87,16 @@ export function Numbers({
   drawing,
 }: {
   build: BuildOut;
-  edit: UseMutationResult<BuildOut, Error, Edit>;
+  edit: EditMutation;
   drawing: Schemas["DrawingOut"] | null;
 }): ReactElement {
-  const { system, units, grades } = useSettings();
-  const [fault, setFault] = useState<string | null>(null);
+  const { system, units } = useSettings();
   const { document } = build;
-  const { car, oil, pan, pickup, pump } = document;
+  const { car, pan, pickup } = document;
 
-  const type: Type = async (fields, typed) => {
-    setFault(null);
-    const figures = fields.map((field) => ({ field, typed }));
-    try {
-      return await edit.mutateAsync({ kind: "figures", figures, system });
-    } catch (error) {
-      if (error instanceof Refusal && error.keptState !== null) return null; // said above
-      throw error;
-    } finally {
-      edit.reset(); // said beside the field, not again above
-    }
-  };
-  const choose = (field: string, value: string): void => {
-    type([field], value).catch((error: unknown) => setFault(wordsOf(error)));
-  };
-  const replace: Replace = (next, change) => {
-    setFault(null);
-    edit
-      .mutateAsync({ kind: "document", document: next, change })
-      .catch((error: unknown) => {
-        if (!(error instanceof Refusal && error.keptState !== null)) setFault(wordsOf(error));
-      })
-      .finally(() => edit.reset());
-  };
+  const { fault, type, attempt, replace } = useEdits(edit);
+  const choose = (field: string, value: string): void =>
+    attempt({ kind: "figures", figures: [{ field, typed: value }], system });
   const one = (label: string, field: string, value: number, note?: string): ReactElement => (
     <EditFigure
       label={label}
@@ -142,28 +125,14 @@ export function Numbers({
           </Notice>
         </div>
       )}
-      <FigureGroup title="Oil">
-        <Choice
-          label="Grade"
-          value={oil.grade}
-          choices={grades.map((grade) => [grade, grade] as const)}
-          onChoose={(grade) => choose("oil.grade", grade)}
-        />
-        {one("In the engine, as poured", "oil.volume_l", oil.volume_l)}
-        {one(
-          "Away from the pan",
-          "oil.away_l",
-          oil.away_l,
-          "running: heads, galleries, cooler, filter, lines",
-        )}
-        {one("Temperature in the pan", "oil.temperature_c", oil.temperature_c)}
+      <OilNumbers document={document} onType={type} onReplace={replace}>
         {inPan && standing && (
           <p className="pt-2 text-[14px] text-ink-2">
             Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
             {standing.figure} {standing.unit}.
           </p>
         )}
-      </FigureGroup>
+      </OilNumbers>
       <FigureGroup title="Pickup">
         {one("Mouth's centre, ahead of the rear face", "pickup.x_mm", pickup.x_mm)}
         {one("Left of the crank's centreline", "pickup.y_mm", pickup.y_mm)}
@@ -190,6 +159,7 @@ export function Numbers({
           pickup.gap_mm,
           "common practice 6.4 to 9.5 mm (1/4 to 3/8 in)",
         )}
+        <PickupNumbers document={document} onType={type} onReplace={replace} />
       </FigureGroup>
       <FigureGroup title="Pan zones">
         {pan.zones.map((zone, index) => (
@@ -212,6 +182,7 @@ export function Numbers({
             Add a zone in front
           </Button>
         </div>
+        <Preset onEdit={attempt} />
         {one(
           "Skirt above the rail",
           "pan.skirt_height_mm",
@@ -222,6 +193,7 @@ export function Numbers({
       <FigureGroup title="Plates and gates">
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>
+      <FittedNumbers document={document} onType={type} onReplace={replace} onEdit={attempt} />
       <FigureGroup title="Engine in the car">
         <Choice
           label="Crank's nose points"
@@ -232,10 +204,7 @@ export function Numbers({
         {one("Leaned to its right", "car.lean_right_deg", car.lean_right_deg, "minus: to its left")}
         {one("Nose higher than tail", "car.nose_up_deg", car.nose_up_deg)}
       </FigureGroup>
-      <FigureGroup title="Pump">
-        {one("Displacement per turn", "pump.displacement_cm3", pump.displacement_cm3)}
-        {one("Pump turns per crank turn", "pump.drive_ratio", pump.drive_ratio)}
-      </FigureGroup>
+      <PumpNumbers document={document} onType={type} onReplace={replace} />
       <FigureGroup title="Build">
         <LongText
           label="Name"

@@ -26,7 +26,7 @@ function VerticalNumbers({
   editing: Editing;
   onPlate: (plate: Plate, change: string) => void;
 }): ReactElement {
-  const openings = plate.openings ?? [];
+  const openings = plate.openings;
   const put = (at: number, opening: Opening, change: string): void =>
     onPlate(
       { ...plate, openings: openings.map((each, index) => (index === at ? opening : each)) },
@@ -155,9 +155,34 @@ function HorizontalNumbers({
   editing: Editing;
   onPlate: (plate: Plate, change: string) => void;
 }): ReactElement {
-  const openings = plate.openings ?? [];
+  const openings = plate.openings;
   return (
     <>
+      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
+        It is
+        <select
+          value={plate.role}
+          onChange={(event) =>
+            onPlate(
+              {
+                ...plate,
+                role: event.target.value === "windage_tray" ? "windage_tray" : "baffle",
+              },
+              `what ${plate.name} is`,
+            )
+          }
+          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
+        >
+          <option value="baffle">a plate</option>
+          <option value="windage_tray">the windage tray</option>
+        </select>
+      </label>
+      <Figure
+        editing={editing}
+        label="Open by louvres, holes or mesh"
+        field="open_pct"
+        value={plate.open_pct}
+      />
       <Figure editing={editing} label="Below the rail" field="depth_mm" value={plate.depth_mm} />
       {plate.outline_mm.map(([x, y], at) => (
         <div key={at} className="grid grid-cols-2 gap-4">
@@ -219,7 +244,7 @@ function HorizontalNumbers({
 }
 
 function gateWords(plate: VerticalPlate): string {
-  const gates = (plate.openings ?? []).filter(({ gate }) => gate).length;
+  const gates = plate.openings.filter(({ gate }) => gate).length;
   return gates === 0 ? "no gate" : gates === 1 ? "1 gate" : `${gates} gates`;
 }
 
@@ -235,7 +260,7 @@ export function PlateNumbers({
   onType: Type;
   onReplace: Replace;
 }): ReactElement {
-  const plates = document.pan.plates ?? [];
+  const plates = document.pan.plates;
   const withPlates = (next: Plate[], change: string): void =>
     onReplace({ ...document, pan: { ...document.pan, plates: next } }, change);
   return (

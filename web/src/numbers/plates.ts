@@ -51,7 +51,7 @@ function freeName(plates: readonly Plate[], letter: string): string {
 export function newPlate(document: BuildDocument, way: "across" | "along" | "level"): Plate {
   const room = roomAtMouth(document);
   const { x_mm: x, y_mm: y } = document.pickup;
-  const plates = document.pan.plates ?? [];
+  const plates = document.pan.plates;
   const top_depth_mm = Math.round(room.depth / 2);
   if (way === "level")
     return {
@@ -64,6 +64,8 @@ export function newPlate(document: BuildDocument, way: "across" | "along" | "lev
         [room.rear, room.left],
       ],
       depth_mm: top_depth_mm,
+      role: "baffle",
+      open_pct: 0,
       openings: [{ name: "pickup", x_mm: x, y_mm: y, length_mm: 60, width_mm: 60 }],
     };
   const at =

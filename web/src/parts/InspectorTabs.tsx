@@ -20,7 +20,10 @@ export function InspectorTabs<Key extends string>({
       }}
       className="flex flex-col border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:border-t-0 lg:border-l"
     >
-      <Tabs.List aria-label="Inspector" className="grid grid-cols-2 border-b border-ink">
+      <Tabs.List
+        aria-label="Inspector"
+        className="grid auto-cols-fr grid-flow-col border-b border-ink"
+      >
         {pages.map(({ key, label }) => (
           <Tabs.Trigger
             key={key}

@@ -58,7 +58,9 @@ export function ReadOut({
   const [shown, setShown] = useState<Table | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const svg = (): SVGSVGElement => {
-    const found = drawing.current?.querySelector("svg[role=img], svg[role=slider]");
+    const found = drawing.current?.querySelector(
+      "svg[role=img], svg[role=slider], svg[role=group]",
+    );
     if (!(found instanceof SVGSVGElement)) throw new Error("There is nothing drawn yet.");
     return found;
   };

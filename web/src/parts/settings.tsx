@@ -7,6 +7,8 @@ export interface Settings {
   setSystem: (system: System) => void;
   units: Units;
   grades: string[];
+  /** What is looked at on pan and pickup before anything is assembled. */
+  inspectionItems: string[];
   largestUploadMb: number;
   theme: "paper" | "night";
   setTheme: (theme: "paper" | "night") => void;

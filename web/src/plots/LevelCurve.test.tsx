@@ -18,6 +18,7 @@ function curve(litres: number, onLitres = vi.fn(), settings = SETTINGS) {
   show(
     <LevelCurve
       fill={fill}
+      marks={[]}
       dips={[{ poured_l: 3, dipped_mm: 40, computed_mm: 36 }]}
       litres={litres}
       heightMm={60}

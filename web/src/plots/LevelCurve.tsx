@@ -17,6 +17,7 @@ const BOTTOM = 34;
 export function LevelCurve({
   fill,
   dips,
+  marks,
   litres,
   heightMm,
   width,
@@ -25,6 +26,8 @@ export function LevelCurve({
 }: {
   fill: Fill;
   dips: readonly Dip[];
+  /** The dipstick's marks; those above the curve are left out. */
+  marks: readonly { name: string; level_mm: number }[];
   litres: number;
   heightMm: number;
   width: number;
@@ -94,6 +97,26 @@ export function LevelCurve({
         fill="var(--oil-wash)"
       />
       <path d={`M${line}`} fill="none" stroke="var(--oil-deep)" strokeWidth="2" />
+      {marks
+        .filter((mark) => mark.level_mm <= highest)
+        .map((mark) => (
+          <g key={mark.name} data-mark={mark.name}>
+            <path
+              d={`M${LEFT} ${y(mark.level_mm)}H${width - RIGHT}`}
+              stroke="var(--ink)"
+              strokeDasharray="2 3"
+            />
+            <text
+              x={width - RIGHT}
+              y={y(mark.level_mm) - 3}
+              fontSize="12"
+              textAnchor="end"
+              fill="var(--ink)"
+            >
+              {mark.name}
+            </text>
+          </g>
+        ))}
       {dips.map((dip, index) => (
         <path
           key={index}

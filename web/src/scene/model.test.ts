@@ -69,6 +69,8 @@ const drawing: Drawing = {
   oil_in_pan_l: 5,
   capacity_to_rail_l: 13.44,
   level_curve_l_mm: [],
+  around: [],
+  crank: null,
 };
 const level: OilSurface = { normal: [0, 0, 1], level_mm: -140 + 5e6 / (400 * 240) };
 

@@ -36,6 +36,7 @@ export const SETTINGS: Settings = {
     { suffix: "_l", metric: unit(1, "L", 1), us: unit(1 / 0.946352946, "qt", 1) },
   ],
   grades: ["10W-60"],
+  inspectionItems: ["Cracks along the rail"],
   largestUploadMb: 64,
   theme: "paper",
   setTheme: () => undefined,

@@ -1,8 +1,13 @@
-import type { UseMutationResult } from "@tanstack/react-query";
-import { useState, type ReactElement } from "react";
-import { Refusal, wordsOf } from "../../api/client";
-import type { BuildDocument, BuildOut, Edit, PanFigures } from "../../api/queries";
+import type { ReactElement } from "react";
+import type { BuildDocument, BuildOut, PanFigures } from "../../api/queries";
 import { CarPlan } from "../../drawing/CarPlan";
+import { Fitted } from "../../drawing/Fitted";
+import { Sheet } from "../../drawing/Sheet";
+import type { Drawing } from "../../drawing/views";
+import { AroundNumbers } from "../../numbers/AroundNumbers";
+import { OilNumbers } from "../../numbers/OilNumbers";
+import { PumpNumbers } from "../../numbers/PumpNumbers";
+import { useEdits, type EditMutation } from "../../numbers/useEdits";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
 import { FigureGroup } from "../../parts/FigureGroup";
@@ -52,29 +57,22 @@ function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
 /** The car: where the engine sits and how, what its pump and oil are, and the ground below. */
 export function CarScreen({
   build,
+  drawing,
   pan,
   edit,
   onNext,
 }: {
   build: BuildOut;
+  drawing: Drawing | null;
   pan: PanFigures | undefined;
-  edit: UseMutationResult<BuildOut, Error, Edit>;
+  edit: EditMutation;
   onNext: () => void;
 }): ReactElement {
-  const { system, units, grades } = useSettings();
+  const { system, units } = useSettings();
   const [box, { width }] = useSize();
-  const [fault, setFault] = useState<string | null>(null);
   const { document } = build;
-  const { car, oil, pump } = document;
-  const attempt = (change: Edit): void => {
-    setFault(null);
-    edit
-      .mutateAsync(change)
-      .catch((error: unknown) => {
-        if (!(error instanceof Refusal && error.keptState !== null)) setFault(wordsOf(error));
-      })
-      .finally(() => edit.reset());
-  };
+  const { car, oil } = document;
+  const { fault, type, attempt, replace } = useEdits(edit);
   const put = (next: Partial<CarPart>, change: string): void =>
     attempt({
       kind: "document",
@@ -87,11 +85,7 @@ export function CarScreen({
       field={field}
       value={value}
       note={note}
-      onType={(typed) =>
-        edit
-          .mutateAsync({ kind: "figures", figures: [{ field, typed }], system })
-          .finally(() => edit.reset())
-      }
+      onType={(typed) => type([field], typed)}
     />
   );
   const away = volumeAs(units, system, oil.away_l);
@@ -132,6 +126,26 @@ export function CarScreen({
           Dark arrows: the engine&apos;s own forward and left, in which the pan is drawn. Grey
           arrows: the car&apos;s, in which g is given.
         </p>
+        {drawing && pan && pan.clearances.length > 0 && width > 0 && (
+          <figure className="mt-5">
+            <figcaption className="font-figure text-[18px] font-semibold">
+              What is round the pan, and the smallest gaps
+            </figcaption>
+            <Sheet
+              drawing={drawing}
+              oil={drawing.standing}
+              airy={false}
+              words="The pan with what is round it"
+              callout={["", ""]}
+              width={width}
+              height={400}
+              only={null}
+              over={(at) => (
+                <Fitted drawing={drawing} document={document} clearances={pan.clearances} at={at} />
+              )}
+            />
+          </figure>
+        )}
         <div className="mt-4 pb-6">
           <Button look="main" onClick={onNext}>
             On to the pan
@@ -205,41 +219,13 @@ export function CarScreen({
             </div>
           )}
         </FigureGroup>
-        <FigureGroup title="Pump">
-          {one("Displacement per turn", "pump.displacement_cm3", pump.displacement_cm3)}
-          {one("Pump turns per crank turn", "pump.drive_ratio", pump.drive_ratio)}
-        </FigureGroup>
-        <FigureGroup title="Oil">
-          <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-            Grade
-            <select
-              value={oil.grade}
-              onChange={(event) =>
-                attempt({
-                  kind: "figures",
-                  figures: [{ field: "oil.grade", typed: event.target.value }],
-                  system,
-                })
-              }
-              className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-            >
-              {grades.map((grade) => (
-                <option key={grade}>{grade}</option>
-              ))}
-            </select>
-          </label>
-          {one("In the engine, as poured", "oil.volume_l", oil.volume_l)}
-          {one(
-            "Away from the pan",
-            "oil.away_l",
-            oil.away_l,
-            "heads, galleries, cooler, filter, lines",
-          )}
-          {one("Temperature in the pan", "oil.temperature_c", oil.temperature_c)}
+        <AroundNumbers document={document} pan={pan} onType={type} onReplace={replace} />
+        <PumpNumbers document={document} onType={type} onReplace={replace} />
+        <OilNumbers document={document} onType={type} onReplace={replace}>
           <p className="pt-2 text-[13px] text-ink-2">
             {away.figure} {away.unit} never come near the pickup while the engine runs.
           </p>
-        </FigureGroup>
+        </OilNumbers>
       </aside>
     </div>
   );

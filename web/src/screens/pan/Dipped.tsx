@@ -67,7 +67,7 @@ export function Dipped({
   onReplace: Replace;
 }): ReactElement {
   const dipped: DippedPart = document.pan.dipped ?? { engine: "level", points: [] };
-  const points = dipped.points ?? [];
+  const points = dipped.points;
   const put = (next: DippedPart, change: string): void =>
     onReplace({ ...document, pan: { ...document.pan, dipped: next } }, change);
   return (

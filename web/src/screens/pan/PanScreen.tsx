@@ -1,10 +1,14 @@
-import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
+import type { UseQueryResult } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type ReactElement } from "react";
-import { Refusal, wordsOf } from "../../api/client";
-import type { BuildOut, Edit, PanFigures, Slosh } from "../../api/queries";
+import { wordsOf } from "../../api/client";
+import type { BuildOut, PanFigures, Slosh } from "../../api/queries";
+import { gripsOf } from "../../drawing/drag";
+import { Fitted } from "../../drawing/Fitted";
+import { Grips } from "../../drawing/Grips";
 import { Sheet } from "../../drawing/Sheet";
+import { edgeFields, rectangleOf } from "../../numbers/edges";
 import { Numbers } from "../../numbers/Numbers";
-import type { Replace, Type } from "../../numbers/ZoneNumbers";
+import { useEdits, type EditMutation } from "../../numbers/useEdits";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
@@ -16,8 +20,9 @@ import { LevelCurve } from "../../plots/LevelCurve";
 import { Deepen } from "./Deepen";
 import { Dipped } from "./Dipped";
 import { heightAt, standingAt } from "./fill";
+import { HoldVolume } from "./HoldVolume";
+import { Inspection } from "./Inspection";
 
-type EditMutation = UseMutationResult<BuildOut, Error, Edit>;
 type Attitude = "level" | "in_car";
 
 function Checks({
@@ -114,6 +119,7 @@ function Fill({
         <LevelCurve
           fill={fill}
           dips={pan.dips}
+          marks={attitude === "in_car" ? pan.marks : []}
           litres={litres}
           heightMm={heightMm}
           width={300}
@@ -141,10 +147,10 @@ export function PanScreen({
   const { system, units } = useSettings();
   const [box, { width, height }] = useSize();
   const sheet = useRef<HTMLDivElement>(null);
-  const [tab, setTab] = useState<"fill" | "numbers">("fill");
+  const [tab, setTab] = useState<"fill" | "as_it_came" | "numbers">("fill");
   const [attitude, setAttitude] = useState<Attitude>("in_car");
+  const [around, setAround] = useState(true);
   const [picked, setPicked] = useState<number | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
   const drawing = slosh.data?.drawing ?? null;
   const figures = pan.data;
   const shown = useMemo(
@@ -152,25 +158,7 @@ export function PanScreen({
       drawing && attitude === "level" ? { ...drawing, lean_right_deg: 0, nose_up_deg: 0 } : drawing,
     [drawing, attitude],
   );
-  const type: Type = async (fields, typed) => {
-    setFault(null);
-    try {
-      const written = fields.map((field) => ({ field, typed }));
-      return await edit.mutateAsync({ kind: "figures", figures: written, system });
-    } finally {
-      edit.reset();
-    }
-  };
-  const attempt = (change: Edit): void => {
-    setFault(null);
-    edit
-      .mutateAsync(change)
-      .catch((error: unknown) => {
-        if (!(error instanceof Refusal && error.keptState !== null)) setFault(wordsOf(error));
-      })
-      .finally(() => edit.reset());
-  };
-  const replace: Replace = (document, change) => attempt({ kind: "document", document, change });
+  const { fault, type, attempt, replace } = useEdits(edit);
   const error = slosh.error ?? pan.error;
   if (!shown || !figures)
     return (
@@ -183,6 +171,13 @@ export function PanScreen({
         }}
       />
     );
+  const { document } = build;
+  const grips = gripsOf(
+    document,
+    { x: document.pickup.x_mm, y: document.pickup.y_mm },
+    (zone) => rectangleOf(zone) && { ...rectangleOf(zone) },
+    (index, side) => edgeFields(document.pan.zones, index, side),
+  );
   const fill = attitude === "level" ? figures.level : figures.in_car;
   const litres = picked ?? shown.oil_in_pan_l;
   const heightMm = heightAt(fill, litres);
@@ -202,7 +197,20 @@ export function PanScreen({
               {words} · {toRail.figure} {toRail.unit} to the rail · sheet not to scale
             </p>
           </div>
-          <ReadOut name="Pan, drawn to scale" drawing={sheet} />
+          <div className="flex items-center gap-3">
+            {figures.clearances.length > 0 && (
+              <label className="flex items-center gap-2 text-[14px]">
+                <input
+                  type="checkbox"
+                  checked={around}
+                  onChange={(event) => setAround(event.target.checked)}
+                  className="size-4 accent-[var(--ink)]"
+                />
+                what is round it
+              </label>
+            )}
+            <ReadOut name="Pan, drawn to scale" drawing={sheet} />
+          </div>
         </div>
         {error && (
           <div className="px-6 pt-2">
@@ -226,6 +234,30 @@ export function PanScreen({
                 width={width}
                 height={Math.max(height, 420)}
                 only={null}
+                over={(at) => (
+                  <>
+                    <Fitted
+                      drawing={shown}
+                      document={build.document}
+                      clearances={around ? figures.clearances : []}
+                      at={at}
+                    />
+                    <Grips
+                      drawing={shown}
+                      at={at}
+                      grips={grips}
+                      onMove={(moved) =>
+                        attempt({
+                          kind: "figures",
+                          system,
+                          figures: moved.flatMap(({ fields, mm }) =>
+                            fields.map((field) => ({ field, typed: `${mm} mm` })),
+                          ),
+                        })
+                      }
+                    />
+                  </>
+                )}
               />
             )}
           </div>
@@ -269,6 +301,11 @@ export function PanScreen({
                   onType={type}
                   onReplace={replace}
                 />
+                <HoldVolume
+                  build={build}
+                  capacityL={shown.capacity_to_rail_l}
+                  onDeepen={(typed, zones) => attempt({ kind: "deepen", typed, zones, system })}
+                />
                 <Deepen
                   build={build}
                   onEdit={(change) => edit.mutateAsync(change).finally(() => edit.reset())}
@@ -277,6 +314,11 @@ export function PanScreen({
                 />
               </>
             ),
+          },
+          {
+            key: "as_it_came",
+            label: "As it came",
+            content: <Inspection build={build} onReplace={replace} />,
           },
           {
             key: "numbers",

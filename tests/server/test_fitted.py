@@ -1,0 +1,120 @@
+"""Photos, presets, flange, the depth that holds a volume, and what the Pan screen is told."""
+
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import pytest
+from accounts.models import User
+from builds.models import Build, Photo
+from PIL import Image
+
+from tests.server.conftest import Api, picture
+
+pytestmark = pytest.mark.django_db
+
+
+def fields(told: dict[str, Any]) -> list[str]:
+    return [problem["field"] for problem in told["problems"]]
+
+
+def test_a_photo_is_kept_small_and_stripped(api: Api, other_api: Api, build: Build) -> None:
+    exif = Image.Exif()
+    exif[0x010E] = "where it was taken"
+    data = picture(4000, 3000, "JPEG", exif=exif)
+    status, told = api.upload(f"/builds/{build.pk}/photos", data)
+    assert status == 201
+    path = f"/api/builds/{build.pk}/photos/{told['token']}"
+    answer = api.client.get(path)
+    assert answer["Content-Type"] == "image/jpeg"
+    with Image.open(io.BytesIO(answer.content)) as kept:
+        assert kept.size == (1600, 1200)
+        assert len(kept.getexif()) == 0
+    assert other_api.client.get(path).status_code == 404
+    assert other_api.upload(f"/builds/{build.pk}/photos", data)[0] == 404
+    inspection = [{"item": "Cracks along the rail", "found": "watch", "photos": [told["token"]]}]
+    document = {**build.current.document}
+    document["pan"] = {**document["pan"], "inspection": inspection}
+    body = {"base_state": 1, "document": document, "change": "inspected"}
+    status, told = api("PUT", f"/builds/{build.pk}/document", body)
+    assert (status, told["document"]["pan"]["inspection"][0]["found"]) == (200, "watch")
+
+
+@pytest.mark.parametrize(
+    "data",
+    [b"", b"GIF89a" + b"\x00" * 50, b"\xff\xd8\xff" + b"x" * 500, picture()[:60], b"<svg/>"],
+)
+def test_what_is_no_picture_is_refused(api: Api, build: Build, data: bytes) -> None:
+    status, told = api.upload(f"/builds/{build.pk}/photos", data)
+    assert (status, fields(told)) == (422, ["file"])
+    assert not Photo.objects.exists()
+
+
+def test_a_picture_of_too_many_pixels_is_refused(api: Api, build: Build) -> None:
+    status, told = api.upload(f"/builds/{build.pk}/photos", picture(9000, 8000))
+    assert status == 422
+    assert "60 million" in told["problems"][0]["message"]
+
+
+def test_presets(api: Api, build: Build) -> None:
+    body = {"base_state": 1, "place": "rear", "depth": "6 in", "shelf": "2 in", "system": "us"}
+    status, told = api("POST", f"/builds/{build.pk}/preset", body)
+    assert status == 200
+    zones = told["document"]["pan"]["zones"]
+    assert zones[0]["floor"]["depth_mm"] == pytest.approx(152.4)
+    assert told["undo"] == "pan begun anew, sump rear"
+    body = {**body, "base_state": 2, "shelf": "8 in"}
+    status, told = api("POST", f"/builds/{build.pk}/preset", body)
+    assert (status, fields(told)) == (422, ["shelf"])
+    body["depth"] = "deep"
+    assert fields(api("POST", f"/builds/{build.pk}/preset", body)[1]) == ["depth"]
+
+
+def test_a_flange(api: Api, build: Build) -> None:
+    body = {"base_state": 1, "width": "18", "spacing": "80", "hole": "7", "thickness": "6"}
+    body["system"] = "metric"
+    status, told = api("POST", f"/builds/{build.pk}/flange", body)
+    assert (status, len(told["document"]["pan"]["flange"]["bolts"])) == (200, 18)
+    body |= {"base_state": 2, "hole": "30"}
+    assert fields(api("POST", f"/builds/{build.pk}/flange", body)[1]) == ["hole"]
+
+
+def test_the_depth_that_holds_a_volume(api: Api, other_api: Api, build: Build) -> None:
+    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    wanted = {"capacity_l": slosh["drawing"]["capacity_to_rail_l"] + 0.5, "zones": [0, 3]}
+    status, told = api("POST", f"/forecasts/pan/{build.pk}/depth-for", wanted)
+    assert status == 200
+    assert 5 < told["by_mm"] < 15
+    for change, field in (({"capacity_l": 99}, "capacity_l"), ({"zones": [12]}, "zones")):
+        status, told = api("POST", f"/forecasts/pan/{build.pk}/depth-for", {**wanted, **change})
+        assert (status, fields(told)) == (422, [field])
+    assert other_api("POST", f"/forecasts/pan/{build.pk}/depth-for", wanted)[0] == 404
+
+
+def test_what_the_pan_screen_is_told(api: Api, build: Build, user: User) -> None:
+    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    assert {c["name"] for c in told["clearances"]} == {"subframe", "steering rack", "exhaust"}
+    assert told["clearances"][0]["gap_mm"] < told["clearances"][0]["wanted_mm"]
+    assert [m["name"] for m in told["marks"]] == ["full", "low"]
+    assert told["marks"][0]["litres"] > told["marks"][1]["litres"] > 0
+    assert told["at_mark_l"] == 6.2
+    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    around = {row["name"]: row for row in slosh["drawing"]["around"]}
+    assert len(around["subframe"]["plan_mm"]) >= 4
+    assert slosh["drawing"]["crank"]["swept_radius_mm"] == 84
+
+
+def test_a_plane_is_a_line_where_it_is_seen_on_edge(api: Api, build: Build) -> None:
+    document = {**build.current.document}
+    plane = {
+        "kind": "plane", "name": "skid plate", "frame": "engine", "at_mm": -170, "free": "above",
+        "wanted_mm": 5,
+    }  # fmt: skip
+    document["car"] = {**document["car"], "keep_outs": [plane]}
+    body = {"base_state": 1, "document": document, "change": "skid plate"}
+    assert api("PUT", f"/builds/{build.pk}/document", body)[0] == 200
+    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    row = slosh["drawing"]["around"][0]
+    assert row["plan_mm"] == []
+    assert [point[1] for point in row["side_mm"]] == [-170.0, -170.0]

@@ -1,0 +1,183 @@
+import type { ReactElement } from "react";
+import type { BuildDocument } from "../api/queries";
+import { Button } from "../parts/Button";
+import { EditFigure } from "../parts/EditFigure";
+import { FigureGroup } from "../parts/FigureGroup";
+import { RecordParts, Records, type Spec } from "./Records";
+import type { Replace, Type } from "./ZoneNumbers";
+
+type Pump = BuildDocument["pump"];
+
+const FLOW: readonly Spec[] = [
+  { kind: "figure", key: "flow_l_min", label: "It delivered" },
+  { kind: "figure", key: "engine_rpm", label: "at an engine speed of" },
+  {
+    kind: "figure",
+    key: "filling_pct",
+    label: "Filled to",
+    note: "of its displacement; 90 % where it is not known (from memory)",
+  },
+];
+const LOW: readonly Spec[] = [
+  { kind: "figure", key: "displacement_cm3", label: "Low mode, per turn" },
+  {
+    kind: "figure",
+    key: "up_to_rpm",
+    label: "Low mode below",
+    note: "about 2000 rpm is common practice",
+  },
+  { kind: "figure", key: "relief_bar", label: "Relief in low mode" },
+  { kind: "switch", key: "unplugged", label: "Unplugged: stays in high mode" },
+];
+const GAUGE: readonly Spec[] = [
+  { kind: "figure", key: "engine_rpm", label: "Engine speed" },
+  { kind: "figure", key: "pressure_bar", label: "Gallery pressure" },
+  { kind: "figure", key: "oil_temperature_c", label: "Oil temperature" },
+];
+
+/** The pump: displacement or a flow figure, one or two stages, relief; and what the gauge read. */
+export function PumpNumbers({
+  document,
+  onType,
+  onReplace,
+}: {
+  document: BuildDocument;
+  onType: Type;
+  onReplace: Replace;
+}): ReactElement {
+  const { pump, gauge_readings: readings } = document;
+  const put = (change: Partial<Pump>, words: string): void =>
+    onReplace({ ...document, pump: { ...pump, ...change } }, words);
+  const { flow_point: flow, low_stage: low } = pump;
+  return (
+    <>
+      <FigureGroup title="Pump">
+        {flow ? (
+          <>
+            <RecordParts
+              record={flow}
+              path="pump.flow_point"
+              specs={FLOW}
+              onType={onType}
+              onPut={(next) => put({ flow_point: next }, "flow point")}
+            />
+            <p className="py-1 text-[14px]">
+              That is {pump.displacement_cm3.toFixed(1)} cm³ a turn of the pump.{" "}
+              <button
+                type="button"
+                className="underline"
+                onClick={() => put({ flow_point: null }, "displacement by hand")}
+              >
+                Give the displacement itself
+              </button>
+            </p>
+          </>
+        ) : (
+          <>
+            <EditFigure
+              label="Displacement per turn"
+              field="pump.displacement_cm3"
+              value={pump.displacement_cm3}
+              onType={(typed) => onType(["pump.displacement_cm3"], typed)}
+            />
+            <button
+              type="button"
+              className="py-1 text-[14px] underline"
+              onClick={() =>
+                put(
+                  { flow_point: { flow_l_min: 40, engine_rpm: 6000, filling_pct: 90 } },
+                  "flow point",
+                )
+              }
+            >
+              It is known by a flow instead
+            </button>
+          </>
+        )}
+        <EditFigure
+          label="Pump turns per crank turn"
+          field="pump.drive_ratio"
+          value={pump.drive_ratio}
+          onType={(typed) => onType(["pump.drive_ratio"], typed)}
+        />
+        {pump.relief_bar != null && (
+          <EditFigure
+            label="Relief opens at"
+            field="pump.relief_bar"
+            value={pump.relief_bar}
+            onType={(typed) => onType(["pump.relief_bar"], typed)}
+          />
+        )}
+        {low && (
+          <RecordParts
+            record={low}
+            path="pump.low_stage"
+            specs={LOW}
+            onType={onType}
+            onPut={(next) => put({ low_stage: next }, "low mode of the pump")}
+          />
+        )}
+        <div className="flex flex-wrap gap-2 pt-2">
+          {pump.relief_bar == null && (
+            <Button onClick={() => put({ relief_bar: 5 }, "relief")}>Put in the relief</Button>
+          )}
+          {low ? (
+            <Button onClick={() => put({ low_stage: null }, "one stage")}>It has one stage</Button>
+          ) : (
+            <Button
+              onClick={() =>
+                put(
+                  {
+                    low_stage: {
+                      displacement_cm3: Math.round(pump.displacement_cm3 * 5) / 10,
+                      up_to_rpm: 2000,
+                      relief_bar: 2,
+                      unplugged: false,
+                    },
+                  },
+                  "two stages",
+                )
+              }
+            >
+              It has two stages
+            </Button>
+          )}
+        </div>
+      </FigureGroup>
+      <FigureGroup title="Gauge readings">
+        <Records
+          records={readings.map((reading, at) => ({ ...reading, number: at + 1 }))}
+          path="gauge_readings"
+          empty="Hot idle and one or two at middling rpm, below the relief: they say what the engine drinks."
+          specsOf={() => GAUGE}
+          nameOf={({ engine_rpm, pressure_bar }) => `${engine_rpm} rpm: ${pressure_bar} bar`}
+          additions={[
+            {
+              words: "Add a reading",
+              make: () => ({
+                engine_rpm: 3000,
+                pressure_bar: 3,
+                oil_temperature_c: document.oil.temperature_c,
+                number: readings.length + 1,
+              }),
+            },
+          ]}
+          onType={onType}
+          onPut={(rows, words) =>
+            onReplace(
+              {
+                ...document,
+                gauge_readings: rows.map(({ engine_rpm, pressure_bar, oil_temperature_c }) => ({
+                  engine_rpm,
+                  pressure_bar,
+                  oil_temperature_c,
+                })),
+              },
+              words,
+            )
+          }
+        />
+      </FigureGroup>
+    </>
+  );
+}
