@@ -147,6 +147,13 @@ class Zone(Part):
         le=600,
         description="of a side box closed above; null when open up to the rail",
     )
+    draft_deg: float = Field(
+        default=0.0,
+        ge=0,
+        le=45,
+        description="its outer walls lean inward toward the floor; walls that it shares with "
+        "another zone, even in part, stay upright",
+    )
 
     @property
     def polygon(self) -> Polygon:

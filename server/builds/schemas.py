@@ -145,7 +145,10 @@ class ChooseLapIn(Schema):
 
 
 class BuildOut(Schema):
-    """A build as it stands; `revision` is the last named state on the way to it."""
+    """A build as it stands; `revision` is the last named state on the way to it.
+
+    `invented` names the parts that are a template's numbers still.
+    """
 
     id: int
     name: str
@@ -156,4 +159,5 @@ class BuildOut(Schema):
     lap_name: str | None
     revision: RevisionOut | None
     document: BuildDocument
+    invented: list[Literal["car", "oil", "pan", "pickup", "pump"]]
     changed_at: datetime

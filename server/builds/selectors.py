@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from accounts.models import Workshop
 from bilge_core.build import Build as BuildDocument
 from config.errors import NotFound
@@ -92,6 +94,23 @@ def document_of(build: Build) -> BuildDocument:
     return BuildDocument.model_validate(build.current.document)
 
 
+Part = Literal["car", "oil", "pan", "pickup", "pump"]
+FROM_TEMPLATE = "from a template"
+"""What the first state of a build from a template says."""
+
+
+def invented_parts(build: Build) -> list[Part]:
+    """The parts of the document that are a template's still: nobody measured them."""
+    assert build.current is not None
+    first = build.states.filter(number=1, change=FROM_TEMPLATE).first()
+    if first is None:
+        return []
+    now = document_of(build).model_dump(mode="json")
+    then = BuildDocument.model_validate(first.document).model_dump(mode="json")
+    parts: tuple[Part, ...] = ("car", "oil", "pan", "pickup", "pump")
+    return [part for part in parts if now[part] == then[part]]
+
+
 def build_out(build: Build) -> BuildOut:
     """A build as the web wants it."""
     current = build.current
@@ -107,5 +126,6 @@ def build_out(build: Build) -> BuildOut:
         lap_name=build.lap.name if build.lap else None,
         revision=revision_of(build),
         document=document_of(build),
+        invented=invented_parts(build),
         changed_at=build.changed_at,
     )

@@ -75,7 +75,7 @@ def new_from_template(user: User, wanted: NewBuildIn) -> Build:
     """
     document = template_document(wanted.template).model_copy(update={"name": wanted.name.strip()})
     checked = checked_document(document.model_dump(mode="json"))
-    return add_build(user, checked, "from a template", _newest_lap(user.workshop))
+    return add_build(user, checked, selectors.FROM_TEMPLATE, _newest_lap(user.workshop))
 
 
 def import_build(user: User, upload: UploadedFile) -> Build:

@@ -175,20 +175,22 @@ def _around(document: BuildDocument) -> list[AroundOut]:
 
 def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
     """All that the three views need."""
+    # the wedges under leaning walls come after the zones themselves, which keep their places
+    cells = [(zone, zone.prism, zone.name) for zone in pan.zones] + [
+        (zone, wedge, f"{zone.name}, wall {number}")
+        for zone in pan.zones
+        for number, wedge in enumerate(zone.wedges, start=1)
+    ]
     zones = [
         ZoneOut(
-            name=zone.name,
-            outline_mm=_ring(np.asarray(zone.prism.outline.exterior.coords)[:-1]),
+            name=name,
+            outline_mm=_ring(np.asarray(prism.outline.exterior.coords)[:-1]),
             # a plane's slopes have no unit: only its height is in millimetres
-            floor=(
-                _mm(zone.prism.floor[0]),
-                round(zone.prism.floor[1], 6),
-                round(zone.prism.floor[2], 6),
-            ),
-            top_mm=_mm(zone.prism.top[0]),
+            floor=(_mm(prism.floor[0]), round(prism.floor[1], 6), round(prism.floor[2], 6)),
+            top_mm=_mm(prism.top[0]),
             is_open=zone.is_open,
         )
-        for zone in pan.zones
+        for zone, prism, name in cells
     ]
     gravity = apparent_gravity(document.car, 0.0, 0.0)
     curve = level_curve(pan, gravity)

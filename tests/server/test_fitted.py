@@ -118,3 +118,13 @@ def test_a_plane_is_a_line_where_it_is_seen_on_edge(api: Api, build: Build) -> N
     row = slosh["drawing"]["around"][0]
     assert row["plan_mm"] == []
     assert [point[1] for point in row["side_mm"]] == [-170.0, -170.0]
+
+
+def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> None:
+    assert api("GET", f"/builds/{build.pk}")[1]["invented"] == []  # from a file
+    _, made = api("POST", "/builds", {"template": "flat-six", "name": "mine"})
+    assert made["invented"] == ["car", "oil", "pan", "pickup", "pump"]
+    figures = [{"field": "pan.zones.0.floor.depth_mm", "typed": "131"}]
+    body = {"base_state": 1, "system": "metric", "figures": figures}
+    _, told = api("PATCH", f"/builds/{made['id']}/figures", body)
+    assert told["invented"] == ["car", "oil", "pickup", "pump"]

@@ -113,9 +113,7 @@ def _end_gap(place: Array, walls: shapely.Geometry, others: list[shapely.LineStr
 
 
 def _plate_gap_checks(build: Build, pan: Pan) -> list[Check]:
-    walls = shapely.union_all(
-        [zone.prism.outline.buffer(1e-4, join_style="mitre") for zone in pan.zones]
-    )
+    walls = shapely.union_all([zone.outline.buffer(1e-4, join_style="mitre") for zone in pan.zones])
     upright = [
         (index, plate, shapely.LineString(np.array([plate.from_mm, plate.to_mm]) * 1e-3))
         for index, plate in enumerate(build.pan.plates)
@@ -236,7 +234,7 @@ def _carried(build: Build, plate: VerticalPlate, number: int, end: str) -> Build
     start = np.array(plate.to_mm if end == "from_mm" else plate.from_mm)
     along = (here - start) / np.hypot(*(here - start))
     zones = assemble_pan(build).zones
-    walls = shapely.union_all([z.prism.outline.buffer(1e-4, join_style="mitre") for z in zones])
+    walls = shapely.union_all([z.outline.buffer(1e-4, join_style="mitre") for z in zones])
     ray = shapely.LineString([here * 1e-3, here * 1e-3 + along * 10.0])
     hits = shapely.get_parts(ray.intersection(walls.boundary))
     if len(hits) == 0:

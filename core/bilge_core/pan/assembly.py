@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,8 +12,9 @@ from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon
 
 from bilge_core.build import Build, RoundMouth, Zone
-from bilge_core.errors import InvalidInput, Problem
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.oil import GRADES, hot_volume_ratio
+from bilge_core.pan.draft import drafted_prisms
 from bilge_core.pan.mouth import Mouth
 from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
@@ -25,11 +28,32 @@ _SLACK = 0.05e-3  # [m] by which outlines may overlap: drawing accuracy
 
 @dataclass(frozen=True)
 class ZoneShape:
-    """One zone in SI: its prism, and whether it is open up to the rail."""
+    """One zone in SI.
+
+    name : str
+    prism : Prism, all of it, or its core when its walls lean
+    is_open : whether it is open up to the rail
+    wedges : prisms under its leaning walls
+    """
 
     name: str
     prism: Prism
     is_open: bool
+    wedges: tuple[Prism, ...] = ()
+
+    @property
+    def prisms(self) -> tuple[Prism, ...]:
+        """All that it is made of."""
+        return (self.prism, *self.wedges)
+
+    @property
+    def outline(self) -> Polygon:
+        """In plan, leaning walls and all [m]."""
+        if not self.wedges:
+            return self.prism.outline
+        grown = shapely.union_all([prism.outline for prism in self.prisms], grid_size=1e-9)
+        assert isinstance(grown, Polygon)
+        return shapely.orient_polygons(grown)
 
 
 @dataclass(frozen=True)
@@ -65,16 +89,23 @@ class Pan:
         """Which zone has the deepest floor at a place in plan [m], or None outside."""
         point = shapely.Point(x, y)
         heights = [
-            (float(height_on(zone.prism.floor, x, y)), index)
+            (float(height_on(prism.floor, x, y)), index)
             for index, zone in enumerate(self.zones)
-            if zone.prism.outline.covers(point)
+            for prism in zone.prisms
+            if prism.outline.covers(point)
         ]
         return min(heights)[1] if heights else None
 
     def floor_at(self, x: float, y: float) -> float | None:
         """Height [m] of the deepest floor at a place in plan, below the rail negative, or None."""
-        zone = self.zone_at(x, y)
-        return None if zone is None else float(height_on(self.zones[zone].prism.floor, x, y))
+        point = shapely.Point(x, y)
+        heights = [
+            float(height_on(prism.floor, x, y))
+            for zone in self.zones
+            for prism in zone.prisms
+            if prism.outline.covers(point)
+        ]
+        return min(heights) if heights else None
 
 
 def _metres(polygon: Polygon) -> Polygon:
@@ -119,10 +150,48 @@ def _zone_shapes(build: Build) -> tuple[list[ZoneShape], list[Problem]]:
     return shapes, problems
 
 
+def _leaning(outline: Polygon, others: list[Polygon]) -> list[bool]:
+    """For each edge of an outline: whether no other zone shares it."""
+    corners = np.asarray(outline.exterior.coords)
+    return [
+        all(
+            shapely.LineString([a, b]).intersection(other.buffer(_SLACK)).length < _TOUCH
+            for other in others
+        )
+        for a, b in itertools.pairwise(corners)
+    ]
+
+
+def _with_draft(build: Build, shapes: list[ZoneShape]) -> tuple[list[ZoneShape], list[Problem]]:
+    """Zones whose outer walls lean, cut into core and wedges."""
+    drafted: list[ZoneShape] = []
+    problems: list[Problem] = []
+    for index, (zone, shape) in enumerate(zip(build.pan.zones, shapes, strict=True)):
+        if zone.draft_deg == 0.0:
+            drafted.append(shape)
+            continue
+        outline = shape.prism.outline
+        others = [other.prism.outline for other in shapes if other is not shape]
+        try:
+            core, wedges = drafted_prisms(
+                outline,
+                shape.prism.floor,
+                shape.prism.top[0],
+                _leaning(outline, others),
+                math.radians(zone.draft_deg),
+            )
+        except InvalidQuantity as error:
+            problems.append(Problem(f"pan.zones.{index}.draft_deg", f"must be {error.requirement}"))
+            drafted.append(shape)
+            continue
+        drafted.append(ZoneShape(shape.name, core, shape.is_open, wedges))
+    return drafted, problems
+
+
 def _opening_height(one: ZoneShape, other: ZoneShape) -> float:
     """Height [m] of the opening where two zones share an edge; negative when there is none."""
     shared = shapely.intersection(
-        one.prism.outline.buffer(_SLACK, join_style="mitre"), other.prism.outline.boundary
+        one.outline.buffer(_SLACK, join_style="mitre"), other.outline.boundary
     )
     if shared.length < _TOUCH:
         return -1.0
@@ -135,7 +204,7 @@ def _layout_problems(shapes: list[ZoneShape]) -> list[Problem]:
     problems: list[Problem] = []
     for index, one in enumerate(shapes):
         for other in shapes[:index]:
-            overlap = one.prism.outline.intersection(other.prism.outline)
+            overlap = one.outline.intersection(other.outline)
             if overlap.area > _SLACK * max(_TOUCH, overlap.length):
                 problems.append(
                     Problem(
@@ -165,7 +234,7 @@ def _layout_problems(shapes: list[ZoneShape]) -> list[Problem]:
 def _rail_outline(shapes: list[ZoneShape]) -> Polygon | None:
     """Union of the open zones, hairline gaps of drawing accuracy closed."""
     grown = shapely.union_all(
-        [zone.prism.outline.buffer(_SLACK, join_style="mitre") for zone in shapes if zone.is_open]
+        [zone.outline.buffer(_SLACK, join_style="mitre") for zone in shapes if zone.is_open]
     )
     rail = shapely.simplify(grown.buffer(-_SLACK, join_style="mitre"), 1e-6)
     if isinstance(rail, MultiPolygon) or rail.is_empty:
@@ -272,6 +341,8 @@ def assemble_pan(build: Build) -> Pan:
     """
     shapes, problems = _zone_shapes(build)
     problems += _layout_problems(shapes)
+    if not problems:
+        shapes, problems = _with_draft(build, shapes)
     rail = _rail_outline(shapes)
     if rail is None and not problems:
         problems.append(
@@ -279,7 +350,7 @@ def assemble_pan(build: Build) -> Pan:
         )
     if problems or rail is None:
         raise InvalidInput(problems)
-    prisms = [zone.prism for zone in shapes]
+    prisms = [prism for zone in shapes for prism in zone.prisms]
     capacity = solid_from_prisms(prisms).volume
     height = build.pan.skirt_height_mm * 1e-3
     if height > 0.0:

@@ -35,9 +35,9 @@ class Columns:
 
 def column_of(pan: Pan, zone: ZoneShape) -> Solid:
     """One zone, with the skirt straight above it where it is open to the rail."""
-    prisms = [zone.prism]
+    prisms = list(zone.prisms)
     if zone.is_open and pan.skirt_height > 0.0:
-        outline = shapely.intersection(zone.prism.outline, pan.rail)
+        outline = shapely.intersection(zone.outline, pan.rail)
         prisms += [
             Prism(part, (0.0, 0.0, 0.0), (pan.skirt_height, 0.0, 0.0))
             for part in shapely.get_parts(outline)

@@ -113,8 +113,12 @@ def inside_faces(pan: Pan) -> tuple[Face, ...]:
     ['ceiling', 'floor', 'skirt', 'wall']
     """
     faces: list[Face] = []
-    for index, zone in enumerate(pan.zones):
-        others = [other for at, other in enumerate(pan.zones) if at != index]
+    # a core and the wedges under its leaning walls are drawn as zones that are open to each other
+    cells = [
+        ZoneShape(zone.name, prism, zone.is_open) for zone in pan.zones for prism in zone.prisms
+    ]
+    for index, zone in enumerate(cells):
+        others = [other for at, other in enumerate(cells) if at != index]
         faces.append(_flat("floor", zone))
         if not zone.is_open:
             faces.append(_flat("ceiling", zone))

@@ -72,11 +72,12 @@ def _stretches(outline: Polygon, across: Literal["x", "y"], at: float) -> list[t
 
 def _zone_polygons(zone: ZoneShape, across: Literal["x", "y"], at: float) -> list[Polygon]:
     polygons = []
-    for start, end in _stretches(zone.prism.outline, across, at):
-        places = [(s, at) if across == "y" else (at, s) for s in (start, end)]
-        low = [float(height_on(zone.prism.floor, *place)) for place in places]
-        top = zone.prism.top[0]
-        polygons.append(Polygon([(start, low[0]), (end, low[1]), (end, top), (start, top)]))
+    for prism in zone.prisms:
+        for start, end in _stretches(prism.outline, across, at):
+            places = [(s, at) if across == "y" else (at, s) for s in (start, end)]
+            low = [float(height_on(prism.floor, *place)) for place in places]
+            top = prism.top[0]
+            polygons.append(Polygon([(start, low[0]), (end, low[1]), (end, top), (start, top)]))
     return polygons
 
 

@@ -869,6 +869,8 @@ export interface components {
         /**
          * BuildOut
          * @description A build as it stands; `revision` is the last named state on the way to it.
+         *
+         *     `invented` names the parts that are a template's numbers still.
          */
         BuildOut: {
             /**
@@ -879,6 +881,8 @@ export interface components {
             document: components["schemas"]["Build"];
             /** Id */
             id: number;
+            /** Invented */
+            invented: ("car" | "oil" | "pan" | "pickup" | "pump")[];
             /** Lap Id */
             lap_id: number | null;
             /** Lap Name */
@@ -2882,6 +2886,12 @@ export interface components {
              * @description of a side box closed above; null when open up to the rail
              */
             ceiling_depth_mm?: number | null;
+            /**
+             * Draft Deg
+             * @description its outer walls lean inward toward the floor; walls that it shares with another zone, even in part, stay upright
+             * @default 0
+             */
+            draft_deg: number;
             /** Floor */
             floor: components["schemas"]["FlatFloor"] | components["schemas"]["RampFloor"];
             /** Name */

@@ -40,11 +40,13 @@ function carState(build: BuildOut, pan: PanFigures | undefined): StageState {
   const { place, rail_height_mm: height } = build.document.car;
   if (pan?.ground?.margin_mm != null && pan.ground.margin_mm < 0)
     return { mark: "bad", word: "too low" };
+  if (build.invented.includes("car")) return { mark: "nothing", word: "not yours" };
   if (place == null || height == null) return { mark: "started", word: "started" };
   return { mark: "good", word: "sound" };
 }
 
-function panState(pan: PanFigures | undefined): StageState {
+function panState(build: BuildOut, pan: PanFigures | undefined): StageState {
+  if (build.invented.includes("pan")) return { mark: "nothing", word: "not yours" };
   const wrong = pan?.checks.filter(({ state }) => state !== "good") ?? [];
   if (!pan) return { mark: "started", word: "drawn" };
   if (wrong.length === 0) return { mark: "good", word: "sound" };
@@ -59,7 +61,7 @@ function statesOf(
 ): Record<string, StageState> {
   const states: Record<string, StageState> = {
     car: carState(build, pan),
-    pan: panState(pan),
+    pan: panState(build, pan),
     loads: build.lap_id ? { mark: "good", word: "1 lap" } : { mark: "nothing", word: "no lap" },
     slosh: { mark: "nothing", word: "no lap" },
   };
@@ -336,7 +338,13 @@ function Frame({ session }: { session: Session }): ReactElement {
             />
           )}
           {stage?.key === "pan" && (
-            <PanScreen build={build.data} slosh={slosh} pan={pan} edit={edit} />
+            <PanScreen
+              build={build.data}
+              slosh={slosh}
+              pan={pan}
+              edit={edit}
+              onNext={() => void navigate(`/builds/${id}/loads`)}
+            />
           )}
           {!stage?.ready && (
             <ToCome

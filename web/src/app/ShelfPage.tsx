@@ -18,7 +18,7 @@ export function ShelfPage({ session }: { session: Session }): ReactElement {
         <Tools session={session} onSignOut={() => signOut.mutate()} />
       </header>
       <main className="flex-1">
-        <Shelf onOpen={(id) => void navigate(`/builds/${id}/slosh`)} />
+        <Shelf onOpen={(id, stage) => void navigate(`/builds/${id}/${stage}`)} />
       </main>
     </div>
   );

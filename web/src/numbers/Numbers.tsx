@@ -85,10 +85,13 @@ export function Numbers({
   build,
   edit,
   drawing,
+  lead = "oil",
 }: {
   build: BuildOut;
   edit: EditMutation;
   drawing: Schemas["DrawingOut"] | null;
+  /** What comes first: what is poured, or what is measured with a tape. */
+  lead?: "oil" | "zones";
 }): ReactElement {
   const { system, units } = useSettings();
   const { document } = build;
@@ -116,6 +119,47 @@ export function Numbers({
         : { kind: "rectangular", length_mm: size, width_mm: size };
     replace({ ...document, pickup: { ...pickup, mouth } }, `${kind} mouth`);
   };
+  const poured = (
+    <OilNumbers document={document} onType={type} onReplace={replace}>
+      {inPan && standing && (
+        <p className="pt-2 text-[14px] text-ink-2">
+          Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
+          {standing.figure} {standing.unit}.
+        </p>
+      )}
+    </OilNumbers>
+  );
+  const zones = (
+    <FigureGroup title="Pan zones">
+      {pan.zones.map((zone, index) => (
+        <ZoneNumbers
+          key={`${index}-${zone.name}`}
+          document={document}
+          index={index}
+          onType={type}
+          onReplace={replace}
+        />
+      ))}
+      <div className="my-2">
+        <Button
+          onClick={() => {
+            const zone = newZone(pan.zones);
+            const zones = [...pan.zones, zone];
+            replace({ ...document, pan: { ...pan, zones } }, `${zone.name} added`);
+          }}
+        >
+          Add a zone in front
+        </Button>
+      </div>
+      <Preset onEdit={attempt} />
+      {one(
+        "Skirt above the rail",
+        "pan.skirt_height_mm",
+        pan.skirt_height_mm,
+        "straight walls that oil can climb",
+      )}
+    </FigureGroup>
+  );
   return (
     <div className="pb-4">
       {fault && (
@@ -125,14 +169,7 @@ export function Numbers({
           </Notice>
         </div>
       )}
-      <OilNumbers document={document} onType={type} onReplace={replace}>
-        {inPan && standing && (
-          <p className="pt-2 text-[14px] text-ink-2">
-            Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
-            {standing.figure} {standing.unit}.
-          </p>
-        )}
-      </OilNumbers>
+      {lead === "oil" ? poured : zones}
       <FigureGroup title="Pickup">
         {one("Mouth's centre, ahead of the rear face", "pickup.x_mm", pickup.x_mm)}
         {one("Left of the crank's centreline", "pickup.y_mm", pickup.y_mm)}
@@ -161,35 +198,7 @@ export function Numbers({
         )}
         <PickupNumbers document={document} onType={type} onReplace={replace} />
       </FigureGroup>
-      <FigureGroup title="Pan zones">
-        {pan.zones.map((zone, index) => (
-          <ZoneNumbers
-            key={`${index}-${zone.name}`}
-            document={document}
-            index={index}
-            onType={type}
-            onReplace={replace}
-          />
-        ))}
-        <div className="my-2">
-          <Button
-            onClick={() => {
-              const zone = newZone(pan.zones);
-              const zones = [...pan.zones, zone];
-              replace({ ...document, pan: { ...pan, zones } }, `${zone.name} added`);
-            }}
-          >
-            Add a zone in front
-          </Button>
-        </div>
-        <Preset onEdit={attempt} />
-        {one(
-          "Skirt above the rail",
-          "pan.skirt_height_mm",
-          pan.skirt_height_mm,
-          "straight walls that oil can climb",
-        )}
-      </FigureGroup>
+      {lead === "oil" ? zones : poured}
       <FigureGroup title="Plates and gates">
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>

@@ -165,6 +165,17 @@ export function ZoneNumbers({
           />
         )}
         <Outline zones={zones} index={index} onType={onType} />
+        <EditFigure
+          label="Draft of its outer walls"
+          field={`${path}.draft_deg`}
+          value={zone.draft_deg}
+          note={
+            zone.draft_deg > 0
+              ? "they lean inward toward the floor; walls shared with another zone stay upright"
+              : undefined
+          }
+          onType={(typed) => onType([`${path}.draft_deg`], typed)}
+        />
         <div className="mt-2 flex flex-wrap gap-2">
           <Button onClick={() => replace(withCorner(zone), "corner added")}>Add a corner</Button>
           {zone.outline_mm.length > 3 && (

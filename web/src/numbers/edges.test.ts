@@ -11,6 +11,7 @@ const zone = (name: string, x0: number, x1: number, y0: number, y1: number): Zon
   ],
   floor: { kind: "flat", depth_mm: 100 },
   ceiling_depth_mm: null,
+  draft_deg: 0,
 });
 
 const sump = zone("sump", 200, 450, -100, 100);

@@ -106,5 +106,6 @@ export function newZone(zones: readonly Zone[]): Zone {
     ],
     floor: { kind: "flat", depth_mm: 60 },
     ceiling_depth_mm: null,
+    draft_deg: 0,
   };
 }

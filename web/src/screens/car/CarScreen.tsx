@@ -7,6 +7,7 @@ import type { Drawing } from "../../drawing/views";
 import { AroundNumbers } from "../../numbers/AroundNumbers";
 import { OilNumbers } from "../../numbers/OilNumbers";
 import { PumpNumbers } from "../../numbers/PumpNumbers";
+import { InventedNotice } from "../../numbers/InventedNotice";
 import { useEdits, type EditMutation } from "../../numbers/useEdits";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
@@ -98,6 +99,7 @@ export function CarScreen({
         <p className="max-w-2xl text-[14px] text-ink-2">
           Pick where the engine sits and where its crank&apos;s nose, the damper end, points.
         </p>
+        {build.invented.includes("car") && <InventedNotice what="car" />}
         {fault && (
           <div className="max-w-xl py-2">
             <Notice kind="bad" title="Not saved">

@@ -8,7 +8,9 @@ import { Grips } from "../../drawing/Grips";
 import { Sheet } from "../../drawing/Sheet";
 import { edgeFields, rectangleOf } from "../../numbers/edges";
 import { Numbers } from "../../numbers/Numbers";
+import { InventedNotice } from "../../numbers/InventedNotice";
 import { useEdits, type EditMutation } from "../../numbers/useEdits";
+import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
@@ -138,11 +140,13 @@ export function PanScreen({
   slosh,
   pan,
   edit,
+  onNext,
 }: {
   build: BuildOut;
   slosh: UseQueryResult<Slosh>;
   pan: UseQueryResult<PanFigures>;
   edit: EditMutation;
+  onNext: () => void;
 }): ReactElement {
   const { system, units } = useSettings();
   const [box, { width, height }] = useSize();
@@ -210,8 +214,14 @@ export function PanScreen({
               </label>
             )}
             <ReadOut name="Pan, drawn to scale" drawing={sheet} />
+            <Button onClick={onNext}>On to the loads</Button>
           </div>
         </div>
+        {build.invented.includes("pan") && (
+          <div className="px-6">
+            <InventedNotice what="pan" />
+          </div>
+        )}
         {error && (
           <div className="px-6 pt-2">
             <Notice kind="bad" title="This is the last pan that could be drawn">
@@ -323,7 +333,7 @@ export function PanScreen({
           {
             key: "numbers",
             label: "Numbers",
-            content: <Numbers build={build} edit={edit} drawing={drawing} />,
+            content: <Numbers build={build} edit={edit} drawing={drawing} lead="zones" />,
           },
         ]}
       />

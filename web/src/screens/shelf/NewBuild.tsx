@@ -6,7 +6,11 @@ import { FileButton } from "../../parts/FileButton";
 import { Notice, Waiting } from "../../parts/Notice";
 
 /** A new build from a template, or from a document file. */
-export function NewBuild({ onOpen }: { onOpen: (id: number) => void }): ReactElement {
+export function NewBuild({
+  onOpen,
+}: {
+  onOpen: (id: number, stage: "car" | "slosh") => void;
+}): ReactElement {
   const templates = useTemplates();
   const create = useNewBuild();
   const bring = useImportBuild();
@@ -23,7 +27,7 @@ export function NewBuild({ onOpen }: { onOpen: (id: number) => void }): ReactEle
         className="mt-2 border-t border-ink pt-3"
         onSubmit={(event) => {
           event.preventDefault();
-          create.mutate({ template, name }, { onSuccess: (build) => onOpen(build.id) });
+          create.mutate({ template, name }, { onSuccess: (build) => onOpen(build.id, "car") });
         }}
       >
         <label className="mb-3 block text-[14px]">
@@ -70,7 +74,9 @@ export function NewBuild({ onOpen }: { onOpen: (id: number) => void }): ReactEle
             accept=".json,application/json"
             label="Build document"
             disabled={bring.isPending}
-            onFile={(file) => bring.mutate(file, { onSuccess: (build) => onOpen(build.id) })}
+            onFile={(file) =>
+              bring.mutate(file, { onSuccess: (build) => onOpen(build.id, "slosh") })
+            }
           >
             From a file
           </FileButton>

@@ -66,7 +66,11 @@ function Row({ row }: { row: ShelfRow }): ReactElement {
 }
 
 /** The builds of the workshop, and starting a new one. */
-export function Shelf({ onOpen }: { onOpen: (id: number) => void }): ReactElement {
+export function Shelf({
+  onOpen,
+}: {
+  onOpen: (id: number, stage: "car" | "slosh") => void;
+}): ReactElement {
   const shelf = useShelf();
   return (
     <div className="mx-auto grid max-w-[1280px] gap-x-12 px-6 py-6 lg:grid-cols-[1fr_340px]">
