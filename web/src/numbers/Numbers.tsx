@@ -7,7 +7,7 @@ import { FigureGroup } from "../parts/FigureGroup";
 import { Notice } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { lengthAs, volumeAs } from "../parts/units";
-import { newZone } from "./edges";
+import { newSideBox, newZone } from "./edges";
 import { FittedNumbers } from "./FittedNumbers";
 import { OilNumbers } from "./OilNumbers";
 import { PickupNumbers } from "./PickupNumbers";
@@ -140,7 +140,7 @@ export function Numbers({
           onReplace={replace}
         />
       ))}
-      <div className="my-2">
+      <div className="my-2 flex flex-wrap gap-2">
         <Button
           onClick={() => {
             const zone = newZone(pan.zones);
@@ -149,6 +149,18 @@ export function Numbers({
           }}
         >
           Add a zone in front
+        </Button>
+        <Button
+          onClick={() => {
+            const box = newSideBox(pan.zones);
+            if (box)
+              replace(
+                { ...document, pan: { ...pan, zones: [...pan.zones, box] } },
+                `${box.name} added`,
+              );
+          }}
+        >
+          Add a side box
         </Button>
       </div>
       <Preset onEdit={attempt} />

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { cornerFields, edgeFields, newZone, rectangleOf, type Zone } from "./edges";
+import { cornerFields, edgeFields, newSideBox, newZone, rectangleOf, type Zone } from "./edges";
 
 const zone = (name: string, x0: number, x1: number, y0: number, y1: number): Zone => ({
   name,
@@ -64,5 +64,21 @@ describe("newZone", () => {
     const made = newZone(zones);
     expect(made.name).toBe("zone 4");
     expect(rectangleOf(made)).toEqual({ rear: 450, front: 510, right: -100, left: 100 });
+  });
+});
+
+describe("a side box", () => {
+  it("sits on the right of the deepest zone, closed above", () => {
+    const box = newSideBox([sump, shelf]);
+    expect(box?.outline_mm).toEqual([
+      [220, -150],
+      [430, -150],
+      [430, -100],
+      [220, -100],
+    ]);
+    expect(box?.ceiling_depth_mm).toBe(50);
+  });
+  it("needs a zone to sit on", () => {
+    expect(newSideBox([])).toBeNull();
   });
 });

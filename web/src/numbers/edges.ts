@@ -84,6 +84,39 @@ export function cornerFields(
   );
 }
 
+function freeName(zones: readonly Zone[], word: string): string {
+  const taken = new Set(zones.map((zone) => zone.name));
+  let number = zones.length + 1;
+  while (taken.has(`${word} ${number}`)) number += 1;
+  return `${word} ${number}`;
+}
+
+const depthOf = ({ floor }: Zone): number =>
+  floor.kind === "flat" ? floor.depth_mm : Math.min(floor.from_depth_mm, floor.to_depth_mm);
+
+/** A kick-out on the right of the deepest rectangular zone, closed above, to be given its size. */
+export function newSideBox(zones: readonly Zone[]): Zone | null {
+  const deepest = [...zones]
+    .filter((zone) => zone.ceiling_depth_mm == null && rectangleOf(zone) !== null)
+    .sort((one, other) => depthOf(other) - depthOf(one))[0];
+  const edges = deepest ? rectangleOf(deepest) : null;
+  if (!deepest || !edges) return null;
+  const depth = depthOf(deepest);
+  const [rear, front] = [edges.rear + 20, edges.front - 20];
+  return {
+    name: freeName(zones, "kick-out"),
+    outline_mm: [
+      [rear, edges.right - 50],
+      [front, edges.right - 50],
+      [front, edges.right],
+      [rear, edges.right],
+    ],
+    floor: { kind: "flat", depth_mm: depth },
+    ceiling_depth_mm: Math.round(depth / 2),
+    draft_deg: 0,
+  };
+}
+
 /** A new zone ahead of the foremost one, to be given its real size. */
 export function newZone(zones: readonly Zone[]): Zone {
   const corners = zones.flatMap((zone) => (zone.ceiling_depth_mm == null ? zone.outline_mm : []));
@@ -93,11 +126,8 @@ export function newZone(zones: readonly Zone[]): Zone {
   );
   const ys = (foremost?.outline_mm ?? []).filter(([x]) => same(x, front)).map(([, y]) => y);
   const [right, left] = [Math.min(...ys), Math.max(...ys)];
-  const taken = new Set(zones.map((zone) => zone.name));
-  let number = zones.length + 1;
-  while (taken.has(`zone ${number}`)) number += 1;
   return {
-    name: `zone ${number}`,
+    name: freeName(zones, "zone"),
     outline_mm: [
       [front, right],
       [front + 60, right],
