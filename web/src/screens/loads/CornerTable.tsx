@@ -119,7 +119,7 @@ export function CornerTable({
                   <Cell
                     label={`Name of corner ${corner.number}`}
                     value={corner.name ?? `corner ${corner.number}`}
-                    width="w-36"
+                    width="w-24"
                     onSet={(name) =>
                       change(index, { name: /^corner \d+$/.test(name) ? null : name || null })
                     }
@@ -142,7 +142,9 @@ export function CornerTable({
                     onSet={(text) => seconds(index, "end_s", text)}
                   />
                 </td>
-                <td className="pr-2 text-right font-figure">{corner.peak_g.toFixed(2)} g</td>
+                <td className="pr-2 text-right font-figure whitespace-nowrap">
+                  {corner.peak_g.toFixed(2)} g
+                </td>
                 <td>
                   <Button
                     look="bare"

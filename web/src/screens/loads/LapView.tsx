@@ -222,8 +222,8 @@ export function LapView({
               line={lap.line_m}
               marks={[]}
               here={null}
-              width={420}
-              height={280}
+              width={370}
+              height={260}
               labels={lap.corners.map((corner) => ({
                 at: corner.apex_m,
                 words: corner.name ?? String(corner.number),

@@ -40,7 +40,7 @@ export function HoldVolume({
           depth.mutate({ capacity_l: wantedL, zones });
         }}
       >
-        <fieldset className="flex flex-wrap gap-x-4 gap-y-1 text-[14px]">
+        <fieldset className="relative flex flex-wrap gap-x-4 gap-y-1 text-[14px]">
           <legend className="sr-only">Which floors may give way</legend>
           {build.document.pan.zones.map((zone, index) => (
             <label key={index} className="flex items-center gap-1">

@@ -192,7 +192,7 @@ export function PanScreen({
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section aria-label="The pan to scale" className="flex min-w-0 flex-1 flex-col">
-        <div className="flex items-start justify-between gap-4 px-6 pt-3">
+        <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-2 px-6 pt-3">
           <div>
             <h1 className="font-figure text-[22px] leading-7 font-semibold">
               Pan, drawn from your measurements
