@@ -101,7 +101,9 @@ function Flange({
         onType={(typed) => onType(["pan.flange.thickness_mm"], typed)}
       />
       <details>
-        <summary className="py-1 text-[14px]">{flange.bolts.length} bolt holes</summary>
+        <summary className="py-1 text-[14px]">
+          {flange.bolts.length === 1 ? "1 bolt hole" : `${flange.bolts.length} bolt holes`}
+        </summary>
         <Records
           records={flange.bolts.map((bolt, at) => ({ ...bolt, number: at + 1 }))}
           path="pan.flange.bolts"

@@ -1,0 +1,223 @@
+// @vitest-environment jsdom
+import { screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+import type { BuildDocument, PanFigures } from "../api/queries";
+import { DUNLIN } from "../testing/documents";
+import { show } from "../testing/shown";
+import { AroundNumbers, GapList } from "./AroundNumbers";
+import { FittedNumbers } from "./FittedNumbers";
+import { OilNumbers } from "./OilNumbers";
+import { deepest, keepOutSpecs, newBoss, USUAL_KEEP_OUTS } from "./parts";
+import { PickupNumbers } from "./PickupNumbers";
+import { Preset } from "./Preset";
+import { PumpNumbers } from "./PumpNumbers";
+
+const onType = vi.fn(() => Promise.resolve());
+
+/** The document that the last replacement made, and what it was called. */
+function last(onReplace: ReturnType<typeof vi.fn>): [BuildDocument, string] {
+  return onReplace.mock.lastCall as [BuildDocument, string];
+}
+const press = (name: string): Promise<void> =>
+  userEvent.click(screen.getByRole("button", { name }));
+
+describe("bosses", () => {
+  it("put a plug at the deepest floor and a dipstick at the rail", () => {
+    expect(deepest(DUNLIN.pan)).toBe(138);
+    expect(newBoss(DUNLIN, "drain_plug", "p").depth_mm).toBe(138);
+    expect(newBoss(DUNLIN, "dipstick", "d").depth_mm).toBe(0);
+  });
+});
+
+describe("keep-outs", () => {
+  it("ask for the figures of their shape", () => {
+    const shapes = USUAL_KEEP_OUTS.map(({ make }) => make());
+    for (const each of shapes) {
+      const keys = keepOutSpecs(each).map(({ key }) => key);
+      expect(keys).toContain("wanted_mm");
+      expect(keys.includes("diameter_mm")).toBe(each.kind === "cylinder");
+      expect(keys.includes("from_mm.2")).toBe(each.kind !== "plane");
+      expect(keys.includes("free")).toBe(each.kind === "plane");
+    }
+  });
+  it("are added under a name that is free, and removed", async () => {
+    const onReplace = vi.fn();
+    show(<AroundNumbers document={DUNLIN} pan={undefined} {...{ onType, onReplace }} />);
+    await press("Subframe");
+    expect(last(onReplace)[0].car.keep_outs.map(({ name }) => name)).toEqual([
+      "subframe",
+      "steering rack",
+      "exhaust",
+      "subframe 2",
+    ]);
+    await press("Remove exhaust");
+    expect(last(onReplace)[0].car.keep_outs).toHaveLength(2);
+    expect(last(onReplace)[1]).toBe("exhaust removed");
+  });
+  it("list their gaps with a word for what is short", () => {
+    const clearances = [
+      { name: "exhaust", index: 0, gap_mm: 19, wanted_mm: 25 },
+      { name: "rack", index: 1, gap_mm: -3, wanted_mm: 5 },
+    ];
+    show(<GapList pan={{ clearances } as unknown as PanFigures} />);
+    expect(screen.getByText("19 mm")).toBeTruthy();
+    expect(screen.getByText("3 mm into it")).toBeTruthy();
+  });
+  it("say what to measure while there is no crank", async () => {
+    const onReplace = vi.fn();
+    const without = { ...DUNLIN, car: { ...DUNLIN.car, crank: null } };
+    show(<AroundNumbers document={without} pan={undefined} {...{ onType, onReplace }} />);
+    await press("Put the crank in");
+    expect(last(onReplace)[0].car.crank?.swept_radius_mm).toBe(80);
+  });
+});
+
+describe("oil", () => {
+  it("is said place by place, and its sum is no figure of its own then", () => {
+    const onReplace = vi.fn();
+    show(<OilNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    expect(screen.queryByLabelText("Away from the pan")).toBeNull();
+    expect(screen.getByText("Away from the pan: 2.1 L in 4 places")).toBeTruthy();
+  });
+  it("begins its places with all that is away", async () => {
+    const onReplace = vi.fn();
+    const oil = { ...DUNLIN.oil, held: [], mark_l: null };
+    show(<OilNumbers document={{ ...DUNLIN, oil }} {...{ onType, onReplace }} />);
+    await press("Say it place by place");
+    expect(last(onReplace)[0].oil.held).toEqual([{ name: "all of it", volume_l: 2.1 }]);
+    await press("Say how much it holds at the mark");
+    expect(last(onReplace)[0].oil.mark_l).toBe(DUNLIN.oil.volume_l);
+  });
+  it("says how much stands over the mark", () => {
+    const oil = { ...DUNLIN.oil, volume_l: 7.2, mark_l: 6.2 };
+    show(<OilNumbers document={{ ...DUNLIN, oil }} onType={onType} onReplace={vi.fn()} />);
+    expect(screen.getByText("1.0 L over the mark")).toBeTruthy();
+  });
+});
+
+describe("the pump", () => {
+  it("is known by a flow or by its displacement, not by both", async () => {
+    const onReplace = vi.fn();
+    const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await press("It is known by a flow instead");
+    const [byFlow] = last(onReplace);
+    expect(byFlow.pump.flow_point?.engine_rpm).toBe(6000);
+    shown.rerender(<PumpNumbers document={byFlow} {...{ onType, onReplace }} />);
+    expect(screen.queryByLabelText("Displacement per turn")).toBeNull();
+    await press("Give the displacement itself");
+    expect(last(onReplace)[0].pump.flow_point).toBeNull();
+  });
+  it("has one stage or two", async () => {
+    const onReplace = vi.fn();
+    const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await press("It has two stages");
+    const [two] = last(onReplace);
+    expect(two.pump.low_stage).toMatchObject({ displacement_cm3: 6, up_to_rpm: 2000 });
+    shown.rerender(<PumpNumbers document={two} {...{ onType, onReplace }} />);
+    await press("It has one stage");
+    expect(last(onReplace)[0].pump.low_stage).toBeNull();
+  });
+  it("keeps gauge readings as the document wants them", async () => {
+    const onReplace = vi.fn();
+    show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await press("Add a reading");
+    const [next] = last(onReplace);
+    expect(next.gauge_readings).toHaveLength(4);
+    expect(Object.keys(next.gauge_readings[3] ?? {}).sort()).toEqual([
+      "engine_rpm",
+      "oil_temperature_c",
+      "pressure_bar",
+    ]);
+  });
+});
+
+describe("the pickup", () => {
+  it("asks only for what is not there", async () => {
+    const onReplace = vi.fn();
+    const bare = { ...DUNLIN.pickup, tube: null, joint: null };
+    show(<PickupNumbers document={{ ...DUNLIN, pickup: bare }} {...{ onType, onReplace }} />);
+    expect(screen.queryByRole("button", { name: "A screen" })).toBeNull();
+    await press("Put in the tube");
+    expect(last(onReplace)[0].pickup.tube).toEqual({ bore_mm: 19, length_mm: 200, bends: [] });
+    await press("The joint");
+    expect(last(onReplace)[0].pickup.joint?.age).toBe("unknown");
+  });
+  it("adds a bend without the number it is shown by", async () => {
+    const onReplace = vi.fn();
+    show(<PickupNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await press("Add a bend");
+    expect(last(onReplace)[0].pickup.tube?.bends[1]).toEqual({ angle_deg: 90, radius_mm: 40 });
+  });
+  it("notes a new seal", async () => {
+    const onReplace = vi.fn();
+    show(<PickupNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await userEvent.selectOptions(screen.getByLabelText("That seal is"), "reused");
+    expect(last(onReplace)[0].pickup.joint).toEqual({ seal: "o_ring", age: "reused" });
+  });
+});
+
+describe("what is fitted", () => {
+  const fitted = (document: BuildDocument) => {
+    const [onReplace, onEdit] = [vi.fn(), vi.fn()];
+    show(<FittedNumbers {...{ document, onType, onReplace, onEdit }} />);
+    return { onReplace, onEdit };
+  };
+  it("adds bosses of each kind", async () => {
+    const { onReplace } = fitted(DUNLIN);
+    await press("Turbo drain");
+    expect(last(onReplace)[0].pan.bosses.at(-1)).toMatchObject({
+      kind: "turbo_drain",
+      name: "turbo drain",
+    });
+    await press("Drain plug");
+    expect(last(onReplace)[0].pan.bosses.at(-1)?.name).toBe("drain plug 2");
+  });
+  it("asks the server to lay out a flange, as typed", async () => {
+    const { onEdit } = fitted(DUNLIN);
+    const width = screen.getByLabelText("Width from the rail");
+    await userEvent.clear(width);
+    await userEvent.type(width, "3/4 in");
+    await press("Lay it out");
+    expect(onEdit).toHaveBeenCalledExactlyOnceWith({
+      kind: "flange",
+      wanted: {
+        width: "3/4 in",
+        spacing: "80 mm",
+        hole: "7 mm",
+        thickness: "6 mm",
+        system: "metric",
+      },
+    });
+  });
+  it("shows a flange that is there, and lays it out anew", async () => {
+    const bolts = [{ x_mm: 0, y_mm: 0, diameter_mm: 7 }];
+    const flange = { outline_mm: [] as [number, number][], thickness_mm: 6, bolts };
+    const { onReplace } = fitted({ ...DUNLIN, pan: { ...DUNLIN.pan, flange } });
+    expect(screen.getByText("1 bolt hole")).toBeTruthy();
+    await press("Lay it out anew");
+    expect(last(onReplace)[0].pan.flange).toBeNull();
+  });
+  it("adds marks and a scraper along the crank", async () => {
+    const { onReplace } = fitted(DUNLIN);
+    await press("Add a mark");
+    expect(last(onReplace)[0].pan.dip_marks).toHaveLength(3);
+    await press("Add a scraper");
+    expect(last(onReplace)[0].pan.scrapers[0]).toMatchObject({ from_x_mm: 40, to_x_mm: 415 });
+  });
+});
+
+describe("a preset", () => {
+  it("is asked for with the depths as typed", async () => {
+    const onEdit = vi.fn();
+    show(<Preset onEdit={onEdit} />);
+    const depth = screen.getByLabelText("Sump's depth");
+    await userEvent.clear(depth);
+    await userEvent.type(depth, "6 in");
+    await press("Sump at the rear");
+    expect(onEdit).toHaveBeenCalledExactlyOnceWith({
+      kind: "preset",
+      wanted: { place: "rear", depth: "6 in", shelf: "50 mm", system: "metric" },
+    });
+  });
+});
