@@ -45,7 +45,7 @@ def test_the_engine_is_picked_on_the_drawing(car: Page, build: Build) -> None:
 
 def test_the_ground_is_a_figure_of_the_head(car: Page) -> None:
     head = "//header//a[contains(., 'To the ground')]"
-    assert "58" in car.driver.find_element(By.XPATH, head).text
+    car.until(lambda: "58" in car.driver.find_element(By.XPATH, head).text)
     car.type_into("Pan rail above the ground", "195 mm")
     car.says("9 mm less than wanted")
     car.until(lambda: "36" in car.driver.find_element(By.XPATH, head).text)

@@ -238,7 +238,11 @@ export function VerdictCell({
 
 function GroundFigure({ pan, to }: { pan: PanFigures | undefined; to: string }): ReactElement {
   const { system, units } = useSettings();
-  const ground = pan?.ground;
+  if (!pan)
+    return (
+      <HeadFigure name="To the ground" to={to} value={null} mark="nothing" word="being read" />
+    );
+  const { ground } = pan;
   if (!ground)
     return <HeadFigure name="To the ground" to={to} value={null} mark="nothing" word="not given" />;
   const { figure, unit } = lengthAs(units, system, ground.gap_mm);
