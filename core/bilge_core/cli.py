@@ -17,9 +17,10 @@ from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.facts import LogFacts, log_facts
-from bilge_core.loads.log import prepare
+from bilge_core.loads.laps import find_laps
+from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
-from bilge_core.loads.recording import read_log
+from bilge_core.loads.recording import read_recording
 from bilge_core.loads.sniff import LogFile, open_log
 from bilge_core.statics import CoverRose, cover_rose
 
@@ -34,7 +35,9 @@ def _arguments(words: list[str]) -> argparse.Namespace:
         epilog="Exit status: 0 does not run dry, 1 runs dry, 2 bad input.",
     )
     parser.add_argument("build", type=Path, metavar="BUILD.json", help="a build document")
-    parser.add_argument("lap", type=Path, metavar="LAP.csv", help="a logged lap")
+    parser.add_argument(
+        "lap", type=Path, metavar="LAP.csv", help="a logged lap, or a recording of several"
+    )
     parser.add_argument("--json", action="store_true", help="print all figures as JSON")
     parser.add_argument(
         "--column",
@@ -54,6 +57,9 @@ def _arguments(words: list[str]) -> argparse.Namespace:
         )
     parser.add_argument(
         "--rate", type=float, metavar="HZ", help="rows a second, where no column tells the time"
+    )
+    parser.add_argument(
+        "--lap-number", type=int, metavar="N", help="which lap of a recording of several"
     )
     parser.add_argument(
         "--leave-out-bad-rows",
@@ -152,9 +158,9 @@ def _figures(result: SettledForecast, facts: LogFacts, rose: CoverRose) -> dict[
     }
 
 
-def _report(name: str, result: SettledForecast, facts: LogFacts) -> str:
+def _report(name: str, result: SettledForecast, facts: LogFacts, which: str | None) -> str:
     lines = [f"{name}: {result.verdict.headline}. {result.verdict.sentence}", ""]
-    lines += [f"  {sentence}" for sentence in facts.sentences]
+    lines += [f"  {sentence}" for sentence in ([which] if which else []) + list(facts.sentences)]
     lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
     pan = result.pan
     lines += [
@@ -180,13 +186,36 @@ def _report(name: str, result: SettledForecast, facts: LogFacts) -> str:
     return "\n".join(lines)
 
 
+def _lap(file: LogFile, options: argparse.Namespace) -> tuple[Log, str | None]:
+    """The lap to judge by: the one asked for, else the quickest whole one; and which in words."""
+    found = read_recording(file, _reading(file, options))
+    if found.bad_rows and not options.leave_out_bad_rows:
+        raise InvalidInput(list(found.faults))
+    log = prepare(found.log)
+    laps = find_laps(log, found.lap_starts)
+    if options.lap_number is not None:
+        chosen = next((lap for lap in laps if lap.number == options.lap_number), None)
+        if chosen is None:
+            raise InvalidInput([Problem("--lap-number", f"the file has laps 1 to {len(laps)}")])
+    elif len(laps) == 1:
+        return log, None
+    else:
+        whole = [lap for lap in laps if lap.whole] or list(laps)
+        chosen = min(whole, key=lambda lap: lap.duration)
+    start = float(found.log.time[0])
+    words = f"Lap {chosen.number} of {len(laps)} in the file, {chosen.duration:.2f} s"
+    if options.lap_number is None:
+        words += ", the quickest whole one; --lap-number N takes another"
+    return prepare(found.log.between(start + chosen.start, start + chosen.end)), f"{words}."
+
+
 def check(words: list[str]) -> int:
     """Run ``bilge check`` with its words; returns the exit status."""
     options = _arguments(words)
     try:
         build = read_build(_read(options.build))
         file = open_log(_read(options.lap))
-        log = prepare(read_log(file, _reading(file, options), options.leave_out_bad_rows))
+        log, which = _lap(file, options)
         result = forecast_settled(build, log)
         facts = log_facts(log)
         rose = cover_rose(result.pan, build.car)
@@ -200,7 +229,7 @@ def check(words: list[str]) -> int:
     if options.json:
         print(json.dumps(_figures(result, facts, rose), indent=1))
     else:
-        print(_report(build.name, result, facts))
+        print(_report(build.name, result, facts, which))
     return EXIT_RUNS_DRY if result.dry_time.dips else EXIT_SOUND
 
 

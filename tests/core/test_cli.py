@@ -70,3 +70,33 @@ def test_bad_build_names_the_field(tmp_path: Path, capsys: pytest.CaptureFixture
     bad.write_text((DEMO / "dunlin.json").read_text().replace('"gap_mm": 8.0', '"gap_mm": -4.0'))
     assert check([str(bad), LAP]) == 2
     assert "pickup.gap_mm: the mouth is 4.0 mm below the floor" in capsys.readouterr().err
+
+
+def test_a_recording_is_judged_by_its_quickest_whole_lap(
+    capsys: pytest.CaptureFixture[str],
+) -> None:
+    words = [str(DEMO / "dunlin.json"), str(DEMO / "saltmarsh-session.csv")]
+    assert check(words) == 1
+    said = capsys.readouterr().out
+    assert "Lap 3 of 4 in the file, 81.40 s, the quickest whole one" in said
+    assert check([*words, "--lap-number", "2"]) == 1
+    assert "Lap 2 of 4 in the file, 82.85 s." in capsys.readouterr().out
+    assert check([*words, "--lap-number", "9"]) == 2
+    assert "laps 1 to 4" in capsys.readouterr().err
+
+
+def test_bad_rows_and_a_missing_clock_are_the_users_to_settle(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    build, torn = str(DEMO / "dunlin.json"), tmp_path / "torn.csv"
+    lines = (DEMO / "saltmarsh.csv").read_text().splitlines()
+    lines[40] = "oops"
+    torn.write_text("\n".join(lines))
+    assert check([build, str(torn)]) == 2
+    assert "line 41" in capsys.readouterr().err
+    assert check([build, str(torn), "--leave-out-bad-rows"]) == 1
+    capsys.readouterr()
+    torn.write_text("\n".join(line.partition(",")[2] for line in lines if "," in line))
+    assert check([build, str(torn)]) == 2
+    assert "nothing tells the time" in capsys.readouterr().err
+    assert check([build, str(torn), "--rate", "50"]) == 1
