@@ -20,6 +20,29 @@ export function heldToward(held: Held, thrownDeg: number): number[] {
   return held.load_g.map((row) => row[at] ?? 0);
 }
 
+export type NosePoints = "front" | "rear" | "left" | "right";
+
+const YAW: Record<NosePoints, number> = { front: 0, left: 90, rear: 180, right: 270 };
+
+/** The same loads along the engine's axes: turned by where the crank's nose points. */
+export function alongEngine(
+  cloud: readonly (readonly [number, number])[],
+  held: Held,
+  nose: NosePoints,
+): { cloud: [number, number][]; held: Held } {
+  const angle = (YAW[nose] * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return {
+    cloud: cloud.map(([side, fore]) => [side * cos - fore * sin, fore * cos + side * sin]),
+    held: { ...held, thrown_deg: held.thrown_deg.map((deg) => (deg - YAW[nose] + 360) % 360) },
+  };
+}
+
+const AXES = {
+  car: ["braking", "gaining speed", "right turn", "left turn"],
+  engine: ["oil to the nose", "oil to the tail", "oil to its left", "oil to its right"],
+} as const;
+
 /**
  * What the car pulls: every moment as a dot, and a line round what it holds for each time. Drawn as
  * the load pad is: braking up, a left turn to the right.
@@ -28,7 +51,10 @@ export const GripCloud = memo(function GripCloud({
   cloud,
   held,
   size,
+  axes = "car",
 }: {
+  /** Whose axes it is drawn along. */
+  axes?: "car" | "engine";
   cloud: readonly (readonly [number, number])[];
   held: Held;
   size: number;
@@ -88,13 +114,13 @@ export const GripCloud = memo(function GripCloud({
       ))}
       <g fontSize="13" fontWeight="500" fill="var(--ink)" textAnchor="middle">
         <text x={middle} y={14}>
-          braking
+          {AXES[axes][0]}
         </text>
         <text x={middle} y={size - 5}>
-          gaining speed
+          {AXES[axes][1]}
         </text>
-        <text transform={`translate(13 ${middle}) rotate(-90)`}>right turn</text>
-        <text transform={`translate(${size - 5} ${middle}) rotate(-90)`}>left turn</text>
+        <text transform={`translate(13 ${middle}) rotate(-90)`}>{AXES[axes][2]}</text>
+        <text transform={`translate(${size - 5} ${middle}) rotate(-90)`}>{AXES[axes][3]}</text>
       </g>
     </svg>
   );

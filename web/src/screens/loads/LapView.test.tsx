@@ -19,7 +19,7 @@ vi.mock("../../api/logs", async () => {
 
 const [onJudge, onSee, onGone] = [vi.fn(), vi.fn(), vi.fn()];
 function view(judged: boolean): void {
-  show(<LapView lapId={5} extra={null} {...{ judged, onJudge, onSee, onGone }} />);
+  show(<LapView lapId={5} nose="right" extra={null} {...{ judged, onJudge, onSee, onGone }} />);
 }
 async function retype(label: string, text: string): Promise<void> {
   const field = screen.getByLabelText(label);
@@ -44,6 +44,13 @@ describe("LapView", () => {
       "1.20",
     ]);
     expect(document.querySelectorAll("[data-held]")).toHaveLength(2);
+  });
+
+  it("shows its loads along the engine as well", async () => {
+    view(true);
+    expect(screen.getByText("braking", { selector: "svg text" })).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "along the engine" }));
+    expect(screen.getByText("oil to the nose")).toBeTruthy();
   });
 
   it("is judged by, or looked at in the oil", async () => {

@@ -7,7 +7,7 @@ import { Dialog } from "../../parts/Dialog";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { CircuitLine } from "../../plots/CircuitLine";
-import { GripCloud, heldToward } from "../../plots/GripCloud";
+import { alongEngine, GripCloud, heldToward, type NosePoints } from "../../plots/GripCloud";
 import { CornerTable } from "./CornerTable";
 import { lapTime } from "./reading";
 
@@ -145,6 +145,7 @@ function Drawn({
 /** A lap to look at: what the car does on it, where, and for how long. */
 export function LapView({
   lapId,
+  nose,
   judged,
   onJudge,
   onSee,
@@ -152,6 +153,8 @@ export function LapView({
   extra,
 }: {
   lapId: number;
+  /** Where the crank's nose points in the car. */
+  nose: NosePoints;
   judged: boolean;
   onJudge: () => void;
   onSee: () => void;
@@ -160,6 +163,7 @@ export function LapView({
 }): ReactElement {
   const query = useLap(lapId);
   const [picked, setPicked] = useState<number | null>(null);
+  const [axes, setAxes] = useState<"car" | "engine">("car");
   const lap = query.data;
   if (!lap)
     return (
@@ -209,8 +213,27 @@ export function LapView({
       <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-[auto_minmax(0,1fr)]">
         <div className="flex flex-col gap-3">
           <Drawn title="Loads, and what is held" table={cloudTable}>
-            <GripCloud cloud={lap.cloud_g} held={lap.held} size={360} />
+            <GripCloud
+              axes={axes}
+              size={360}
+              {...(axes === "car"
+                ? { cloud: lap.cloud_g, held: lap.held }
+                : alongEngine(lap.cloud_g, lap.held, nose))}
+            />
           </Drawn>
+          <div role="group" aria-label="Whose axes" className="flex gap-3 font-figure text-[14px]">
+            {(["car", "engine"] as const).map((whose) => (
+              <button
+                key={whose}
+                type="button"
+                aria-pressed={axes === whose}
+                onClick={() => setAxes(whose)}
+                className={`border-b-2 ${axes === whose ? "border-ink font-semibold" : "border-transparent text-ink-2"}`}
+              >
+                along the {whose}
+              </button>
+            ))}
+          </div>
           <HeldTable lap={lap} />
         </div>
         <div className="flex min-w-0 flex-col gap-3">

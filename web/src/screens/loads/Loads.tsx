@@ -99,6 +99,7 @@ export function Loads({
           <LapView
             key={shown.lapId}
             lapId={shown.lapId}
+            nose={build.document.car.nose_points}
             judged={shown.lapId === build.lap_id}
             onJudge={() => void judgeBy(shown.lapId)}
             onSee={onDone}
