@@ -7,8 +7,8 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from bilge_core.build import Pump
 from bilge_core.pressure.suction import pump_volume_flow
+from bilge_core.supply import Pump
 
 Array = NDArray[np.float64]
 
@@ -40,7 +40,7 @@ def demanded_flow(pump: Pump, engine_speed: Array | float) -> Array:
 
     Examples
     --------
-    >>> from bilge_core.build import LowStage
+    >>> from bilge_core.supply import LowStage
     >>> pump = Pump(displacement_cm3=20, drive_ratio=1.0,
     ...             low_stage=LowStage(displacement_cm3=10, up_to_rpm=2000))
     >>> rpm = np.array([1900.0, 2100.0])
