@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.loads.channels import CHANNELS, ChannelName
+from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.importing import MOST_SHOWN, Columns, read_columns
 from bilge_core.loads.log import Log
@@ -72,7 +72,7 @@ def _to_si(values: Array, name: ChannelName, column: Column) -> Array:
     kind, unit = CHANNELS[name].kind, column.unit
     zero, one = si_from(0.0, kind, unit), si_from(1.0, kind, unit)
     sign = -1.0 if column.positive in ("right", "braking") else 1.0
-    if name == "yaw_rate" or name in ("lateral", "longitudinal"):
+    if name in POSITIVE_WORDS:
         return sign * (zero + (one - zero) * values)
     return zero + (one - zero) * values
 

@@ -17,7 +17,7 @@ from bilge_core.pan.solid import height_on
 Array = NDArray[np.float64]
 
 DRAWN_SHEET = 4e-3
-"""Thickness [m] of the sheet as drawn: the document does not hold the real one yet."""
+"""Thickness [m] of the sheet as drawn, whatever the wall is: a real one would be a hairline."""
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ interface Held {
   key: string;
   from: Point;
   by: Point;
-  /** How much is already sent, so that a release does not send it again. */
+  /** Whether the pointer has moved since: a mere press sends nothing. */
   moved: boolean;
 }
 
