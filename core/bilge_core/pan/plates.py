@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 from shapely import LineString, Polygon
 
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.pan.solid import Prism, height_on
+from bilge_core.pan.cuts import level_cut, upright_cut
+from bilge_core.pan.solid import Prism
 from bilge_core.plates import HorizontalPlate, Opening, Plate, VerticalPlate
 
 Array = NDArray[np.float64]
@@ -43,12 +44,24 @@ class PlacedGate:
         Hinge end and end of the upper edge, then round the lower one.
     opens : ndarray, shape (3,)
         Square to the plate, of length one, toward where it opens.
+    leak : float
+        Share of the opening's area that stays open when it is shut.
     """
 
     name: str
     leaf: Literal["rubber", "metal"]
     corners: Array
     opens: Array
+    leak: float
+
+
+@dataclass(frozen=True)
+class PlacedOpening:
+    """An opening in a plate, in the plate's own coordinates [m], with its gate if it has one."""
+
+    name: str
+    hole: Polygon
+    gate: PlacedGate | None = None
 
 
 @dataclass(frozen=True)
@@ -56,13 +69,22 @@ class PlacedPlate:
     """A plate as it stands in the pan.
 
     sheet : Polygon or MultiPolygon in the plate's own coordinates [m], openings taken out
+    length : of an upright plate along its line [m], else nil
+    open_share : share of the sheet's own area that louvres, holes or mesh leave open
     """
 
     name: str
     kind: Literal["vertical", "horizontal"]
     frame: PlateFrame
     sheet: shapely.Geometry
-    gates: tuple[PlacedGate, ...]
+    openings: tuple[PlacedOpening, ...]
+    length: float = 0.0
+    open_share: float = 0.0
+
+    @property
+    def gates(self) -> tuple[PlacedGate, ...]:
+        """The gates among its openings."""
+        return tuple(opening.gate for opening in self.openings if opening.gate is not None)
 
     def pieces(self) -> list[list[Array]]:
         """Each piece as its rings in space, the outer one first, shape (k, 3) [m]."""
@@ -83,26 +105,6 @@ def _upright_frame(plate: VerticalPlate) -> tuple[PlateFrame, float]:
     return frame, length
 
 
-def _inside_upright(prisms: Sequence[Prism], frame: PlateFrame, length: float) -> shapely.Geometry:
-    """The pan's inside in an upright plate's plane: place along it, height."""
-    start, along = frame.origin[:2], frame.first[:2]
-    line = LineString([start, start + along * length])
-    spans = []
-    for prism in prisms:
-        for piece in shapely.get_parts(prism.outline.intersection(line)):
-            if piece.length < 1e-6:
-                continue
-            ends = (np.asarray(piece.coords)[[0, -1], :2] - start) @ along
-            first, last = float(ends.min()), float(ends.max())
-            places = [start + along * first, start + along * last]
-            low = [float(height_on(prism.floor, *place)) for place in places]
-            high = [float(height_on(prism.top, *place)) for place in places]
-            spans.append(
-                Polygon([(first, low[0]), (last, low[1]), (last, high[1]), (first, high[0])])
-            )
-    return shapely.union_all(spans, grid_size=1e-6)
-
-
 def _gate_in(opening: Opening, frame: PlateFrame, hole: Polygon) -> PlacedGate | None:
     if opening.gate is None:
         return None
@@ -110,7 +112,10 @@ def _gate_in(opening: Opening, frame: PlateFrame, hole: Polygon) -> PlacedGate |
     flat = np.array([[left, high], [right, high], [right, low], [left, low]])
     to_left = np.array([-frame.first[1], frame.first[0], 0.0])
     side = 1.0 if opening.gate.swings == "left" else -1.0
-    return PlacedGate(opening.name, opening.gate.leaf, frame.in_space(flat), side * to_left)
+    leak = opening.gate.leak_pct / 100.0
+    return PlacedGate(
+        opening.name, opening.gate.leaf, frame.in_space(flat), side * to_left, leak
+    )
 
 
 def _place_vertical(
@@ -127,12 +132,12 @@ def _place_vertical(
             Problem(f"{path}.top_depth_mm", f"the top of {plate.name} is below its lower edge")
         )
         return None
-    inside = _inside_upright(prisms, frame, length)
+    inside = upright_cut(prisms, frame.origin[:2], frame.first[:2], 0.0, length)
     sheet = inside.intersection(shapely.box(0.0, bottom, length, top))
     if sheet.area < _SMALL:
         problems.append(Problem(f"{path}.from_mm", f"no part of {plate.name} is inside the pan"))
         return None
-    gates, whole = [], sheet
+    openings, whole = [], sheet
     for at, opening in enumerate(plate.openings):
         low, left = -opening.lower_depth_mm * 1e-3, opening.from_start_mm * 1e-3
         hole = shapely.box(
@@ -148,9 +153,8 @@ def _place_vertical(
             )
             continue
         sheet = sheet.difference(hole)
-        if gate := _gate_in(opening, frame, hole):
-            gates.append(gate)
-    return PlacedPlate(plate.name, "vertical", frame, sheet, tuple(gates))
+        openings.append(PlacedOpening(opening.name, hole, _gate_in(opening, frame, hole)))
+    return PlacedPlate(plate.name, "vertical", frame, sheet, tuple(openings), length)
 
 
 def _place_horizontal(
@@ -167,7 +171,7 @@ def _place_horizontal(
         )
         return None
     height = -plate.depth_mm * 1e-3
-    inside = shapely.union_all([_level_cut(prism, height) for prism in prisms], grid_size=1e-6)
+    inside = level_cut(prisms, height)
     sheet = outline.intersection(inside)
     if sheet.area < _SMALL:
         problems.append(
@@ -177,41 +181,19 @@ def _place_horizontal(
             )
         )
         return None
+    openings = []
     for hatch in plate.openings:
         half = np.array([hatch.length_mm, hatch.width_mm]) * 0.5e-3
         middle = np.array([hatch.x_mm, hatch.y_mm]) * 1e-3
-        sheet = sheet.difference(shapely.box(*(middle - half), *(middle + half)))
+        hole = shapely.box(*(middle - half), *(middle + half))
+        openings.append(PlacedOpening(hatch.name, hole))
+        sheet = sheet.difference(hole)
     frame = PlateFrame(
         np.array([0.0, 0.0, height]), np.array([1.0, 0.0, 0.0]), np.array([0.0, 1.0, 0.0])
     )
-    return PlacedPlate(plate.name, "horizontal", frame, sheet, ())
-
-
-def _level_cut(prism: Prism, height: float) -> shapely.Geometry:
-    """The part of a prism's outline in which a height lies between floor and top."""
-    part: shapely.Geometry = prism.outline
-    for plane, sign in ((prism.floor, 1.0), (prism.top, -1.0)):
-        part = part.intersection(_half_plane(plane, height, sign))
-    return part
-
-
-def _half_plane(plane: tuple[float, float, float], height: float, sign: float) -> shapely.Geometry:
-    """Where ``sign · (height − plane)`` is not negative, out to 100 m."""
-    constant, slope = sign * (height - plane[0]), -sign * np.array(plane[1:])
-    steep = float(np.hypot(*slope))
-    far = 100.0
-    if steep < 1e-9:
-        return shapely.box(-far, -far, far, far) if constant >= -1e-9 else Polygon()
-    up = slope / steep
-    foot = -up * constant / steep
-    across = np.array([-up[1], up[0]])
-    return Polygon(
-        [
-            foot - far * across,
-            foot + far * across,
-            foot + far * (across + up),
-            foot - far * (across - up),
-        ]
+    open_share = plate.open_pct / 100.0
+    return PlacedPlate(
+        plate.name, "horizontal", frame, sheet, tuple(openings), open_share=open_share
     )
 
 

@@ -1,0 +1,371 @@
+"""The space that oil can move in, on its grid: what is open, what is wall, where gates hang."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bilge_core.errors import InvalidQuantity
+from bilge_core.freesurface.openings import Shares, inside_shares
+from bilge_core.freesurface.planes import cut_planes
+from bilge_core.freesurface.reach import full_reach
+from bilge_core.freesurface.regions import part_regions
+from bilge_core.freesurface.sheets import Opening, Sheets, lay_plates
+from bilge_core.pan.plates import PlacedPlate
+from bilge_core.pan.solid import Prism
+
+Array = NDArray[np.float64]
+Single = NDArray[np.float32]
+Whole = NDArray[np.int32]
+
+_LEAST_ROOM = 1e-3  # of a cell's volume: a thinner sliver is wall
+_MOST_CELLS = 1023
+_MOSTLY = 0.5  # of a face: covered by more than this, nothing is felt along it through the plate
+
+
+@dataclass(frozen=True)
+class Gates:
+    """Faces that gates hang in; all arrays of shape (n,).
+
+    axis, face : the face, flat
+    sign : +1 or -1, the way it lets oil pass
+    area : [m2] when open
+    leak : share of it that stays open when shut
+    opening : row of `Domain.openings`
+    """
+
+    axis: Whole
+    face: Whole
+    sign: Single
+    area: Single
+    leak: Single
+    opening: Whole
+
+
+@dataclass(frozen=True)
+class Domain:
+    """A grid padded by one cell on every side, everything held flat.
+
+    lines : faces along each axis [m]
+    sizes : of the cells along each axis, padded [m]
+    area : shape (3, n) [m2], open area of the low face of each cell, gates open
+    shut_area : shape (3, n) [m2], the same with every gate shut
+    share : shape (3, n), of what comes to a face that its plate lets pass
+    opening_at : shape (3, n), row of `openings`, or -1
+    room : shape (n,) [m3]
+    fluid : flat numbers of the cells that have room, rising
+    reach : shape (n,) [m3], what particles give a cell when all the inside is full
+    blocked : shape (n,), six bits: low and high along x, y, z
+    cut, walls : plane of the wall in cut cells
+    still : shape (m, 2), faces (axis, flat) on walls and plates, where nothing passes
+    behind : shape (m, 2), faces behind an oblique wall, where velocity is carried on
+    drag_faces, drag_walls : where walls slow the flow; wall area per volume and 1/size [1/m]
+    vent : shape (n,), cells open to the outside
+    region : shape (n,), which part between plates, or -1
+    """
+
+    lines: tuple[Array, Array, Array]
+    sizes: tuple[Single, Single, Single]
+    strides: NDArray[np.int64]
+    where: Whole
+    area: Single
+    shut_area: Single
+    share: Single
+    opening_at: Whole
+    room: Single
+    fluid: Whole
+    reach: Single
+    blocked: NDArray[np.uint8]
+    cut: Whole
+    walls: Single
+    still: Whole
+    behind: Whole
+    drag_faces: Whole
+    drag_walls: Single
+    vent: NDArray[np.bool_]
+    region: Whole
+    region_count: int
+    gates: Gates
+    openings: tuple[Opening, ...]
+
+    @property
+    def shape(self) -> tuple[int, int, int]:
+        """Cells along each axis, without the padding."""
+        return (len(self.lines[0]) - 1, len(self.lines[1]) - 1, len(self.lines[2]) - 1)
+
+    @property
+    def cells(self) -> int:
+        """Cells with the padding: the length of a flat array."""
+        return len(self.room)
+
+    @property
+    def volume(self) -> float:
+        """All that it holds [m3]."""
+        return float(self.room.astype(np.float64).sum())
+
+    def unpadded(self, flat: NDArray[np.generic]) -> NDArray[np.generic]:
+        """A flat array as shape (nx, ny, nz)."""
+        nx, ny, nz = self.shape
+        return flat.reshape(nx + 2, ny + 2, nz + 2)[1:-1, 1:-1, 1:-1]
+
+    def centres(self) -> tuple[Array, Array, Array]:
+        """Middles of the cells along each axis [m]."""
+        x, y, z = (0.5 * (line[1:] + line[:-1]) for line in self.lines)
+        return x, y, z
+
+
+def pack_places(shape: tuple[int, int, int]) -> Whole:
+    """Each flat cell's three numbers in one: ten bits each, x first.
+
+    Raises
+    ------
+    InvalidQuantity
+        If an axis has more than 1023 cells.
+
+    Examples
+    --------
+    >>> packed = pack_places((2, 3, 4))
+    >>> packed[-1] >> 20, (packed[-1] >> 10) & 1023, packed[-1] & 1023
+    (np.int32(1), np.int32(2), np.int32(3))
+    """
+    if max(shape) > _MOST_CELLS:
+        raise InvalidQuantity("cells along an axis", max(shape) - 2, f"under {_MOST_CELLS - 1}")
+    i, j, k = np.indices(shape, dtype=np.int32)
+    return np.asarray((i << 20) | (j << 10) | k).ravel().astype(np.int32)
+
+
+def _padded(cells: NDArray[np.generic], fill: float = 0) -> NDArray[np.generic]:
+    return np.pad(cells, 1, constant_values=fill)
+
+
+def _faces_flat(faces: Sequence[NDArray[np.generic]], fill: float, kind: type) -> NDArray[np.generic]:
+    """Three face arrays as shape (3, n): the face at the low end of each padded cell."""
+    flat = []
+    for axis, one in enumerate(faces):
+        width = [(1, 0) if a == axis else (1, 1) for a in range(3)]
+        width[axis] = (1, 1)
+        whole = np.pad(one, width, constant_values=fill)
+        cutting = tuple(slice(0, -1) if a == axis else slice(None) for a in range(3))
+        flat.append(whole[cutting].astype(kind).ravel())
+    return np.stack(flat)
+
+
+def _blocked_bits(share_open: NDArray[np.generic], hang: NDArray[np.generic], strides: NDArray[np.int64]) -> NDArray[np.uint8]:
+    count = share_open.shape[1]
+    bits = np.zeros(count, dtype=np.uint8)
+    closed = (share_open < _MOSTLY) | (hang != 0)
+    for axis in range(3):
+        bits |= (closed[axis].astype(np.uint8) << (2 * axis)).astype(np.uint8)
+        above = np.ones(count, dtype=bool)
+        above[: count - strides[axis]] = closed[axis][strides[axis] :]
+        bits |= (above.astype(np.uint8) << (2 * axis + 1)).astype(np.uint8)
+    return bits
+
+
+def _gates(sheets: Sheets, flat: dict[str, NDArray[np.generic]]) -> Gates:
+    axis, face = np.nonzero(flat["allowed"] != 0)
+    opening = flat["holes"][axis, face]
+    leak = np.array(
+        [sheets.openings[o].gate.leak for o in opening.tolist()], dtype=np.float32  # type: ignore[union-attr]
+    )
+    return Gates(
+        axis.astype(np.int32),
+        face.astype(np.int32),
+        flat["allowed"][axis, face].astype(np.float32),
+        flat["gate_area"][axis, face].astype(np.float32),
+        leak,
+        opening.astype(np.int32),
+    )
+
+
+def _behind_walls(area: Array, solid: Array, covered: Array, cut: Whole, room: Single, strides: NDArray[np.int64]) -> tuple[Whole, Whole]:
+    """Faces where nothing passes: those on a wall or plate, and those inside an oblique wall."""
+    still, behind = [], []
+    for axis in range(3):
+        stride = int(strides[axis])
+        shut = np.flatnonzero(area[axis] <= 0.0)
+        shut = shut[shut >= stride]
+        shut = shut[(room[shut] > 0.0) | (room[shut - stride] > 0.0)]
+        own, before = cut[shut] >= 0, cut[shut - stride] >= 0
+        inside = (own | before) & (solid[axis][shut] <= 0.0) & (covered[axis][shut] <= 0.0)
+        still.append(np.column_stack([np.full((~inside).sum(), axis), shut[~inside]]))
+        behind.append(np.column_stack([np.full(inside.sum(), axis), shut[inside]]))
+    return (
+        np.concatenate(still).astype(np.int32),
+        np.concatenate(behind).astype(np.int32),
+    )
+
+
+def _drag(low: Single, high: Single, area: Single, planes: Array, cut: Whole, room: Single, sizes: tuple[Single, ...], strides: NDArray[np.int64]) -> tuple[Whole, Single]:
+    """Wall area per volume at each open face, from the walls of the two cells beside it."""
+    count = len(room)
+    walls = np.zeros((3, count))  # wall area square to each axis
+    for axis in range(3):
+        stride = int(strides[axis])
+        walls[axis] += np.maximum(low[axis] - area[axis], 0.0)
+        above = np.zeros(count)
+        above[:-stride] = area[axis][stride:]
+        walls[axis] += np.maximum(high[axis] - above, 0.0)
+    slant = np.zeros((3, count))
+    rows = np.flatnonzero(cut >= 0)
+    vectors = planes[cut[rows]]
+    slant[:, rows] = (vectors[:, 4:5] * np.sqrt(np.maximum(1.0 - vectors[:, :3] ** 2, 0.0))).T
+    ny, nz = len(sizes[1]), len(sizes[2])
+    thin = np.minimum(
+        np.minimum(sizes[0][:, None, None], sizes[1][None, :, None]),
+        sizes[2][None, None, :] + np.zeros((len(sizes[0]), ny, nz)),
+    ).ravel()
+    faces, values = [], []
+    for axis in range(3):
+        stride = int(strides[axis])
+        others = [a for a in range(3) if a != axis]
+        felt = walls[others[0]] + walls[others[1]] + slant[axis]
+        open_faces = np.flatnonzero(area[axis] > 0.0)
+        wall = felt[open_faces] + felt[open_faces - stride]
+        space = room[open_faces] + room[open_faces - stride]
+        near = wall > 0.0
+        open_faces, wall, space = open_faces[near], wall[near], space[near]
+        faces.append(np.column_stack([np.full(len(open_faces), axis), open_faces]))
+        values.append(np.column_stack([wall / space, 2.0 / thin[open_faces]]))
+    return np.concatenate(faces).astype(np.int32), np.concatenate(values).astype(np.float32)
+
+
+def _check_lines(lines: tuple[Array, Array, Array]) -> None:
+    for name, line in zip("xyz", lines, strict=True):
+        if len(line) < 3 or not np.all(np.isfinite(line)) or not np.all(np.diff(line) > 0.0):
+            raise InvalidQuantity(f"faces along {name}", len(line), "rising, for two cells or more")
+
+
+def _sealed_slivers(shares: Shares, lines: tuple[Array, Array, Array]) -> NDArray[np.bool_]:
+    whole = (
+        np.diff(lines[0])[:, None, None]
+        * np.diff(lines[1])[None, :, None]
+        * np.diff(lines[2])[None, None, :]
+    )
+    return np.asarray(shares.room < _LEAST_ROOM * whole)
+
+
+def build_domain(
+    prisms: Sequence[Prism],
+    plates: Sequence[PlacedPlate],
+    lines: tuple[Array, Array, Array],
+    vent: NDArray[np.bool_] | None = None,
+) -> Domain:
+    """Lay a space and its plates onto a grid.
+
+    Parameters
+    ----------
+    prisms : sequence of Prism
+        The inside; prisms that touch are open to each other.
+    plates : sequence of PlacedPlate
+    lines : three arrays
+        Faces along each axis [m], enclosing the prisms.
+    vent : ndarray of bool, shape (nx, ny, nz), optional
+        Cells that are open to the outside; the topmost ones when not given.
+
+    Returns
+    -------
+    Domain
+
+    Raises
+    ------
+    InvalidQuantity
+        If the faces do not rise, or nothing of the inside lies between them.
+
+    Examples
+    --------
+    >>> import shapely
+    >>> box = Prism(shapely.box(0, 0, 0.4, 0.24), (0, 0, 0), (0.14, 0, 0))
+    >>> lines = tuple(np.linspace(0, l, n) for l, n in ((0.4, 11), (0.24, 7), (0.14, 8)))
+    >>> domain = build_domain([box], [], lines)
+    >>> domain.shape, round(domain.volume, 6), len(domain.gates.face)
+    ((10, 6, 7), 0.01344, 0)
+    """
+    _check_lines(lines)
+    shares = inside_shares(prisms, *lines)
+    slivers = _sealed_slivers(shares, lines)
+    if slivers.all():
+        raise InvalidQuantity("inside", "nothing of it", "between the faces of the grid")
+    room = np.where(slivers, 0.0, shares.room)
+    area = [one.copy() for one in shares.area]
+    for axis in range(3):
+        gone = np.zeros_like(area[axis], dtype=bool)
+        low = tuple(slice(0, -1) if a == axis else slice(None) for a in range(3))
+        high = tuple(slice(1, None) if a == axis else slice(None) for a in range(3))
+        gone[low] |= slivers
+        gone[high] |= slivers
+        area[axis][gone] = 0.0
+    sheets = lay_plates(plates, prisms, lines, (area[0], area[1], area[2]))
+    nx, ny, nz = (len(line) - 1 for line in lines)
+    strides = np.array([(ny + 2) * (nz + 2), nz + 2, 1], dtype=np.int64)
+    sizes = tuple(
+        np.pad(np.diff(line), 1, mode="edge").astype(np.float32) for line in lines
+    )
+    where = pack_places((nx + 2, ny + 2, nz + 2))
+    flat: dict[str, NDArray[np.generic]] = {
+        "free": _faces_flat(area, 0.0, np.float64),
+        "covered": _faces_flat(sheets.covered, 0.0, np.float64),
+        "gate_area": _faces_flat(sheets.gate_area, 0.0, np.float64),
+        "allowed": _faces_flat(sheets.allowed, 0, np.int8),
+        "holes": _faces_flat(sheets.holes, -1, np.int32),
+        "parts": _faces_flat(sheets.parts, 0, np.bool_),
+    }
+    gates = _gates(sheets, flat)
+    free = flat["free"]
+    open_area = np.maximum(free - flat["covered"], 0.0)
+    open_area[open_area < 1e-3 * free] = 0.0
+    shut_area = open_area.copy()
+    axis, face = gates.axis, gates.face
+    shut_area[axis, face] = np.maximum(
+        open_area[axis, face] - gates.area * (1.0 - gates.leak), 0.0
+    )
+    share = np.where(free > 0.0, open_area / np.where(free > 0.0, free, 1.0), 0.0)
+    low = np.stack([_padded(one).ravel() for one in shares.low])
+    high = np.stack([_padded(one).ravel() for one in shares.high])
+    cut, planes = cut_planes(shares, lines, room)
+    cut = _padded(cut, -1).ravel().astype(np.int32)
+    wall_behind = np.zeros_like(low)
+    for a in range(3):  # inside area that ends on the face: an aligned wall stands there
+        stride = int(strides[a])
+        wall_behind[a] = low[a]
+        wall_behind[a][stride:] = np.maximum(low[a][stride:], high[a][:-stride])
+    room_flat = _padded(room).ravel().astype(np.float32)
+    still, behind = _behind_walls(
+        open_area, wall_behind, flat["covered"], cut, room_flat, strides
+    )
+    drag_faces, drag_walls = _drag(low, high, open_area, planes, cut, room_flat, sizes, strides)
+    blocked = _blocked_bits(share, flat["allowed"], strides)
+    fluid = np.flatnonzero(room_flat > 0.0).astype(np.int32)
+    vents = np.zeros((nx, ny, nz), dtype=bool)
+    vents[:, :, -1] = True
+    vents = vents if vent is None else vent
+    region, region_count = part_regions(fluid, open_area, flat["parts"], room_flat, strides)
+    walls = planes[:, :4].astype(np.float32)
+    return Domain(
+        lines,
+        sizes,
+        strides,
+        where,
+        open_area.astype(np.float32),
+        shut_area.astype(np.float32),
+        share.astype(np.float32),
+        flat["holes"].astype(np.int32),
+        room_flat,
+        fluid,
+        full_reach(sizes, where, blocked, fluid, room_flat, cut, walls),
+        blocked,
+        cut,
+        walls,
+        still,
+        behind,
+        drag_faces,
+        drag_walls,
+        _padded(vents).ravel().astype(np.bool_),
+        region,
+        region_count,
+        gates,
+        tuple(sheets.openings),
+    )
