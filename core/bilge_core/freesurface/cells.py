@@ -73,8 +73,13 @@ def sort_cells(filling, fluid, area, vent, strides, kind, stack):  # type: ignor
 @njit(inline="always")
 def surface_share(oil, air):  # type: ignore[no-untyped-def]
     """How far from an oil cell's centre to the next one the surface lies, 0.1 to 1."""
-    share = (oil - HALF) / (oil - air)
-    return min(max(share, _NEAREST), ONE)
+    inside = ONE - np.sqrt(max(ZERO, np.float32(2.0) - np.float32(2.0) * oil))
+    if air < HALF:
+        outside = np.sqrt(np.float32(2.0) * max(air, ZERO)) - ONE
+    else:
+        outside = ONE - np.sqrt(np.float32(2.0) - np.float32(2.0) * air)
+    share = inside / (inside - outside)
+    return min(max(share, _NEAREST), np.float32(1.5))
 
 
 @njit(inline="always")
@@ -96,26 +101,37 @@ def lightness(kind, other, fill, fill_other):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, fastmath=FAST, error_model="numpy")
-def start_velocities(momentum, push, velocity, carried, shut_faces):  # type: ignore[no-untyped-def]
-    """Velocities from the particles' momentum, pushed by the load over the step [m/s].
-
-    `carried` flags faces that particles reach. `shut_faces` (rows: axis, face) stay at nil.
-    """
+def start_velocities(momentum, velocity, carried):  # type: ignore[no-untyped-def]
+    """Velocities from the particles' momentum [m/s]; `carried` flags faces that particles reach."""
     for a in range(3):
-        added = push[a]
         field = momentum[a]
         out = velocity[a]
         flags = carried[a]
         for c in range(out.size):
             weight = field[np.uint64(2 * c + 1)]
             if weight > np.float32(1e-14):
-                out[np.uint64(c)] = field[np.uint64(2 * c)] / weight + added
+                out[np.uint64(c)] = field[np.uint64(2 * c)] / weight
                 flags[np.uint64(c)] = True
             else:
                 out[np.uint64(c)] = ZERO
                 flags[np.uint64(c)] = False
-    for n in range(shut_faces.shape[0]):
-        velocity[shut_faces[n, 0], shut_faces[n, 1]] = ZERO
+
+
+@njit(cache=True, fastmath=FAST, error_model="numpy")
+def push_velocities(velocity, carried, push, still):  # type: ignore[no-untyped-def]
+    """Add what the load gives over the step; `still` faces (rows: axis, face) stay at nil.
+
+    After the drag, not before: oil at rest is pushed evenly, and so stays at rest.
+    """
+    for a in range(3):
+        added = push[a]
+        field = velocity[a]
+        flags = carried[a]
+        for c in range(field.size):
+            if flags[np.uint64(c)]:
+                field[np.uint64(c)] += added
+    for n in range(still.shape[0]):
+        velocity[still[n, 0], still[n, 1]] = ZERO
 
 
 @njit(cache=True, fastmath=FAST, error_model="numpy")

@@ -322,6 +322,7 @@ def build_domain(
     shut_area[axis, face] = np.maximum(
         open_area[axis, face] - gates.area * (1.0 - gates.leak), 0.0
     )
+    shut_area[shut_area < 1e-3 * free] = 0.0
     share = np.where(free > 0.0, open_area / np.where(free > 0.0, free, 1.0), 0.0)
     low = np.stack([_padded(one).ravel() for one in shares.low])
     high = np.stack([_padded(one).ravel() for one in shares.high])

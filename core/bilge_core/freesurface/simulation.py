@@ -258,12 +258,13 @@ class Simulation:
             raise InvalidQuantity("load", "not a number", "finite")
         f, domain = self._fields, self.domain
         push = (np.asarray(load) * step).astype(np.float32)
-        cell_kinds.start_velocities(f.momentum, push, f.velocity, f.carried, domain.still)
+        cell_kinds.start_velocities(f.momentum, f.velocity, f.carried)
+        self._slow_down(np.float32(step))
+        cell_kinds.push_velocities(f.velocity, f.carried, push, domain.still)
         cell_kinds.sort_cells(
             f.filling, domain.fluid, self._area, domain.vent, domain.strides, f.kind, f.stack
         )
         count = poisson.list_cells(f.kind, domain.fluid, f.listed, f.place)
-        self._slow_down(np.float32(step))
         cell_kinds.mix_with_air(
             f.velocity, f.air, f.carried, f.filling, f.kind, f.listed, count, domain.strides,
             push, domain.area,
