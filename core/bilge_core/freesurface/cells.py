@@ -18,6 +18,8 @@ AIR_PASSES = np.float32(0.3)
 LIGHT = np.float32(0.03)
 """Density of shut-in air over that of oil: heavier than air is, light enough not to push oil."""
 
+_LEAST_POCKET = np.float32(2.5)
+_JUDGED = 4
 _NEAREST = np.float32(0.1)
 
 
@@ -34,16 +36,12 @@ def sort_cells(filling, fluid, area, vent, strides, kind, stack):  # type: ignor
     """Oil from the filling; air by whether it is connected to a vent through air.
 
     `area` are the faces' openings now; `vent` flags cells that are open to the outside.
-    Without a vented air cell the first air found counts as open. Returns how many cells are
-    part of the pressure's equations.
     """
-    found = 0
     top = 0
     for n in range(fluid.size):
         c = fluid[n]
         if filling[c] >= OIL_FROM:
             kind[c] = OIL
-            found += 1
         else:
             kind[c] = SHUT_AIR
             if vent[c]:
@@ -66,8 +64,40 @@ def sort_cells(filling, fluid, area, vent, strides, kind, stack):  # type: ignor
                         top += 1
     for n in range(fluid.size):
         if kind[fluid[n]] == SHUT_AIR:
-            found += 1
-    return found
+            _judge_pocket(filling, area, strides, kind, stack, fluid[n])
+    for n in range(fluid.size):
+        if kind[fluid[n]] == _JUDGED:
+            kind[fluid[n]] = SHUT_AIR
+
+
+@njit(cache=True, error_model="numpy")
+def _judge_pocket(filling, area, strides, kind, stack, first):  # type: ignore[no-untyped-def]
+    """A pocket of shut-in air from one of its cells on: kept, or a hole in the oil that will close.
+
+    Particles are never quite even: less than a few cells' worth of air is no air.
+    """
+    stack[0] = first
+    kind[first] = _JUDGED
+    end = 1
+    at = 0
+    empty = ZERO
+    while at < end:
+        c = stack[at]
+        at += 1
+        empty += max(ZERO, ONE - filling[c])
+        for a in range(3):
+            s = strides[a]
+            for side in range(2):
+                face = c + s if side else c
+                other = c + s if side else c - s
+                if kind[other] == SHUT_AIR and area[a, face] > ZERO:
+                    kind[other] = _JUDGED
+                    stack[end] = other
+                    end += 1
+    if empty < _LEAST_POCKET:
+        for n in range(end):
+            kind[stack[n]] = OIL
+
 
 
 @njit(inline="always")

@@ -18,6 +18,7 @@ from bilge_core.pan.solid import Prism
 Array = NDArray[np.float64]
 
 _STRAIGHT = 1e-6
+_SCRAP = 0.02  # of a face: a hole that covers less of it is not there
 _TALL = 10.0  # [m] above anything
 
 
@@ -141,6 +142,7 @@ def _grid_of(axis: int, lines: tuple[Array, Array, Array]) -> tuple[Array, Array
 
 def _note_gate(sheets: Sheets, axis: int, at: object, gate: PlacedGate, shares: Array) -> None:
     sheets.gate_area[axis][at] += shares  # type: ignore[index]
+    shares = np.where(sheets.holes[axis][at] >= 0, shares, 0.0)  # type: ignore[index]
     sign = np.int8(1 if gate.opens[axis] > 0 else -1)
     here = sheets.allowed[axis][at]  # type: ignore[index]
     sheets.allowed[axis][at] = np.where(shares > 0.0, sign, here)  # type: ignore[index]
@@ -174,8 +176,9 @@ def _lay_straight(
     sheets.parts[axis][at] |= areas_over(on_axes(plate, _parting(plate)), us, vs) > 0.5 * cell
     for opening in plate.openings:
         shares = np.minimum(areas_over(on_axes(plate, opening.hole), us, vs), free)
+        shares[shares < _SCRAP * cell] = 0.0
         number = len(sheets.openings)
-        sheets.holes[axis][at] = np.where(shares > 0.25 * cell, number, sheets.holes[axis][at])
+        sheets.holes[axis][at] = np.where(shares > _SCRAP * cell, number, sheets.holes[axis][at])
         if opening.gate is not None:
             _note_gate(sheets, axis, at, opening.gate, shares)
         sheets.openings.append(

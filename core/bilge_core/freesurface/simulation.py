@@ -172,6 +172,8 @@ class Simulation:
             dtype=np.float64,
         )
         self._fastest = 0.0
+        self._stale = True
+        self._sorted = False
         self._hang()
         self._measure()
 
@@ -189,17 +191,20 @@ class Simulation:
 
     @property
     def filling(self) -> Single:
-        """Filling of each cell at the last step's start, shape (nx, ny, nz)."""
-        return np.asarray(self.domain.unpadded(self._fields.filling), dtype=np.float32)
+        """Filling of each cell, shape (nx, ny, nz)."""
+        return np.asarray(self.domain.unpadded(self.filling_flat), dtype=np.float32)
 
     @property
     def filling_flat(self) -> Single:
         """The same, padded and flat."""
+        if self._stale:
+            self._measure()
         return self._fields.filling
 
     @property
     def kind_flat(self) -> NDArray[np.uint8]:
         """Oil, shut-in or open air; padded and flat, see `bilge_core.freesurface.cells`."""
+        self._sort_cells()
         return self._fields.kind
 
     def places(self) -> Array:
@@ -257,13 +262,11 @@ class Simulation:
         if not np.all(np.isfinite(load)):
             raise InvalidQuantity("load", "not a number", "finite")
         f, domain = self._fields, self.domain
+        self._sort_cells()
         push = (np.asarray(load) * step).astype(np.float32)
         cell_kinds.start_velocities(f.momentum, f.velocity, f.carried)
         self._slow_down(np.float32(step))
         cell_kinds.push_velocities(f.velocity, f.carried, push, domain.still)
-        cell_kinds.sort_cells(
-            f.filling, domain.fluid, self._area, domain.vent, domain.strides, f.kind, f.stack
-        )
         count = poisson.list_cells(f.kind, domain.fluid, f.listed, f.place)
         cell_kinds.mix_with_air(
             f.velocity, f.air, f.carried, f.filling, f.kind, f.listed, count, domain.strides,
@@ -281,7 +284,24 @@ class Simulation:
         self.effort.steps += 1
         if self.effort.steps % _SORT_EVERY == 0:
             order_by_cell(self.rows, self.cell, self.count, domain.cells, *self._spare)
-        self._measure()
+        self._stale = True
+
+    def measure_again(self) -> None:
+        """To be called when particles were taken out."""
+        self._stale = True
+
+    @property
+    def free_rows(self) -> int:
+        """How many particles more there is room for."""
+        return len(self.rows) - self.count
+
+    def add(self, rows: Single, cell: NDArray[np.int32]) -> None:
+        """Put particles in; no more than `free_rows`."""
+        end = self.count + len(rows)
+        self.rows[self.count : end] = rows
+        self.cell[self.count : end] = cell
+        self.count = end
+        self._stale = True
 
     def _slow_down(self, step: np.float32) -> None:
         f, domain = self._fields, self.domain
@@ -387,6 +407,16 @@ class Simulation:
             domain.opening_at, domain.cut, domain.walls, self._sign_flow, self._state,
         )  # fmt: skip
 
+    def _sort_cells(self) -> None:
+        if self._stale:
+            self._measure()
+        if not self._sorted:
+            f, domain = self._fields, self.domain
+            cell_kinds.sort_cells(
+                f.filling, domain.fluid, self._area, domain.vent, domain.strides, f.kind, f.stack
+            )
+            self._sorted = True
+
     def _measure(self) -> None:
         """Spread the particles over the grid: momentum, density, filling."""
         f, domain = self._fields, self.domain
@@ -394,6 +424,8 @@ class Simulation:
             self.rows, self.cell, self.count, *domain.sizes, domain.where, domain.blocked, f.momentum, f.density
         )
         cell_kinds.fillings(f.density, domain.reach, domain.fluid, f.filling)
+        self._stale = False
+        self._sorted = False
 
 
 def start_simulation(
@@ -403,6 +435,7 @@ def start_simulation(
     wetting: Wetting,
     longest_step: float,
     seed: int = 0,
+    spare_rows: int = 0,
 ) -> Simulation:
     """Oil at rest below a level surface.
 
@@ -418,6 +451,8 @@ def start_simulation(
         [s]
     seed : int
         Starts with different seeds differ a little, for an ensemble.
+    spare_rows : int
+        Particles that may be put in beyond those there at the start.
 
     Returns
     -------
@@ -442,4 +477,8 @@ def start_simulation(
     5.0
     """
     rows, cell = seed_oil(domain, volume, up, seed)
-    return Simulation(domain, rows, cell, len(cell), wetting, longest_step)
+    count = len(cell)
+    spare = spare_rows + count // 8
+    rows = np.concatenate([rows, np.zeros((spare, 16), dtype=np.float32)])
+    cell = np.concatenate([cell, np.zeros(spare, dtype=np.int32)])
+    return Simulation(domain, rows, cell, count, wetting, longest_step)

@@ -57,3 +57,24 @@ def hot_volume_ratio(grade: Grade, temperature: float) -> float:
     return _volume_correction(density, POURED_TEMPERATURE) / _volume_correction(
         density, temperature
     )
+
+
+def density(grade: Grade, temperature: float) -> float:
+    """Density [kg/m3] of a grade at a temperature [K], as `hot_volume_ratio` has it.
+
+    Raises
+    ------
+    InvalidQuantity
+        If the temperature is outside 233 to 473 K.
+
+    Examples
+    --------
+    >>> from bilge_core.oil.grades import GRADES
+    >>> 780 < density(GRADES["10W-60"], 383.15) < 830
+    True
+    """
+    ratio = hot_volume_ratio(grade, temperature)
+    at_pouring = grade.density_at_15_c * _volume_correction(
+        grade.density_at_15_c, POURED_TEMPERATURE
+    )
+    return at_pouring / ratio
