@@ -100,7 +100,13 @@ def _joined(stretches: list[tuple[float, float]]) -> list[tuple[float, float, fl
     return joined
 
 
-def find_dips(log: Log, cover: Array, gas_share: Array, corners: tuple[Corner, ...]) -> DryTime:
+def find_dips(
+    log: Log,
+    cover: Array,
+    gas_share: Array,
+    corners: tuple[Corner, ...],
+    shortest: float = 0.0,
+) -> DryTime:
     """Dips of a lap: stretches with a gas share above one half, gaps under 0.05 s joined.
 
     Parameters
@@ -110,6 +116,8 @@ def find_dips(log: Log, cover: Array, gas_share: Array, corners: tuple[Corner, .
     cover : ndarray, shape (n,) [m]
     gas_share : ndarray, shape (n,)
     corners : tuple of Corner
+    shortest : float
+        A dip shorter than this [s] is counted in the dry time, but not told as one.
 
     Returns
     -------
@@ -130,7 +138,10 @@ def find_dips(log: Log, cover: Array, gas_share: Array, corners: tuple[Corner, .
     1.0
     """
     dips = []
-    for start, end, dry in _joined(stretches_above(log.time, gas_share, RUNS_DRY)):
+    stretches = _joined(stretches_above(log.time, gas_share, RUNS_DRY))
+    for start, end, dry in stretches:
+        if dry < shortest:
+            continue
         inside = np.flatnonzero((log.time >= start) & (log.time <= end))
         worst = int(inside[np.argmin(cover[inside])])
         side = float(log.leftward[worst]) / STANDARD_GRAVITY
@@ -145,4 +156,4 @@ def find_dips(log: Log, cover: Array, gas_share: Array, corners: tuple[Corner, .
         )  # fmt: skip
     dips.sort(key=lambda dip: -dip.dry)
     draws = sum(end - start for start, end in stretches_above(log.time, gas_share, DRAWS_AIR))
-    return DryTime(tuple(dips), sum(dip.dry for dip in dips), draws)
+    return DryTime(tuple(dips), sum(dry for _, _, dry in stretches), draws)

@@ -1,4 +1,4 @@
-"""Faces along one axis of a rectilinear grid: plates and edges lie on faces, sizes change gently."""
+"""Faces along one axis of a grid: plates and edges lie on faces, sizes change gently."""
 
 from __future__ import annotations
 
@@ -15,7 +15,9 @@ _MERGE = 0.4  # of the wanted size: two wanted faces nearer than this become one
 _STEEPEST = 2.0  # size of a cell over its neighbour's
 
 
-def _kept(start: float, end: float, wanted: Sequence[Sequence[float]], nearest: float) -> list[float]:
+def _kept(
+    start: float, end: float, wanted: Sequence[Sequence[float]], nearest: float
+) -> list[float]:
     """Places that get a face, the more important groups first."""
     kept = [start, end]
     for group in wanted:

@@ -43,7 +43,7 @@ RESOLUTIONS: dict[Fineness, Resolution] = {
     "bench": Resolution("bench", 0.010, 0.010, 0.01),
     "fine": Resolution("fine", 0.008, 0.008, 0.01),
 }
-"""Quick: flat cells, no higher than half the mouth's space, for figures while one works on a pan."""
+"""Quick: flat cells, no higher than half the mouth's space, for while one works on a pan."""
 
 
 def inside_prisms(pan: Pan) -> list[Prism]:
@@ -82,7 +82,9 @@ def _wanted(pan: Pan) -> list[list[list[float]]]:
         low, high = plate.sheet.bounds[1], plate.sheet.bounds[3]
         if axis is None:
             edges[2] += [low, high]
-            edges[2] += [edge for o in plate.openings for edge in (o.hole.bounds[1], o.hole.bounds[3])]
+            edges[2] += [
+                edge for o in plate.openings for edge in (o.hole.bounds[1], o.hole.bounds[3])
+            ]
             continue
         plates[axis].append(float(plate.frame.origin[axis]))
         others = [a for a in range(3) if a != axis]

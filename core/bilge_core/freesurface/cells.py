@@ -1,13 +1,11 @@
-"""What each cell is at this moment: oil, air that is open to the crankcase, or air shut in by oil."""
+"""What each cell is now: oil, air that is open to the crankcase, or air shut in by oil."""
 
 from __future__ import annotations
 
 import numpy as np
 from numba import njit
 
-from bilge_core.freesurface.transfer import FAST, HALF, ONE, ZERO
-
-SOLID, OIL, SHUT_AIR, OPEN_AIR = 0, 1, 2, 3
+from bilge_core.freesurface.transfer import FAST, HALF, OIL, ONE, OPEN_AIR, SHUT_AIR, ZERO
 
 OIL_FROM = np.float32(0.6)
 """Filling from which a cell counts as oil. At one half, tilted oil at rest simmers."""
@@ -32,7 +30,9 @@ def fillings(density, kernel, fluid, filling):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, error_model="numpy")
-def sort_cells(filling, fluid, area, vent, strides, kind, stack):  # type: ignore[no-untyped-def]
+def sort_cells(  # type: ignore[no-untyped-def]  # noqa: PLR0912
+    filling, fluid, area, vent, strides, kind, stack
+):
     """Oil from the filling; air by whether it is connected to a vent through air.
 
     `area` are the faces' openings now; `vent` flags cells that are open to the outside.
@@ -99,7 +99,6 @@ def _judge_pocket(filling, area, strides, kind, stack, first):  # type: ignore[n
             kind[stack[n]] = OIL
 
 
-
 @njit(inline="always")
 def surface_share(oil, air):  # type: ignore[no-untyped-def]
     """How far from an oil cell's centre to the next one the surface lies, 0.1 to 1."""
@@ -114,17 +113,17 @@ def surface_share(oil, air):  # type: ignore[no-untyped-def]
 
 @njit(inline="always")
 def lightness(kind, other, fill, fill_other):  # type: ignore[no-untyped-def]
-    """Inverse density on the face between two cells of the equations, or one and open air; else 0."""
+    """Inverse density on the face between two cells of the equations, or one and open air."""
     if kind == OIL and other == OIL:
         return ONE
-    if kind == OIL or other == OIL:
+    if OIL in (kind, other):
         oil = fill if kind == OIL else fill_other
         air = fill_other if kind == OIL else fill
         share = surface_share(oil, air)
-        if kind == OPEN_AIR or other == OPEN_AIR:
+        if OPEN_AIR in (kind, other):
             return ONE / share
         return ONE / (share + (ONE - share) * LIGHT)
-    if kind == SHUT_AIR or other == SHUT_AIR:
+    if SHUT_AIR in (kind, other):
         mixed = min(max(HALF * (fill + fill_other), ZERO), ONE)
         return ONE / (mixed + (ONE - mixed) * LIGHT)
     return ZERO
@@ -184,7 +183,7 @@ def wall_drag(velocity, speed_of, drag_faces, drag_walls, step, laminar, turbule
 
 @njit(cache=True, fastmath=FAST, error_model="numpy")
 def mix_with_air(velocity, air, carried, filling, kind, cells, count, strides, push, area):  # type: ignore[no-untyped-def]
-    """On faces beside shut-in air: the velocity of oil and air together, by their shares of mass."""
+    """On faces beside shut-in air: the velocity of oil and air together, by mass."""
     for n in range(count):
         c = cells[n]
         if kind[c] != SHUT_AIR:
@@ -204,6 +203,6 @@ def mix_with_air(velocity, air, carried, filling, kind, cells, count, strides, p
                 if not carried[a, face]:
                     fill = ZERO
                 gas = (ONE - fill) * LIGHT
-                velocity[a, face] = (
-                    fill * velocity[a, face] + gas * (air[a, face] + push[a])
-                ) / (fill + gas)
+                velocity[a, face] = (fill * velocity[a, face] + gas * (air[a, face] + push[a])) / (
+                    fill + gas
+                )

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bilge_core.freesurface.cells import SHUT_AIR
 from bilge_core.freesurface.exchange import Engine
 from bilge_core.freesurface.mouth import Inlet, take_out
 from bilge_core.freesurface.observe import Observer, low_ends
 from bilge_core.freesurface.simulation import Simulation
 from bilge_core.freesurface.spring import Returns
+from bilge_core.freesurface.transfer import SHUT_AIR
 
 Array = NDArray[np.float64]
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,6 +22,7 @@ Array = NDArray[np.float64]
 Single = NDArray[np.float32]
 Whole = NDArray[np.int32]
 
+_LEAST_OPEN = 1e-3  # of a face: less is rounding
 _LEAST_ROOM = 1e-3  # of a cell's volume: a thinner sliver is wall
 _MOST_CELLS = 1023
 _MOSTLY = 0.5  # of a face: covered by more than this, nothing is felt along it through the plate
@@ -106,7 +108,7 @@ class Domain:
         """All that it holds [m3]."""
         return float(self.room.astype(np.float64).sum())
 
-    def unpadded(self, flat: NDArray[np.generic]) -> NDArray[np.generic]:
+    def unpadded(self, flat: NDArray[Any]) -> NDArray[Any]:
         """A flat array as shape (nx, ny, nz)."""
         nx, ny, nz = self.shape
         return flat.reshape(nx + 2, ny + 2, nz + 2)[1:-1, 1:-1, 1:-1]
@@ -137,13 +139,13 @@ def pack_places(shape: tuple[int, int, int]) -> Whole:
     return np.asarray((i << 20) | (j << 10) | k).ravel().astype(np.int32)
 
 
-def _padded(cells: NDArray[np.generic], fill: float = 0) -> NDArray[np.generic]:
+def _padded(cells: NDArray[Any], fill: float = 0) -> NDArray[Any]:
     return np.pad(cells, 1, constant_values=fill)
 
 
-def _faces_flat(faces: Sequence[NDArray[np.generic]], fill: float, kind: type) -> NDArray[np.generic]:
+def _faces_flat(faces: Sequence[NDArray[Any]], fill: float, kind: type) -> NDArray[Any]:
     """Three face arrays as shape (3, n): the face at the low end of each padded cell."""
-    flat = []
+    flat: list[NDArray[Any]] = []
     for axis, one in enumerate(faces):
         width = [(1, 0) if a == axis else (1, 1) for a in range(3)]
         width[axis] = (1, 1)
@@ -153,7 +155,9 @@ def _faces_flat(faces: Sequence[NDArray[np.generic]], fill: float, kind: type) -
     return np.stack(flat)
 
 
-def _blocked_bits(share_open: NDArray[np.generic], hang: NDArray[np.generic], strides: NDArray[np.int64]) -> NDArray[np.uint8]:
+def _blocked_bits(
+    share_open: NDArray[Any], hang: NDArray[Any], strides: NDArray[np.int64]
+) -> NDArray[np.uint8]:
     count = share_open.shape[1]
     bits = np.zeros(count, dtype=np.uint8)
     closed = (share_open < _MOSTLY) | (hang != 0)
@@ -165,23 +169,28 @@ def _blocked_bits(share_open: NDArray[np.generic], hang: NDArray[np.generic], st
     return bits
 
 
-def _gates(sheets: Sheets, flat: dict[str, NDArray[np.generic]]) -> Gates:
-    axis, face = np.nonzero(flat["allowed"] != 0)
-    opening = flat["holes"][axis, face]
-    leak = np.array(
-        [sheets.openings[o].gate.leak for o in opening.tolist()], dtype=np.float32  # type: ignore[union-attr]
-    )
+def _gates(sheets: Sheets, allowed: NDArray[np.int8], holes: Whole, gate_area: Array) -> Gates:
+    axis, face = np.nonzero(allowed != 0)
+    opening = holes[axis, face]
+    leaks = {n: o.gate.leak for n, o in enumerate(sheets.openings) if o.gate is not None}
     return Gates(
         axis.astype(np.int32),
         face.astype(np.int32),
-        flat["allowed"][axis, face].astype(np.float32),
-        flat["gate_area"][axis, face].astype(np.float32),
-        leak,
+        allowed[axis, face].astype(np.float32),
+        gate_area[axis, face].astype(np.float32),
+        np.array([leaks[o] for o in opening.tolist()], dtype=np.float32),
         opening.astype(np.int32),
     )
 
 
-def _behind_walls(area: Array, solid: Array, covered: Array, cut: Whole, room: Single, strides: NDArray[np.int64]) -> tuple[Whole, Whole]:
+def _behind_walls(
+    area: Array,
+    solid: Array,
+    covered: Array,
+    cut: Whole,
+    room: Single,
+    strides: NDArray[np.int64],
+) -> tuple[Whole, Whole]:
     """Faces where nothing passes: those on a wall or plate, and those inside an oblique wall."""
     still, behind = [], []
     for axis in range(3):
@@ -199,7 +208,16 @@ def _behind_walls(area: Array, solid: Array, covered: Array, cut: Whole, room: S
     )
 
 
-def _drag(low: Single, high: Single, area: Single, planes: Array, cut: Whole, room: Single, sizes: tuple[Single, ...], strides: NDArray[np.int64]) -> tuple[Whole, Single]:
+def _drag(
+    low: Array,
+    high: Array,
+    area: Array,
+    planes: Array,
+    cut: Whole,
+    room: Single,
+    sizes: tuple[Single, ...],
+    strides: NDArray[np.int64],
+) -> tuple[Whole, Single]:
     """Wall area per volume at each open face, from the walls of the two cells beside it."""
     count = len(room)
     walls = np.zeros((3, count))  # wall area square to each axis
@@ -239,13 +257,63 @@ def _check_lines(lines: tuple[Array, Array, Array]) -> None:
             raise InvalidQuantity(f"faces along {name}", len(line), "rising, for two cells or more")
 
 
-def _sealed_slivers(shares: Shares, lines: tuple[Array, Array, Array]) -> NDArray[np.bool_]:
-    whole = (
-        np.diff(lines[0])[:, None, None]
-        * np.diff(lines[1])[None, :, None]
-        * np.diff(lines[2])[None, None, :]
-    )
-    return np.asarray(shares.room < _LEAST_ROOM * whole)
+def _without_slivers(
+    shares: Shares, lines: tuple[Array, Array, Array]
+) -> tuple[Array, tuple[Array, Array, Array]]:
+    """Room and open areas, cells with next to no room closed."""
+    x, y, z = (np.diff(line) for line in lines)
+    slivers = shares.room < _LEAST_ROOM * (x[:, None, None] * y[None, :, None] * z[None, None, :])
+    if slivers.all():
+        raise InvalidQuantity("inside", "nothing of it", "between the faces of the grid")
+    area = []
+    for axis, one in enumerate(shares.area):
+        gone = np.zeros_like(one, dtype=bool)
+        gone[tuple(slice(0, -1) if a == axis else slice(None) for a in range(3))] |= slivers
+        gone[tuple(slice(1, None) if a == axis else slice(None) for a in range(3))] |= slivers
+        area.append(np.where(gone, 0.0, one))
+    return np.where(slivers, 0.0, shares.room), (area[0], area[1], area[2])
+
+
+@dataclass(frozen=True)
+class _Faces:
+    """Faces with plates on them, flat; see `Domain`."""
+
+    covered: Array
+    area: Array
+    shut_area: Array
+    share: Array
+    holes: Whole
+    parts: NDArray[np.bool_]
+    blocked: NDArray[np.uint8]
+    gates: Gates
+
+
+def _plated(sheets: Sheets, area: tuple[Array, Array, Array], strides: NDArray[np.int64]) -> _Faces:
+    free = _faces_flat(area, 0.0, np.float64)
+    covered = _faces_flat(sheets.covered, 0.0, np.float64)
+    allowed = _faces_flat(sheets.allowed, 0, np.int8)
+    holes = _faces_flat(sheets.holes, -1, np.int32)
+    gate_area = _faces_flat(sheets.gate_area, 0.0, np.float64)
+    gates = _gates(sheets, allowed, holes, gate_area)
+    open_area = np.maximum(free - covered, 0.0)
+    open_area[open_area < _LEAST_OPEN * free] = 0.0
+    shut_area = open_area.copy()
+    axis, face = gates.axis, gates.face
+    shut_area[axis, face] = np.maximum(open_area[axis, face] - gates.area * (1.0 - gates.leak), 0.0)
+    shut_area[shut_area < _LEAST_OPEN * free] = 0.0
+    share = np.where(free > 0.0, open_area / np.where(free > 0.0, free, 1.0), 0.0)
+    blocked = _blocked_bits(share, allowed, strides)
+    parts = _faces_flat(sheets.parts, 0, np.bool_)
+    return _Faces(covered, open_area, shut_area, share, holes, parts, blocked, gates)
+
+
+def _aligned_walls(low: Array, high: Array, strides: NDArray[np.int64]) -> Array:
+    """Inside area that ends on each face, from either side: a wall may stand there."""
+    ends = low.copy()
+    for axis in range(3):
+        stride = int(strides[axis])
+        ends[axis, stride:] = np.maximum(low[axis, stride:], high[axis, :-stride])
+    return ends
 
 
 def build_domain(
@@ -286,87 +354,50 @@ def build_domain(
     """
     _check_lines(lines)
     shares = inside_shares(prisms, *lines)
-    slivers = _sealed_slivers(shares, lines)
-    if slivers.all():
-        raise InvalidQuantity("inside", "nothing of it", "between the faces of the grid")
-    room = np.where(slivers, 0.0, shares.room)
-    area = [one.copy() for one in shares.area]
-    for axis in range(3):
-        gone = np.zeros_like(area[axis], dtype=bool)
-        low = tuple(slice(0, -1) if a == axis else slice(None) for a in range(3))
-        high = tuple(slice(1, None) if a == axis else slice(None) for a in range(3))
-        gone[low] |= slivers
-        gone[high] |= slivers
-        area[axis][gone] = 0.0
-    sheets = lay_plates(plates, prisms, lines, (area[0], area[1], area[2]))
-    nx, ny, nz = (len(line) - 1 for line in lines)
-    strides = np.array([(ny + 2) * (nz + 2), nz + 2, 1], dtype=np.int64)
-    sizes = tuple(
-        np.pad(np.diff(line), 1, mode="edge").astype(np.float32) for line in lines
-    )
-    where = pack_places((nx + 2, ny + 2, nz + 2))
-    flat: dict[str, NDArray[np.generic]] = {
-        "free": _faces_flat(area, 0.0, np.float64),
-        "covered": _faces_flat(sheets.covered, 0.0, np.float64),
-        "gate_area": _faces_flat(sheets.gate_area, 0.0, np.float64),
-        "allowed": _faces_flat(sheets.allowed, 0, np.int8),
-        "holes": _faces_flat(sheets.holes, -1, np.int32),
-        "parts": _faces_flat(sheets.parts, 0, np.bool_),
-    }
-    gates = _gates(sheets, flat)
-    free = flat["free"]
-    open_area = np.maximum(free - flat["covered"], 0.0)
-    open_area[open_area < 1e-3 * free] = 0.0
-    shut_area = open_area.copy()
-    axis, face = gates.axis, gates.face
-    shut_area[axis, face] = np.maximum(
-        open_area[axis, face] - gates.area * (1.0 - gates.leak), 0.0
-    )
-    shut_area[shut_area < 1e-3 * free] = 0.0
-    share = np.where(free > 0.0, open_area / np.where(free > 0.0, free, 1.0), 0.0)
+    room, area = _without_slivers(shares, lines)
+    sheets = lay_plates(plates, prisms, lines, area)
+    padded = tuple(len(line) + 1 for line in lines)
+    strides = np.array([padded[1] * padded[2], padded[2], 1], dtype=np.int64)
+    x, y, z = (np.pad(np.diff(line), 1, mode="edge").astype(np.float32) for line in lines)
+    sizes = (x, y, z)
+    faces = _plated(sheets, area, strides)
     low = np.stack([_padded(one).ravel() for one in shares.low])
     high = np.stack([_padded(one).ravel() for one in shares.high])
-    cut, planes = cut_planes(shares, lines, room)
-    cut = _padded(cut, -1).ravel().astype(np.int32)
-    wall_behind = np.zeros_like(low)
-    for a in range(3):  # inside area that ends on the face: an aligned wall stands there
-        stride = int(strides[a])
-        wall_behind[a] = low[a]
-        wall_behind[a][stride:] = np.maximum(low[a][stride:], high[a][:-stride])
-    room_flat = _padded(room).ravel().astype(np.float32)
-    still, behind = _behind_walls(
-        open_area, wall_behind, flat["covered"], cut, room_flat, strides
-    )
-    drag_faces, drag_walls = _drag(low, high, open_area, planes, cut, room_flat, sizes, strides)
-    blocked = _blocked_bits(share, flat["allowed"], strides)
-    fluid = np.flatnonzero(room_flat > 0.0).astype(np.int32)
-    vents = np.zeros((nx, ny, nz), dtype=bool)
-    vents[:, :, -1] = True
-    vents = vents if vent is None else vent
-    region, region_count = part_regions(fluid, open_area, flat["parts"], room_flat, strides)
+    rows, planes = cut_planes(shares, lines, room)
+    cut = _padded(rows, -1).ravel().astype(np.int32)
+    flat_room = _padded(room).ravel().astype(np.float32)
+    ends = _aligned_walls(low, high, strides)
+    still, behind = _behind_walls(faces.area, ends, faces.covered, cut, flat_room, strides)
+    drag_faces, drag_walls = _drag(low, high, faces.area, planes, cut, flat_room, sizes, strides)
+    fluid = np.flatnonzero(flat_room > 0.0).astype(np.int32)
+    if vent is None:
+        vent = np.zeros(room.shape, dtype=np.bool_)
+        vent[:, :, -1] = True
+    region, region_count = part_regions(fluid, faces.area, faces.parts, flat_room, strides)
+    where = pack_places((padded[0], padded[1], padded[2]))
     walls = planes[:, :4].astype(np.float32)
     return Domain(
-        lines,
-        sizes,
-        strides,
-        where,
-        open_area.astype(np.float32),
-        shut_area.astype(np.float32),
-        share.astype(np.float32),
-        flat["holes"].astype(np.int32),
-        room_flat,
-        fluid,
-        full_reach(sizes, where, blocked, fluid, room_flat, cut, walls),
-        blocked,
-        cut,
-        walls,
-        still,
-        behind,
-        drag_faces,
-        drag_walls,
-        _padded(vents).ravel().astype(np.bool_),
-        region,
-        region_count,
-        gates,
-        tuple(sheets.openings),
+        lines=lines,
+        sizes=sizes,
+        strides=strides,
+        where=where,
+        area=faces.area.astype(np.float32),
+        shut_area=faces.shut_area.astype(np.float32),
+        share=faces.share.astype(np.float32),
+        opening_at=faces.holes,
+        room=flat_room,
+        fluid=fluid,
+        reach=full_reach(sizes, where, faces.blocked, fluid, flat_room, cut, walls),
+        blocked=faces.blocked,
+        cut=cut,
+        walls=walls,
+        still=still,
+        behind=behind,
+        drag_faces=drag_faces,
+        drag_walls=drag_walls,
+        vent=_padded(vent).ravel().astype(np.bool_),
+        region=region,
+        region_count=region_count,
+        gates=faces.gates,
+        openings=tuple(sheets.openings),
     )

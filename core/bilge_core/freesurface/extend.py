@@ -10,7 +10,7 @@ from bilge_core.freesurface.transfer import ZERO
 
 @njit(cache=True, error_model="numpy")
 def pass_on(velocity, settled, carried, blocked, cells, kind, fluid, strides, mended):  # type: ignore[no-untyped-def]
-    """Faces just beyond the surface take the mean velocity of their neighbours that the pressure rules.
+    """Faces just beyond the surface take the mean velocity of those the pressure rules.
 
     Only faces that particles reach. `mended` is room for the list of such faces (axis, face).
     Returns how many there were; their values wait in place until all are known.
@@ -44,7 +44,7 @@ def pass_on(velocity, settled, carried, blocked, cells, kind, fluid, strides, me
 
 @njit(cache=True, error_model="numpy")
 def fill_behind(velocity, settled, behind, strides):  # type: ignore[no-untyped-def]
-    """Faces inside a slanting wall take the mean of the ruled faces round them, so oil slides along."""
+    """Faces inside a slanting wall take the mean of the ruled faces round them: oil slides."""
     for n in range(behind.shape[0]):
         a = behind[n, 0]
         c = behind[n, 1]

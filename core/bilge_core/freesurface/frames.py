@@ -30,7 +30,9 @@ from bilge_core.freesurface.domain import Domain
 FORMAT = "bilge-oil-frames"
 VERSION = 1
 FULL = 200
-_A_PART = 25
+RATE = 25.0
+"""Frames a second."""
+_A_PART = int(RATE)
 _LEVEL = 6
 
 
@@ -71,17 +73,16 @@ class FrameWriter:
     >>> box = Prism(shapely.box(0, 0, 0.4, 0.24), (0, 0, 0), (0.14, 0, 0))
     >>> lines = tuple(np.linspace(0, l, n) for l, n in ((0.4, 11), (0.24, 7), (0.14, 15)))
     >>> domain = build_domain([box], [], lines)
-    >>> writer = FrameWriter(domain, [])
+    >>> writer = FrameWriter(domain)
     >>> writer.add(0.0, np.full(domain.cells, 0.5, dtype=np.float32), np.zeros(0, dtype=bool))
     >>> frames = read_frames(writer.finish())
     >>> frames.filling.shape, float(frames.filling[0, 0])
     ((1, 840), 0.5)
     """
 
-    def __init__(self, domain: Domain, gates: list[int], rate: float = 25.0) -> None:
+    def __init__(self, domain: Domain) -> None:
         self._domain = domain
-        self._gates = gates
-        self._rate = rate
+        self._gates = sorted(set(domain.gates.opening.tolist()))
         self._buffer = io.BytesIO()
         self._file = zipfile.ZipFile(self._buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=_LEVEL)
         self._times: list[float] = []
@@ -130,7 +131,7 @@ class FrameWriter:
         about = {
             "format": FORMAT,
             "version": VERSION,
-            "rate_hz": self._rate,
+            "rate_hz": RATE,
             "frames": len(self._times),
             "gates": [
                 f"{self._domain.openings[g].plate}, {self._domain.openings[g].name}"

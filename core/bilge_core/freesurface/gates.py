@@ -20,7 +20,7 @@ SLACK = np.float32(0.01)
 def hang_gates(  # type: ignore[no-untyped-def]
     axis, face, sign, area_open, area_shut, open_now, share_open, leak, area, share, up, down
 ):
-    """Put the gates' states onto the faces: area, share that passes, and which way particles may."""
+    """Put the gates' states onto the faces: area, share that passes, which way is free."""
     for n in range(face.size):
         a = axis[n]
         f = face[n]

@@ -15,6 +15,7 @@ from bilge_core.freesurface.basin import Resolution, domain_of_pan, region_names
 from bilge_core.freesurface.circuit import Circuit
 from bilge_core.freesurface.domain import Domain
 from bilge_core.freesurface.exchange import DelayLine, Engine
+from bilge_core.freesurface.frames import RATE as FRAME_RATE
 from bilge_core.freesurface.frames import FrameWriter
 from bilge_core.freesurface.mouth import inlet_of
 from bilge_core.freesurface.observe import CrankSweep, Observer, Sight
@@ -36,7 +37,10 @@ RATE = 50.0
 DELAY = 2.0
 """[s] after which drawn oil is back in the pan, where nothing else says so. Ours."""
 
-_FRAME_EVERY = 2
+SPLASH = 20e-6
+"""[m3] of oil in the crank's sweep that counts as touching it. Ours."""
+
+_FRAME_EVERY = round(RATE / FRAME_RATE)
 _PLACES_A_SIDE = 4
 _INSET = 0.012  # [m] of the drain-backs from the skirt's wall
 _MOST_SPARE = 60_000
@@ -79,8 +83,8 @@ class MovingLap:
     opening_names: tuple[str, ...]
 
     def crank_time(self) -> float:
-        """Time in which the crank's sweep reaches oil [s]: more than a thousandth of a litre."""
-        return float((self.crank > 1e-6).sum() / RATE)
+        """Time in which the crank's sweep reaches oil [s]: more of it than a splash."""
+        return float((self.crank > SPLASH).sum() / RATE)
 
 
 def crank_sweep(build: Build) -> CrankSweep | None:
@@ -115,10 +119,20 @@ def wetting_of(build: Build) -> Wetting:
 
 
 def _demand(build: Build, log: Log) -> Callable[[float], float]:
-    flow = drawn_flow(
-        build.pump, build.gauge_readings, build.oil.temperature_c, log.engine_speed
-    )
+    flow = drawn_flow(build.pump, build.gauge_readings, build.oil.temperature_c, log.engine_speed)
     return lambda time: float(np.interp(time, log.time - log.time[0], flow))
+
+
+@dataclass(frozen=True)
+class LookAt:
+    """One look during a run: time since the start [s], what was seen, and the circuit's state."""
+
+    time: float
+    sight: Sight
+    drawn: float
+    held: float
+    gates: NDArray[np.bool_]
+    passed: Array
 
 
 class MovingOil:
@@ -242,7 +256,7 @@ class MovingOil:
 
     @staticmethod
     def _gate_rows(domain: Domain) -> tuple[list[int], Array]:
-        """Openings that have gates on the grid, and the way in which each opening's flow is told."""
+        """Openings that have gates on the grid, and the way each opening's flow is told."""
         ways = np.ones(len(domain.openings))
         gates: list[int] = []
         for opening, signs in itertools.groupby(
@@ -252,15 +266,3 @@ class MovingOil:
             gates.append(opening)
             ways[opening] = next(signs)[1]
         return gates, ways
-
-
-@dataclass(frozen=True)
-class LookAt:
-    """One look during a run: time since the start [s], what was seen, and the circuit's state."""
-
-    time: float
-    sight: Sight
-    drawn: float
-    held: float
-    gates: NDArray[np.bool_]
-    passed: Array

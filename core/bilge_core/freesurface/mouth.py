@@ -9,9 +9,8 @@ from numba import njit
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.freesurface.cells import OIL
 from bilge_core.freesurface.domain import Domain
-from bilge_core.freesurface.transfer import ONE, ZERO
+from bilge_core.freesurface.transfer import OIL, ONE, ZERO
 from bilge_core.pan.mouth import Mouth
 
 Array = NDArray[np.float64]
@@ -122,7 +121,9 @@ def inlet_of(mouth: Mouth, floor: float, domain: Domain) -> Inlet:
 
 def _within(points: Array, centre: Array, half: Array, is_round: bool) -> NDArray[np.bool_]:
     away = np.abs(points - centre) / half
-    level = away[:, 0] ** 2 + away[:, 1] ** 2 <= 1.0 if is_round else (away[:, :2] <= 1.0).all(axis=1)
+    level = (
+        away[:, 0] ** 2 + away[:, 1] ** 2 <= 1.0 if is_round else (away[:, :2] <= 1.0).all(axis=1)
+    )
     return np.asarray(level & (away[:, 2] <= 1.0))
 
 

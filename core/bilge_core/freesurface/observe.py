@@ -95,9 +95,7 @@ def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, long
         i = np.searchsorted(line_x, x[0], side="right") - 1
         j = np.searchsorted(line_y, x[1], side="right") - 1
         k = np.searchsorted(line_z, x[2], side="right") - 1
-        inside = (
-            0 <= i < line_x.size - 1 and 0 <= j < line_y.size - 1 and 0 <= k < line_z.size - 1
-        )
+        inside = 0 <= i < line_x.size - 1 and 0 <= j < line_y.size - 1 and 0 <= k < line_z.size - 1
         c = (i + 1) * strides[0] + (j + 1) * strides[1] + (k + 1)
         if not inside or room[c] <= 0.0:
             return sign * way
@@ -141,9 +139,7 @@ class Observer:
         self._lows = low_ends(domain)
         self._shares = np.zeros(len(inlet.cells), dtype=np.float32)
         x, y, z = domain.lines
-        self._longest = math.sqrt(
-            (x[-1] - x[0]) ** 2 + (y[-1] - y[0]) ** 2 + (z[-1] - z[0]) ** 2
-        )
+        self._longest = math.sqrt((x[-1] - x[0]) ** 2 + (y[-1] - y[0]) ** 2 + (z[-1] - z[0]) ** 2)
         self._step = _MARCH * min(float(size.min()) for size in domain.sizes)
 
     def inlet_shares(self, oil: Simulation) -> NDArray[np.float32]:
@@ -180,9 +176,12 @@ class Observer:
         )
 
 
-def low_ends(domain: Domain) -> tuple[NDArray[np.float32], ...]:
+def low_ends(
+    domain: Domain,
+) -> tuple[NDArray[np.float32], NDArray[np.float32], NDArray[np.float32]]:
     """Low end of each padded cell along each axis [m]."""
-    return tuple(
+    x, y, z = (
         np.concatenate([[line[0] - size[0]], line]).astype(np.float32)
         for line, size in zip(domain.lines, domain.sizes, strict=True)
     )
+    return x, y, z

@@ -40,7 +40,7 @@ def volume_below(normal: Array, offset: Array) -> Array:
         bits = np.array([corner & 1, (corner >> 1) & 1, (corner >> 2) & 1], dtype=float)
         sign = -1.0 if bits.sum() % 2 else 1.0
         total += sign * np.maximum(offset - n @ bits, 0.0) ** 3
-    return np.clip(total / (6.0 * n.prod(axis=1)), 0.0, 1.0)
+    return np.asarray(np.clip(total / (6.0 * n.prod(axis=1)), 0.0, 1.0))
 
 
 def cut_planes(

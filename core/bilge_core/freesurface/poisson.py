@@ -1,4 +1,4 @@
-"""The pressure's equations: assembly over the cells that hold oil or shut-in air, and their solution.
+"""The pressure's equations over the cells that hold oil or shut-in air, and their solution.
 
 Unknown is ``φ = p Δt / ρ`` [m2/s]. A row is a cell's balance of volume, so that the matrix is
 symmetric whatever the sizes of the cells. Solved by conjugate gradients, preconditioned with a
@@ -10,8 +10,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from bilge_core.freesurface.cells import OIL, OPEN_AIR, SHUT_AIR, lightness
-from bilge_core.freesurface.transfer import FAST, HALF, ONE, ZERO
+from bilge_core.freesurface.cells import lightness
+from bilge_core.freesurface.transfer import FAST, HALF, OIL, ONE, OPEN_AIR, SHUT_AIR, ZERO
 
 _MODIFIED = np.float32(0.97)
 _SAFE = np.float32(0.25)
@@ -20,7 +20,7 @@ _SHIFT = np.float32(1e-6)
 
 @njit(cache=True, error_model="numpy")
 def list_cells(kind, fluid, cells, place):  # type: ignore[no-untyped-def]
-    """Cells of the equations in rising order; `place` is each one's row, or -1. Returns how many."""
+    """Cells of the equations in rising order, and each one's row or -1; returns how many."""
     count = 0
     for n in range(fluid.size):
         c = fluid[n]
@@ -35,7 +35,7 @@ def list_cells(kind, fluid, cells, place):  # type: ignore[no-untyped-def]
 
 @njit(cache=True, error_model="numpy")
 def conductances(kind, filling, cells, count, hx, hy, hz, where, strides, area_most, conductance):  # type: ignore[no-untyped-def]
-    """``1 / (density · distance)`` [1/m] on every face of the listed cells that can ever be open."""
+    """``1 / (density · distance)`` [1/m] on every face of the cells that can ever be open."""
     for n in range(count):
         c = cells[n]
         packed = where[np.uint64(c)]
@@ -119,10 +119,7 @@ def _precondition(count, upper, links, pivot, steps, residual, half, out):  # ty
         m = np.uint64(n)
         own = pivot[m]
         out[m] = own * half[m] + own * own * (
-            (
-                upper[m, 0] * out[np.uint64(links[m, 3])]
-                + upper[m, 1] * out[np.uint64(links[m, 4])]
-            )
+            (upper[m, 0] * out[np.uint64(links[m, 3])] + upper[m, 1] * out[np.uint64(links[m, 4])])
             + upper[m, 2] * out[np.uint64(links[m, 5])]
         )
         total += np.float64(out[m]) * np.float64(residual[m])
@@ -153,7 +150,7 @@ def solve(  # type: ignore[no-untyped-def]
     count, upper, lower, links, diagonal, pivot, steps, right, x, residual, search, half, out,
     tolerance, most,
 ):  # fmt: skip
-    """Conjugate gradients from the `x` given; returns iterations, or -1 when `most` were not enough.
+    """Conjugate gradients from the `x` given; returns iterations, or -1 after `most`.
 
     `tolerance` is the root mean square of the residual that is small enough, in the units of
     `right`. All vectors have one place more than there are rows.

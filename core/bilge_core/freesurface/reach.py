@@ -49,18 +49,14 @@ def _reach(hx, hy, hz, where, blocked, fluid, room, cut, walls, points, out):  #
             count = 1
         volume = np.float32(room[c] / count)
         for p in range(count):
-            ax, wx, _, _, _ = towards(
-                kept[p, 0], hx[i], hx[i - 1], hx[i + 1], blocked[c], 0, sx
-            )
-            ay, wy, _, _, _ = towards(
-                kept[p, 1], hy[j], hy[j - 1], hy[j + 1], blocked[c], 1, nz
-            )
+            ax, wx, _, _, _ = towards(kept[p, 0], hx[i], hx[i - 1], hx[i + 1], blocked[c], 0, sx)
+            ay, wy, _, _, _ = towards(kept[p, 1], hy[j], hy[j - 1], hy[j + 1], blocked[c], 1, nz)
             az, wz, _, _, _ = towards(kept[p, 2], hz[k], hz[k - 1], hz[k + 1], blocked[c], 2, 1)
             splat(out, c, ax, ay, az, wx, wy, wz, volume)
 
 
 def full_reach(
-    sizes: tuple[NDArray[np.float32], ...],
+    sizes: tuple[NDArray[np.float32], NDArray[np.float32], NDArray[np.float32]],
     where: NDArray[np.int32],
     blocked: NDArray[np.uint8],
     fluid: NDArray[np.int32],
@@ -86,11 +82,13 @@ def full_reach(
     >>> room = np.zeros((4, 4, 4), dtype=np.float32); room[1:3, 1:3, 1:3] = 1
     >>> i, j, k = np.indices((4, 4, 4), dtype=np.int32)
     >>> where = ((i << 20) | (j << 10) | k).ravel()
-    >>> reach = full_reach(sizes, where, np.full(64, 63, np.uint8), np.flatnonzero(room).astype(np.int32),
+    >>> reach = full_reach(sizes, where, np.full(64, 63, np.uint8),
+    ...                    np.flatnonzero(room).astype(np.int32),
     ...                    room.ravel(), np.full(64, -1, np.int32), np.zeros((0, 4), np.float32))
     >>> reach.sum()
     np.float32(8.0)
     """
     out = np.zeros(len(room), dtype=np.float32)
-    _reach(*sizes, where, blocked, fluid, room, cut, walls, _POINTS, out)
+    x, y, z = sizes
+    _reach(x, y, z, where, blocked, fluid, room, cut, walls, _POINTS, out)
     return out

@@ -1,9 +1,10 @@
-"""Plates laid onto the grid's faces: what they close, which faces are gates, what lies in a hole."""
+"""Plates laid onto the grid's faces: what they close, where gates hang, what lies in a hole."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 import shapely
@@ -140,12 +141,14 @@ def _grid_of(axis: int, lines: tuple[Array, Array, Array]) -> tuple[Array, Array
     return others[0], others[1]
 
 
-def _note_gate(sheets: Sheets, axis: int, at: object, gate: PlacedGate, shares: Array) -> None:
-    sheets.gate_area[axis][at] += shares  # type: ignore[index]
-    shares = np.where(sheets.holes[axis][at] >= 0, shares, 0.0)  # type: ignore[index]
+def _note_gate(
+    sheets: Sheets, axis: int, at: tuple[Any, ...], gate: PlacedGate, shares: Array
+) -> None:
+    sheets.gate_area[axis][at] += shares
+    shares = np.where(sheets.holes[axis][at] >= 0, shares, 0.0)
     sign = np.int8(1 if gate.opens[axis] > 0 else -1)
-    here = sheets.allowed[axis][at]  # type: ignore[index]
-    sheets.allowed[axis][at] = np.where(shares > 0.0, sign, here)  # type: ignore[index]
+    here = sheets.allowed[axis][at]
+    sheets.allowed[axis][at] = np.where(shares > 0.0, sign, here)
 
 
 def _parting(plate: PlacedPlate) -> shapely.Geometry:
@@ -166,7 +169,7 @@ def _lay_straight(
 ) -> None:
     place = float(plate.frame.origin[axis])
     index = int(np.argmin(np.abs(lines[axis] - place)))
-    at = tuple(index if a == axis else slice(None) for a in range(3))
+    at: tuple[Any, ...] = tuple(index if a == axis else slice(None) for a in range(3))
     us, vs = _grid_of(axis, lines)
     solid = on_axes(plate, plate.sheet)
     closed = areas_over(solid, us, vs) * (1.0 - plate.open_share)
@@ -262,7 +265,11 @@ def _lay_oblique(
             _lay_hole(sheets, crossing, within[number], opening, fit, first + number, area)
         sheets.openings.append(
             Opening(
-                plate.name, opening.name, opening.gate, opening.hole.area, float(fit * sizes[number])
+                plate.name,
+                opening.name,
+                opening.gate,
+                opening.hole.area,
+                float(fit * sizes[number]),
             )
         )
 

@@ -32,16 +32,11 @@ _MOST_TURNS = 4
 _SORT_EVERY = 8
 
 
-@dataclass(frozen=True)
-class Leaf:
-    """What it takes to swing a gate open [Pa], by what its leaf is made of."""
+LEAVES: dict[str, float] = {"rubber": 40.0, "metal": 15.0}
+"""What it takes to swing a gate open [Pa], by its leaf.
 
-    rubber: float
-    metal: float
-
-
-LEAVES = Leaf(rubber=40.0, metal=15.0)
-"""Ours: the stiffness of a rubber leaf, the weight of a metal one a little off the upright."""
+Ours: the stiffness of a rubber leaf, the weight of a metal one a little off the upright.
+"""
 
 
 @dataclass
@@ -164,13 +159,12 @@ class Simulation:
         self._spare = (np.empty_like(self.rows), np.empty_like(self.cell))
         self._travel = np.zeros((len(self.rows), 3), dtype=np.float32)
         self._leak = np.where(gates.leak > 0.0, gates.leak, 0.0).astype(np.float32)
-        self._leaf = np.array(
-            [
-                getattr(LEAVES, domain.openings[o].gate.leaf)  # type: ignore[union-attr]
-                for o in gates.opening.tolist()
-            ],
-            dtype=np.float64,
-        )
+        stiffness = {
+            number: LEAVES[opening.gate.leaf]
+            for number, opening in enumerate(domain.openings)
+            if opening.gate is not None
+        }
+        self._leaf = np.array([stiffness[o] for o in gates.opening.tolist()], dtype=np.float64)
         self._fastest = 0.0
         self._stale = True
         self._sorted = False
@@ -273,8 +267,8 @@ class Simulation:
             push, domain.area,
         )  # fmt: skip
         poisson.conductances(
-            f.kind, f.filling, f.listed, count, *domain.sizes, domain.where, domain.strides, domain.area,
-            f.conductance,
+            f.kind, f.filling, f.listed, count, *domain.sizes, domain.where, domain.strides,
+            domain.area, f.conductance,
         )  # fmt: skip
         f.sink[:] = 0.0 if sink is None else sink
         self._project(count, step)
@@ -349,9 +343,7 @@ class Simulation:
         for turn in range(_MOST_TURNS):
             self._hang()
             self._equations(count)
-            poisson.balance(
-                f.listed, count, domain.strides, self._area, f.velocity, f.sink, right
-            )
+            poisson.balance(f.listed, count, domain.strides, self._area, f.velocity, f.sink, right)
             self._solve(count, right, x, tolerance)
             self.effort.solves += 1
             last = turn == _MOST_TURNS - 1
@@ -388,7 +380,9 @@ class Simulation:
             f.listed, count, f.place, domain.strides, self._area, f.conductance, x, f.shift,
             f.settled,
         )  # fmt: skip
-        poisson.limit_shift(f.shift, f.listed, count, *domain.sizes, domain.where, domain.strides, _MOST_SHIFT)
+        poisson.limit_shift(
+            f.shift, f.listed, count, *domain.sizes, domain.where, domain.strides, _MOST_SHIFT
+        )
 
     def _move(self, step: float) -> None:
         f, domain = self._fields, self.domain
@@ -399,12 +393,13 @@ class Simulation:
         fill_behind(f.velocity, f.settled, domain.behind, domain.strides)
         fill_behind(f.shift, f.settled, domain.behind, domain.strides)
         self._fastest = grid_to_particles(
-            self.rows, self.cell, self.count, *domain.sizes, domain.where, domain.blocked, f.velocity, f.shift,
-            np.float32(step), self._travel,
+            self.rows, self.cell, self.count, *domain.sizes, domain.where, domain.blocked, f.kind,
+            f.velocity, f.shift, np.float32(step), self._travel,
         )  # fmt: skip
         move_particles(
-            self.rows, self.cell, self.count, self._travel, *domain.sizes, domain.where, self._up, self._down,
-            domain.opening_at, domain.cut, domain.walls, self._sign_flow, self._state,
+            self.rows, self.cell, self.count, self._travel, *domain.sizes, domain.where,
+            self._up, self._down, domain.opening_at, domain.cut, domain.walls, self._sign_flow,
+            self._state,
         )  # fmt: skip
 
     def _sort_cells(self) -> None:
@@ -421,7 +416,14 @@ class Simulation:
         """Spread the particles over the grid: momentum, density, filling."""
         f, domain = self._fields, self.domain
         particles_to_grid(
-            self.rows, self.cell, self.count, *domain.sizes, domain.where, domain.blocked, f.momentum, f.density
+            self.rows,
+            self.cell,
+            self.count,
+            *domain.sizes,
+            domain.where,
+            domain.blocked,
+            f.momentum,
+            f.density,
         )
         cell_kinds.fillings(f.density, domain.reach, domain.fluid, f.filling)
         self._stale = False

@@ -17,6 +17,9 @@ from numba import njit
 FAST = {"contract", "reassoc", "nsz", "arcp"}
 """What the compiler may do to sums: all but assume that there is no NaN."""
 
+SOLID, OIL, SHUT_AIR, OPEN_AIR = 0, 1, 2, 3
+"""What a cell can be."""
+
 HALF = np.float32(0.5)
 ONE = np.float32(1.0)
 ZERO = np.float32(0.0)
@@ -132,12 +135,12 @@ def particles_to_grid(rows, cell, count, hx, hy, hz, where, shut, momentum, dens
         ly = -fy * dy
         lz = -fz * dz
         q = np.uint64(p)
-        _scatter(mu, c, sx, ay, az, fx, wy, wz, volume, rows[q, 3], rows[q, 6], rows[q, 7], rows[q, 8],
-                 lx, lx + dx, oy, my, oz, mz)  # fmt: skip
-        _scatter(mv, c, nz, ax, az, fy, wx, wz, volume, rows[q, 4], rows[q, 10], rows[q, 9], rows[q, 11],
-                 ly, ly + dy, ox, nx, oz, mz)  # fmt: skip
-        _scatter(mw, c, 1, ax, ay, fz, wx, wy, volume, rows[q, 5], rows[q, 14], rows[q, 12], rows[q, 13],
-                 lz, lz + dz, ox, nx, oy, my)  # fmt: skip
+        _scatter(mu, c, sx, ay, az, fx, wy, wz, volume, rows[q, 3], rows[q, 6], rows[q, 7],
+                 rows[q, 8], lx, lx + dx, oy, my, oz, mz)  # fmt: skip
+        _scatter(mv, c, nz, ax, az, fy, wx, wz, volume, rows[q, 4], rows[q, 10], rows[q, 9],
+                 rows[q, 11], ly, ly + dy, ox, nx, oz, mz)  # fmt: skip
+        _scatter(mw, c, 1, ax, ay, fz, wx, wy, volume, rows[q, 5], rows[q, 14], rows[q, 12],
+                 rows[q, 13], lz, lz + dz, ox, nx, oy, my)  # fmt: skip
 
 
 @njit(inline="always")
@@ -184,12 +187,14 @@ def _gather_value(field, c, s1, s2, s3, w1, w2, w3):  # type: ignore[no-untyped-
 
 
 @njit(cache=True, fastmath=FAST, error_model="numpy")
-def grid_to_particles(rows, cell, count, hx, hy, hz, where, shut, velocity, shift, step, travel):  # type: ignore[no-untyped-def]
+def grid_to_particles(  # type: ignore[no-untyped-def]
+    rows, cell, count, hx, hy, hz, where, shut, kind, velocity, shift, step, travel
+):
     """Velocity and gradient from the faces; the way of each particle over the step into `travel`.
 
     The way is that of the midpoint rule, with the gradient in the place of a second look-up,
     plus the shift that keeps the density even. Rows of `travel` are metres. Returns the most
-    cells per second that any particle crosses along an axis.
+    cells per second that any particle in the oil crosses along an axis; drops fly as they will.
     """
     ny = hy.size
     nz = hz.size
@@ -221,7 +226,8 @@ def grid_to_particles(rows, cell, count, hx, hy, hz, where, shut, velocity, shif
         u, ux, uy, uz = _gather(vu, c, sx, ay, az, fx, wy, wz, ONE / dx, ey, ez)
         v, vy, vx, vz = _gather(vv, c, nz, ax, az, fy, wx, wz, ONE / dy, ex, ez)
         w, wz_, wx_, wy_ = _gather(vw, c, 1, ax, ay, fz, wx, wy, ONE / dz, ex, ey)
-        fastest = max(fastest, max(abs(u) / dx, max(abs(v) / dy, abs(w) / dz)))
+        if kind[c] == OIL:
+            fastest = max(fastest, abs(u) / dx, abs(v) / dy, abs(w) / dz)
         q = np.uint64(p)
         rows[q, 3] = u
         rows[q, 4] = v

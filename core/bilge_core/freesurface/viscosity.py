@@ -135,5 +135,3 @@ def spread_viscosity(
             domain.where, rate,
         )  # fmt: skip
     return passes
-
-

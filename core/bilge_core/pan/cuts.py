@@ -50,9 +50,7 @@ def upright_cut(
             places = [start + along * near, start + along * far]
             low = [float(height_on(prism.floor, *place)) for place in places]
             high = [float(height_on(prism.top, *place)) for place in places]
-            spans.append(
-                Polygon([(near, low[0]), (far, low[1]), (far, high[1]), (near, high[0])])
-            )
+            spans.append(Polygon([(near, low[0]), (far, low[1]), (far, high[1]), (near, high[0])]))
     return shapely.union_all(spans, grid_size=1e-6)
 
 

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from shapely import LineString, Polygon
+from shapely import Polygon
 
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan.cuts import level_cut, upright_cut
@@ -113,9 +113,7 @@ def _gate_in(opening: Opening, frame: PlateFrame, hole: Polygon) -> PlacedGate |
     to_left = np.array([-frame.first[1], frame.first[0], 0.0])
     side = 1.0 if opening.gate.swings == "left" else -1.0
     leak = opening.gate.leak_pct / 100.0
-    return PlacedGate(
-        opening.name, opening.gate.leaf, frame.in_space(flat), side * to_left, leak
-    )
+    return PlacedGate(opening.name, opening.gate.leaf, frame.in_space(flat), side * to_left, leak)
 
 
 def _place_vertical(

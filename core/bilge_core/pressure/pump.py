@@ -137,8 +137,8 @@ def drawn_flow(
     Notes
     -----
     The relief is taken to return to the pump's own inlet, as most do (common practice, no published
-    source), so that what it lets go is not drawn through the mouth again. Where the relief's opening
-    cannot be told, all that the pump swallows is drawn.
+    source), so that what it lets go is not drawn through the mouth again. Where the relief's
+    opening cannot be told, all that the pump swallows is drawn.
 
     Examples
     --------

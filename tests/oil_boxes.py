@@ -1,0 +1,169 @@
+"""Boxes of oil for the tests of the detailed solver, and for its page of figures in docs."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import shapely
+from bilge_core.freesurface.axes import graded_faces
+from bilge_core.freesurface.circuit import Circuit
+from bilge_core.freesurface.domain import build_domain
+from bilge_core.freesurface.exchange import DelayLine
+from bilge_core.freesurface.mouth import Inlet, inlet_of, oil_shares
+from bilge_core.freesurface.observe import Observer
+from bilge_core.freesurface.simulation import Simulation, start_simulation
+from bilge_core.freesurface.spring import returns_at
+from bilge_core.freesurface.viscosity import Wetting
+from bilge_core.pan import Mouth, Prism
+from bilge_core.pan.plates import place_plates
+
+G = 9.81  # as the outside results have it
+OIL = Wetting(viscosity=1.2e-5, density=850.0)
+UP = np.array([0.0, 0.0, 1.0])
+REST = np.array([0.0, 0.0, -G])
+VOF = Path(__file__).parent / "reference" / "vof"
+
+Load = Callable[[float], np.ndarray]
+
+
+def prism_box(length: float, width: float, height: float) -> Prism:
+    return Prism(shapely.box(0, 0, length, width), (0.0, 0.0, 0.0), (height, 0.0, 0.0))
+
+
+def even_lines(size: Sequence[float], cell: float | Sequence[float]) -> tuple[Any, Any, Any]:
+    """Faces as near to a cell size as divides the box evenly."""
+    cells = [cell] * 3 if isinstance(cell, int | float) else list(cell)
+    x, y, z = (
+        np.linspace(0.0, long, max(2, round(long / c)) + 1)
+        for long, c in zip(size, cells, strict=True)
+    )
+    return x, y, z
+
+
+def lines_with(
+    size: Sequence[float], cell: float, wanted: Sequence[Sequence[float]]
+) -> tuple[Any, Any, Any]:
+    """Faces that lie on wanted places."""
+    x, y, z = (graded_faces(0.0, long, cell, [w]) for long, w in zip(size, wanted, strict=True))
+    return x, y, z
+
+
+def box_of_oil(
+    size: Sequence[float],
+    cell: float | Sequence[float],
+    volume: float,
+    *,
+    plates: Sequence[Any] = (),
+    lines: tuple[Any, Any, Any] | None = None,
+    wetting: Wetting = OIL,
+    up: np.ndarray = UP,
+    longest: float = 0.01,
+    seed: int = 0,
+    vent: Any = None,
+) -> Simulation:
+    prisms = [prism_box(*size)]
+    domain = build_domain(
+        prisms, place_plates(plates, prisms), lines or even_lines(size, cell), vent
+    )
+    return start_simulation(domain, volume, up, wetting, longest, seed)
+
+
+def run(
+    oil: Simulation,
+    span: float,
+    load: Load | np.ndarray,
+    look: Callable[[], Any] | None = None,
+    every: float = 0.02,
+) -> list[Any]:
+    """Run on for a span [s]; what `look` gave at the end of each stretch."""
+    seen = []
+    for number in range(1, round(span / every) + 1):
+        end = number * every
+        begun = oil.time if number == 1 else begun
+        while oil.time - begun < end - 1e-9:
+            left = end - (oil.time - begun)
+            step = min(oil.settled_step(left), left)
+            oil.advance(step, load(oil.time + 0.5 * step) if callable(load) else load)
+        if look is not None:
+            seen.append(look())
+    return seen
+
+
+def violent_load(time: float) -> np.ndarray:
+    """1.2 g to the side ramped in 0.3 s and held to 3 s, then 1.3 g lengthways: the case c4."""
+    side = np.interp(time, [0.0, 0.3, 3.0, 3.3], [0.0, 1.2, 1.2, 0.0])
+    along = np.interp(time, [3.0, 3.3], [0.0, -1.3])
+    return np.array([along * G, side * G, -G])
+
+
+def outside(name: str) -> Any:
+    """One of the outside results, by column name."""
+    return np.genfromtxt(VOF / f"{name}.csv", delimiter=",", names=True)
+
+
+@dataclass
+class Probe:
+    """The outside results' probe: 40 x 40 x 16 mm on the floor in the middle of the box."""
+
+    inlet: Inlet
+
+    @classmethod
+    def in_box(cls, oil: Simulation) -> Probe:
+        return cls(inlet_of(Mouth(np.array([0.2, 0.12, 0.008]), 0.02, 0.02, False), 0.0, oil.domain))
+
+    def share(self, oil: Simulation) -> float:
+        out = np.zeros(len(self.inlet.cells), dtype=np.float32)
+        domain = oil.domain
+        oil_shares(
+            self.inlet.cells, oil.kind_flat, oil.filling_flat, domain.area, domain.strides, out
+        )
+        return float(out.astype(float) @ self.inlet.part)
+
+
+@dataclass
+class ViolentRun:
+    """The case c4 as run here, every 20 ms."""
+
+    time: np.ndarray
+    centre: np.ndarray
+    probe: np.ndarray
+
+
+def violent_run(cell: float | Sequence[float], seed: int = 0, longest: float = 0.01) -> ViolentRun:
+    oil = box_of_oil((0.4, 0.24, 0.14), cell, 0.005, seed=seed, longest=longest)
+    probe = Probe.in_box(oil)
+    seen = run(oil, 5.0, violent_load, lambda: (oil.time, *oil.centre_of_mass(), probe.share(oil)))
+    rows = np.array(seen)
+    return ViolentRun(rows[:, 0], rows[:, 1:4], rows[:, 4])
+
+
+def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest: float) -> Circuit:
+    """The reference box with a pump and drain-backs."""
+    oil = box_of_oil((0.4, 0.24, 0.14), cell, 0.005, longest=longest)
+    mouth = Mouth(np.array([0.2, 0.12, 0.008]), 0.02, 0.02, False)
+    inlet = inlet_of(mouth, 0.0, oil.domain)
+    portion = float(np.median(oil.rows[: oil.count, 15]))
+    places = np.array([[x, y, 0.12] for x in (0.05, 0.15, 0.25, 0.35) for y in (0.02, 0.22)])
+    returns = returns_at(oil.domain, places, portion, -UP)
+    engine = DelayLine(lambda time: flow, delay)
+    return Circuit(oil, inlet, engine, returns, Observer(oil.domain, inlet, None))
+
+
+def run_circuit(
+    circuit: Circuit, span: float, load: Load | np.ndarray, look: Callable[[], Any] | None = None
+) -> list[Any]:
+    """Run a circuit on for a span [s], looking every 20 ms."""
+    oil, seen = circuit.oil, []
+    begun = oil.time
+    for number in range(1, round(span / 0.02) + 1):
+        end = begun + number * 0.02
+        while oil.time < end - 1e-9:
+            step = min(oil.settled_step(end - oil.time), end - oil.time)
+            circuit.advance(step, load(oil.time + 0.5 * step) if callable(load) else load)
+        if look is not None:
+            seen.append(look())
+    return seen
