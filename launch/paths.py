@@ -45,12 +45,20 @@ def mark_done(name: str, fingerprint: str) -> None:
     stamp.write_text(fingerprint)
 
 
+def compiled_code() -> Path:
+    """Where compiled loops are kept, one folder for each state of the core.
+
+    Numba looks only at the file that a loop stands in, not at what that file imports.
+    """
+    return STATE / "numba" / digest(ROOT / "core")[:16]
+
+
 def environment(**extra: str) -> dict[str, str]:
     """The environment for the project's own Python."""
     return {
         **os.environ,
         "PYTHONPATH": os.pathsep.join(str(ROOT / part) for part in ("core", "server", ".")),
-        "NUMBA_CACHE_DIR": str(STATE / "numba"),
+        "NUMBA_CACHE_DIR": str(compiled_code()),
         "DJANGO_SETTINGS_MODULE": "config.settings",
         **extra,
     }

@@ -42,6 +42,11 @@ def deeper() -> Build:
 
 
 @pytest.fixture(scope="session")
+def dunlin_gated() -> Build:
+    return read_build((DEMO / "dunlin-gated.json").read_text())
+
+
+@pytest.fixture(scope="session")
 def saltmarsh() -> Log:
     file = open_log((DEMO / "saltmarsh.csv").read_bytes())
     return prepare(read_log(file, file.proposal))

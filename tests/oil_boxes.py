@@ -81,11 +81,11 @@ def run(
 ) -> list[Any]:
     """Run on for a span [s]; what `look` gave at the end of each stretch."""
     seen = []
+    begun = oil.time
     for number in range(1, round(span / every) + 1):
-        end = number * every
-        begun = oil.time if number == 1 else begun
-        while oil.time - begun < end - 1e-9:
-            left = end - (oil.time - begun)
+        end = begun + number * every
+        while oil.time < end - 1e-9:
+            left = end - oil.time
             step = min(oil.settled_step(left), left)
             oil.advance(step, load(oil.time + 0.5 * step) if callable(load) else load)
         if look is not None:
@@ -113,7 +113,9 @@ class Probe:
 
     @classmethod
     def in_box(cls, oil: Simulation) -> Probe:
-        return cls(inlet_of(Mouth(np.array([0.2, 0.12, 0.008]), 0.02, 0.02, False), 0.0, oil.domain))
+        return cls(
+            inlet_of(Mouth(np.array([0.2, 0.12, 0.008]), 0.02, 0.02, False), 0.0, oil.domain)
+        )
 
     def share(self, oil: Simulation) -> float:
         out = np.zeros(len(self.inlet.cells), dtype=np.float32)
@@ -167,3 +169,18 @@ def run_circuit(
         if look is not None:
             seen.append(look())
     return seen
+
+
+def keep(oil: Simulation, mask: np.ndarray) -> None:
+    """Leave only the particles that a mask picks, at rest."""
+    kept = np.flatnonzero(mask)
+    oil.rows[: len(kept)] = oil.rows[kept]
+    oil.rows[: len(kept), 3:15] = 0.0
+    oil.cell[: len(kept)] = oil.cell[kept]
+    oil.count = len(kept)
+    oil.measure_again()
+
+
+def litres(oil: Simulation, mask: np.ndarray) -> float:
+    """Of the particles that a mask picks [m3]."""
+    return float(oil.rows[: oil.count, 15][mask].sum(dtype=float))

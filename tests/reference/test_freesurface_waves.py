@@ -9,7 +9,7 @@ import pytest
 from bilge_core.freesurface.viscosity import Wetting
 from scipy.optimize import curve_fit
 
-from tests.oil_boxes import G, box_of_oil, outside, run, violent_run
+from tests.oil_boxes import G, box_of_oil, keep, outside, run, violent_run
 
 WINDOWS = [(0.0, 0.5), (0.5, 1.0), (1.0, 3.0), (3.0, 3.5), (3.5, 5.0)]
 FRICTIONLESS = Wetting(viscosity=1e-9, density=850.0)  # two-dimensional cases have no side walls
@@ -87,37 +87,26 @@ def test_slow_tilt_settles_where_it_should() -> None:
 
 
 def test_dam_break() -> None:
-    """Martin and Moyce 1952 (their fit, from memory): the front of a square column runs
-    dZ/dT of 1.36 late on, Z = x/a over T = t √(2g/a). Without friction at the floor it is
-    faster, at most Ritter's 2 √(g a), that is √2."""
+    """Martin and Moyce 1952, front of a square column (their points, from memory): Z = x/a over
+    T = t √(2g/a). Ours is let go at once, theirs from behind a diaphragm; late it runs slower."""
     size, tall = 0.1, 0.16
     sideways = np.array([0.0, 1.0, 1e-4])
     column = box_of_oil(
         (0.04, 0.6, tall), 0.008, 0.04 * size * tall, wetting=FRICTIONLESS,
         up=sideways / np.linalg.norm(sideways),
     )  # fmt: skip
-    _cut_to_column(column, size)
+    keep(column, column.places()[:, 2] < size)
 
     def front() -> tuple[float, float]:
         y = column.places()[:, 1]
-        return column.time, float(np.quantile(y, 0.995))
+        return column.time, float(y.max())
 
-    seen = np.array(run(column, 0.3, np.array([0.0, 0.0, -G]), front, 0.01))
+    seen = np.array(run(column, 0.26, np.array([0.0, 0.0, -G]), front, 0.01))
     time, way = seen[:, 0] * math.sqrt(2.0 * G / size), seen[:, 1] / size
-    late = (way > 2.0) & (way < 4.5)
-    speed = np.polyfit(time[late], way[late], 1)[0]
-    assert 1.30 < speed < 1.50
-
-
-def _cut_to_column(oil, size: float) -> None:  # type: ignore[no-untyped-def]
-    """Leave only what lies below a height: the rest is taken away."""
-    places = oil.places()
-    kept = np.flatnonzero(places[:, 2] < size)
-    oil.rows[: len(kept)] = oil.rows[kept]
-    oil.rows[: len(kept), 3:15] = 0.0
-    oil.cell[: len(kept)] = oil.cell[kept]
-    oil.count = len(kept)
-    oil.measure_again()
+    for t, z in ((1.98, 2.33), (2.51, 3.00), (2.98, 3.67), (3.33, 4.11)):
+        assert np.interp(t, time, way) == pytest.approx(z, abs=0.25)
+    late = way > 2.5
+    assert 1.1 < np.polyfit(time[late], way[late], 1)[0] < math.sqrt(2.0)
 
 
 def test_energy_never_grows_without_load() -> None:
@@ -140,7 +129,9 @@ def test_energy_never_grows_without_load() -> None:
 def test_convergence_on_a_settled_tilt() -> None:
     """Three sizes of cell, a smooth quantity: the centre of mass of tilted oil at rest."""
     height = 0.005 / (0.4 * 0.24)
-    exact = np.array([0.12 + 0.3 * 0.24**2 / (12 * height), height / 2 + 0.3**2 * 0.24**2 / (24 * height)])
+    exact = np.array(
+        [0.12 + 0.3 * 0.24**2 / (12 * height), height / 2 + 0.3**2 * 0.24**2 / (24 * height)]
+    )
     load = np.array([0.0, 0.3 * G, -G])
     errors = []
     for cell in (0.020, 0.0134, 0.010):

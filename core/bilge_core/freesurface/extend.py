@@ -9,7 +9,7 @@ from bilge_core.freesurface.transfer import ZERO
 
 
 @njit(cache=True, error_model="numpy")
-def pass_on(velocity, settled, carried, blocked, cells, kind, fluid, strides, mended):  # type: ignore[no-untyped-def]
+def pass_on(velocity, settled, carried, blocked, cells, fluid, strides, mended):  # type: ignore[no-untyped-def]
     """Faces just beyond the surface take the mean velocity of those the pressure rules.
 
     Only faces that particles reach. `mended` is room for the list of such faces (axis, face).

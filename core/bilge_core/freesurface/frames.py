@@ -161,6 +161,8 @@ def read_frames(record: bytes) -> Frames:
         If it is no such record.
     """
     try:
+        if not zipfile.is_zipfile(io.BytesIO(record)):
+            raise ValueError("not a ZIP archive")
         with np.load(io.BytesIO(record), allow_pickle=False) as arrays:
             about = json.loads(arrays["about.json"].tobytes())
             names = sorted(name for name in arrays.files if name.startswith("part_"))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
@@ -62,8 +61,8 @@ class MovingLap:
     held : outside it [m3]
     gates_open : share of each gate that stands open, shape (n, gates)
     gate_names : tuple of str
-    passed : through each opening since the start, the way its gate opens or its axis runs,
-        shape (n, openings) [m3]
+    passed : through each opening since the start, the way its gate opens, else up or to the
+        plate's left, shape (n, openings) [m3]
     opening_names : tuple of str
     """
 
@@ -227,7 +226,7 @@ class MovingOil:
     def lap(self, looks: list[LookAt]) -> MovingLap:
         """Put looks together."""
         domain = self.circuit.oil.domain
-        gates, ways = self._gate_rows(domain)
+        gates = sorted(set(domain.gates.opening.tolist()))
         names = tuple(f"{o.plate}, {o.name}" for o in domain.openings)
         states = np.array([look.gates for look in looks], dtype=float).reshape(len(looks), -1)
         share = np.zeros((len(looks), len(gates)))
@@ -235,7 +234,7 @@ class MovingOil:
             faces = domain.gates.opening == opening
             area = domain.gates.area[faces].astype(float)
             share[:, column] = states[:, faces] @ area / area.sum()
-        passed = np.array([look.passed for look in looks])[:, : len(names)] * ways
+        passed = np.array([look.passed for look in looks])[:, : len(names)]
         sights = [look.sight for look in looks]
         return MovingLap(
             time=self._start + np.array([look.time for look in looks]),
@@ -253,16 +252,3 @@ class MovingOil:
             passed=passed,
             opening_names=names,
         )
-
-    @staticmethod
-    def _gate_rows(domain: Domain) -> tuple[list[int], Array]:
-        """Openings that have gates on the grid, and the way each opening's flow is told."""
-        ways = np.ones(len(domain.openings))
-        gates: list[int] = []
-        for opening, signs in itertools.groupby(
-            sorted(zip(domain.gates.opening.tolist(), domain.gates.sign.tolist(), strict=True)),
-            key=lambda pair: pair[0],
-        ):
-            gates.append(opening)
-            ways[opening] = next(signs)[1]
-        return gates, ways

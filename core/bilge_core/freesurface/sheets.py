@@ -46,6 +46,7 @@ class Sheets:
 
     covered : [m2] closed by a plate
     holes : int, which opening lies there, or -1
+    toward : +1 or -1 where what passes an opening along the axis is told as plus or minus
     gate_area : [m2] of gates there
     allowed : +1 or -1 where a gate opens along or against the axis, else 0
     parts : bool, where a plate's plane parts the pan, openings and all
@@ -54,6 +55,7 @@ class Sheets:
 
     covered: list[Array]
     holes: list[NDArray[np.int32]]
+    toward: list[NDArray[np.int8]]
     gate_area: list[Array]
     allowed: list[NDArray[np.int8]]
     parts: list[NDArray[np.bool_]]
@@ -122,6 +124,7 @@ def lay_plates(
     sheets = Sheets(
         [np.zeros_like(one) for one in area],
         [np.full(one.shape, -1, dtype=np.int32) for one in area],
+        [np.zeros(one.shape, dtype=np.int8) for one in area],
         [np.zeros_like(one) for one in area],
         [np.zeros(one.shape, dtype=np.int8) for one in area],
         [np.zeros(one.shape, dtype=np.bool_) for one in area],
@@ -139,6 +142,15 @@ def lay_plates(
 def _grid_of(axis: int, lines: tuple[Array, Array, Array]) -> tuple[Array, Array]:
     others = [line for at, line in enumerate(lines) if at != axis]
     return others[0], others[1]
+
+
+def told_way(plate: PlacedPlate, opening: PlacedOpening) -> Array:
+    """The way that flow through an opening is told as plus: its gate's, else up or left."""
+    if opening.gate is not None:
+        return opening.gate.opens
+    if plate.kind == "horizontal":
+        return np.array([0.0, 0.0, 1.0])
+    return np.array([-plate.frame.first[1], plate.frame.first[0], 0.0])
 
 
 def _note_gate(
@@ -182,6 +194,8 @@ def _lay_straight(
         shares[shares < _SCRAP * cell] = 0.0
         number = len(sheets.openings)
         sheets.holes[axis][at] = np.where(shares > _SCRAP * cell, number, sheets.holes[axis][at])
+        way = np.int8(1 if told_way(plate, opening)[axis] > 0 else -1)
+        sheets.toward[axis][at] = np.where(shares > 0.0, way, sheets.toward[axis][at])
         if opening.gate is not None:
             _note_gate(sheets, axis, at, opening.gate, shares)
         sheets.openings.append(
@@ -262,7 +276,8 @@ def _lay_oblique(
     for number, opening in enumerate(plate.openings):
         fit = min(1.0, opening.hole.area / sizes[number]) if sizes[number] > 0.0 else 0.0
         for crossing, within in zip(crossings, inner, strict=True):
-            _lay_hole(sheets, crossing, within[number], opening, fit, first + number, area)
+            way = told_way(plate, opening)
+            _lay_hole(sheets, crossing, within[number], opening, way, fit, first + number, area)
         sheets.openings.append(
             Opening(
                 plate.name,
@@ -279,6 +294,7 @@ def _lay_hole(
     crossing: _Crossing,
     mask: NDArray[np.bool_],
     opening: PlacedOpening,
+    way: Array,
     fit: float,
     number: int,
     area: tuple[Array, Array, Array],
@@ -289,5 +305,6 @@ def _lay_hole(
     sheets.covered[axis][faces] = free * (1.0 - fit)
     sheets.parts[axis][faces] = True
     sheets.holes[axis][faces] = number
+    sheets.toward[axis][faces] = 1 if way[axis] > 0 else -1
     if opening.gate is not None:
         _note_gate(sheets, axis, faces, opening.gate, free * fit)

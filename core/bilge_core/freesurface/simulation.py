@@ -127,7 +127,7 @@ class Simulation:
     rows, cell, count : the particles, see `bilge_core.freesurface.transfer`
     wetting : viscosity and wall drag
     time : [s]
-    flow : volume that passed each opening along its axis so far [m3]
+    flow : volume that passed each opening so far [m3]
     gates_open : for each gate face
     """
 
@@ -154,7 +154,7 @@ class Simulation:
         gates = domain.gates
         self.gates_open = np.zeros(len(gates.face), dtype=np.bool_)
         self._before = np.zeros(len(gates.face), dtype=np.float32)
-        self._sign_flow = np.zeros(max(1, len(domain.openings)))
+        self._flow = np.zeros(max(1, len(domain.openings)))
         self._state = np.array([0x9E3779B97F4A7C15], dtype=np.uint64)
         self._spare = (np.empty_like(self.rows), np.empty_like(self.cell))
         self._travel = np.zeros((len(self.rows), 3), dtype=np.float32)
@@ -180,8 +180,8 @@ class Simulation:
 
     @property
     def flow(self) -> Array:
-        """Volume that has passed each opening, along its axis [m3]."""
-        return self._sign_flow.copy()
+        """Volume that has passed each opening [m3], the way its gate opens, else up or left."""
+        return self._flow.copy()
 
     @property
     def filling(self) -> Single:
@@ -304,6 +304,7 @@ class Simulation:
             f.velocity, f.values, domain.drag_faces, domain.drag_walls, step,
             np.float32(laminar), np.float32(turbulent), np.float32(viscous),
         )  # fmt: skip
+        cell_kinds.opening_loss(f.velocity, domain.jet_faces, domain.jet_loss, step)
         spread_viscosity(domain, f.velocity, f.carried, self.wetting.viscosity, float(step))
 
     def _hang(self) -> None:
@@ -387,7 +388,7 @@ class Simulation:
     def _move(self, step: float) -> None:
         f, domain = self._fields, self.domain
         pass_on(
-            f.velocity, f.settled, f.carried, domain.blocked, f.values, f.kind, domain.fluid,
+            f.velocity, f.settled, f.carried, domain.blocked, f.values, domain.fluid,
             domain.strides, f.mended,
         )  # fmt: skip
         fill_behind(f.velocity, f.settled, domain.behind, domain.strides)
@@ -398,7 +399,7 @@ class Simulation:
         )  # fmt: skip
         move_particles(
             self.rows, self.cell, self.count, self._travel, *domain.sizes, domain.where,
-            self._up, self._down, domain.opening_at, domain.cut, domain.walls, self._sign_flow,
+            self._up, self._down, domain.opening_at, domain.cut, domain.walls, self._flow,
             self._state,
         )  # fmt: skip
 

@@ -44,7 +44,8 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
 
     `up` and `down`: share of what comes to a face that it lets pass along its axis and against it.
     `cut`: for each cell the row of `wall` (normal out of the oil, offset from the cell's low corner
-    [m]), or -1. `flow` gathers the volume that passed each opening along its axis.
+    [m]), or -1. `opening`: which one lies there, see `Domain`; `flow` gathers
+    the volume that passed each.
     """
     ny = hy.size
     nz = hz.size
@@ -93,8 +94,9 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
                 passes = share >= ONE or (share > ZERO and _chance(state) < share)
                 if passes:
                     through = opening[axis, face]
-                    if through >= 0:
-                        flow[through] += rows[p, 15] if forward else -rows[p, 15]
+                    if through != 0:
+                        plus = forward == (through > 0)
+                        flow[abs(through) - 1] += rows[p, 15] if plus else -rows[p, 15]
                     step = 1 if forward else -1
                     c += stride * step
                 else:
