@@ -30,6 +30,7 @@ OURS, KNOWN = "#b3541e", "#3b4a54"
 
 
 def save(name: str) -> None:
+    """Write the picture and begin a new one."""
     pyplot.tight_layout()
     pyplot.savefig(FIGURES / f"{name}.svg", metadata={"Date": None})
     pyplot.close()
@@ -59,9 +60,8 @@ def violent() -> None:
         for a, b in ((0, 0.5), (0.5, 1), (1, 3), (3, 3.5), (3.5, 5)):
             mine = ours.probe[(ours.time > a) & (ours.time <= b)].mean()
             inside = (known["time_s"] > a) & (known["time_s"] <= b)
-            print(
-                f"   {a} to {b} s: {mine:.3f}, outside {known['probe_oil_fraction'][inside].mean():.3f}"
-            )
+            there = known["probe_oil_fraction"][inside].mean()
+            print(f"   {a} to {b} s: {mine:.3f}, outside {there:.3f}")
     axes[0].legend()
     save("violent")
 
