@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from bilge_core.build import Build
-from bilge_core.forecast import forecast_settled
+from bilge_core.forecast import forecast_moving, forecast_settled
 from bilge_core.loads.log import Log
 from bilge_core.statics import cover_rose, tilt_table
 
@@ -24,6 +24,25 @@ _SMALL = {
             }
         ],
         "skirt_height_mm": 50,
+        "plates": [
+            {
+                "kind": "vertical",
+                "name": "P1",
+                "from_mm": [60, 20],
+                "to_mm": [60, 180],
+                "top_depth_mm": 20,
+                "openings": [
+                    {
+                        "name": "G1",
+                        "from_start_mm": 40,
+                        "width_mm": 60,
+                        "lower_depth_mm": 98,
+                        "height_mm": 30,
+                        "gate": {"swings": "right", "leaf": "rubber", "leak_pct": 4},
+                    }
+                ],
+            }
+        ],
     },
     "pickup": {
         "x_mm": 100,
@@ -46,3 +65,16 @@ def warm_up() -> None:
     result = forecast_settled(build, Log(np.arange(3.0), *np.zeros((4, 3))))
     cover_rose(result.pan, build.car, directions=4)
     tilt_table(result.pan, build.car, points=3)
+
+
+def warm_up_moving() -> None:
+    """Run every loop of the moving oil once; half a minute when nothing is compiled yet.
+
+    Examples
+    --------
+    >>> warm_up_moving()
+    """
+    time = np.arange(0.0, 0.3, 0.02)
+    still = np.zeros_like(time)
+    log = Log(time, still, still, still + 6.0, still + 300.0)
+    forecast_moving(Build.model_validate(_SMALL), log, record=lambda record: None)

@@ -92,7 +92,7 @@ def test_volume_under_a_plane_against_random_points() -> None:
 def test_domain_refuses() -> None:
     box = prism_box(*SIZE)
     with pytest.raises(InvalidQuantity, match="faces along x"):
-        build_domain([box], [], (np.array([0.0, 0.4]), *even_lines(SIZE, 0.02)[1:]))
+        build_domain([box], [], (np.array([0.4, 0.0]), *even_lines(SIZE, 0.02)[1:]))
     away = tuple(line + 1.0 for line in even_lines(SIZE, 0.02))
     with pytest.raises(InvalidQuantity, match="inside"):
         build_domain([box], [], (away[0], away[1], away[2]))

@@ -262,8 +262,8 @@ def _drag(
 
 def _check_lines(lines: tuple[Array, Array, Array]) -> None:
     for name, line in zip("xyz", lines, strict=True):
-        if len(line) < 3 or not np.all(np.isfinite(line)) or not np.all(np.diff(line) > 0.0):
-            raise InvalidQuantity(f"faces along {name}", len(line), "rising, for two cells or more")
+        if len(line) < 2 or not np.all(np.isfinite(line)) or not np.all(np.diff(line) > 0.0):
+            raise InvalidQuantity(f"faces along {name}", len(line), "rising, for one cell or more")
 
 
 def _without_slivers(

@@ -118,7 +118,7 @@ def lay_plates(
     ...                        to_mm=(200, 200), top_depth_mm=50)], [box])
     >>> lines = (np.linspace(0, 0.4, 5), np.linspace(0, 0.2, 3), np.linspace(-0.1, 0.0, 3))
     >>> sheets = lay_plates(plates, [box], lines, inside_shares([box], *lines).area)
-    >>> round(sheets.covered[0][2].sum(), 6)
+    >>> round(float(sheets.covered[0][2].sum()), 6)
     0.01
     """
     sheets = Sheets(
