@@ -28,6 +28,7 @@ bind-address=127.0.0.1
 port={port}
 skip-name-resolve
 skip-log-bin
+max_allowed_packet=256M
 character-set-server=utf8mb4
 collation-server=utf8mb4_unicode_ci
 sql-mode=STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION

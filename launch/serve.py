@@ -81,6 +81,8 @@ def _is_ours(pid: int) -> bool:
         return False
     if b"launch" in words and b"start" in words:
         return f"PYTHONPATH={ROOT}".encode() in surroundings
+    if words[-2:-1] == [b"work"] or words[-1:] == [b"work"]:
+        return str(ROOT / "server" / "manage.py").encode() in words
     if b"gunicorn" in words:
         return str(STATE).encode() in words  # the folder of its workers' heartbeats
     return f"--defaults-file={STATE / 'database' / 'my.cnf'}".encode() in words
@@ -133,6 +135,38 @@ def _gunicorn(port: int, env: dict[str, str]) -> subprocess.Popen[bytes]:
     )  # fmt: skip
 
 
+class _Worker:
+    """The process that carries out runs; started again when it ends by itself."""
+
+    _PAUSE = 3.0  # [s] between starts
+
+    def __init__(self, env: dict[str, str]) -> None:
+        self._env = env
+        self._started = 0.0
+        self.process = self._start()
+
+    def _start(self) -> subprocess.Popen[bytes]:
+        self._started = time.monotonic()
+        log = (STATE / "worker.log").open("ab")
+        return subprocess.Popen(
+            [str(PYTHON), str(ROOT / "server" / "manage.py"), "work"],
+            env=self._env, stdin=subprocess.DEVNULL, stdout=log, stderr=log,
+            start_new_session=True,
+        )  # fmt: skip
+
+    def look_after(self) -> bool:
+        """Start it again when it has ended; whether that was so."""
+        if self.process.poll() is None or time.monotonic() - self._started < self._PAUSE:
+            return False
+        self.process = self._start()
+        return True
+
+    def stop(self) -> None:
+        """End it now: a run that it holds is put back when its lease is over."""
+        self.process.kill()
+        self.process.wait()
+
+
 def _await_answer(address: str, server: subprocess.Popen[bytes]) -> None:
     for _ in range(600):
         if server.poll() is not None:
@@ -151,6 +185,7 @@ def start(port: int | None) -> int:
         signal.signal(asked, _asked_to_stop)
     database = PrivateMariaDB(STATE / "database")
     server: subprocess.Popen[bytes] | None = None
+    worker: _Worker | None = None
     with _only_one():
         try:
             _end_leftovers()
@@ -173,7 +208,8 @@ def start(port: int | None) -> int:
             _RUN_FILE.write_text(json.dumps(note))
             _migrate(env)
             server = _gunicorn(wanted, env)
-            note["children"] = [server.pid, database.process.pid]
+            worker = _Worker(env)
+            note["children"] = [server.pid, worker.process.pid, database.process.pid]
             _RUN_FILE.write_text(json.dumps(note))
             _await_answer(address, server)
             print(f"\nBilge is at {address}", flush=True)
@@ -181,6 +217,9 @@ def start(port: int | None) -> int:
             print("Ctrl-C or ./bilge stop ends it.", flush=True)
             while server.poll() is None and database.process.poll() is None:
                 time.sleep(0.5)
+                if worker.look_after():
+                    note["children"] = [server.pid, worker.process.pid, database.process.pid]
+                    _RUN_FILE.write_text(json.dumps(note))
             raise Missing(f"a server ended by itself; see {STATE / 'server.log'}")
         except _Stop:
             print("\nbilge: stopping", flush=True)
@@ -188,6 +227,8 @@ def start(port: int | None) -> int:
         finally:
             for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
                 signal.signal(asked, signal.SIG_IGN)
+            if worker is not None:
+                worker.stop()
             if server is not None:
                 server.terminate()
                 server.wait()

@@ -9,6 +9,7 @@ from forecasts.api import router as forecasts_router
 from loads.api import router as loads_router
 from ninja import NinjaAPI, Schema
 from ninja.security import django_auth
+from runs.api import router as runs_router
 
 from config.problems import install_handlers
 
@@ -25,6 +26,7 @@ api.add_router("/session", accounts_router, tags=["session"])
 api.add_router("/builds", builds_router, tags=["builds"])
 api.add_router("/forecasts", forecasts_router, tags=["forecasts"])
 api.add_router("/laps", loads_router, tags=["laps"])
+api.add_router("/runs", runs_router, tags=["runs"])
 
 
 class Health(Schema):

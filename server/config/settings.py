@@ -26,6 +26,9 @@ INSTALLED_APPS = [
     "loads",
     "builds",
     "forecasts",
+    "runs",
+    "django_tasks",
+    "django_tasks_db",
     "config",
 ]
 
@@ -113,6 +116,14 @@ SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 LARGEST_UPLOAD_BYTES = 200 * 1024 * 1024
 UPLOADS = os.environ.get("BILGE_UPLOADS", str(ROOT / ".bilge" / "uploads"))
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+
+# where runs wait for a worker; another backend of django-tasks takes its place by its path
+TASKS = {
+    "default": {
+        "BACKEND": os.environ.get("BILGE_TASKS", "django_tasks_db.DatabaseBackend"),
+        "QUEUES": [],
+    }
+}
 
 WHITENOISE_ROOT = str(WEB_DIST)
 WHITENOISE_MAX_AGE = 3600

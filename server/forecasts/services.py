@@ -9,7 +9,7 @@ from accounts.models import Workshop
 from bilge_core import MODEL_VERSION
 from bilge_core.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
-from bilge_core.forecast import Dip, SettledForecast, forecast_settled
+from bilge_core.forecast import Dip, DryTime, SettledForecast, Verdict, forecast_settled
 from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.frames import STANDARD_GRAVITY
@@ -57,14 +57,19 @@ def _no_lap() -> VerdictOut:
     )
 
 
-def _verdict(result: SettledForecast) -> VerdictOut:
+def verdict_out(verdict: Verdict, dry_time: DryTime) -> VerdictOut:
+    """A verdict as it crosses the boundary."""
     return VerdictOut(
-        state=result.verdict.state,
-        headline=result.verdict.headline,
-        sentence=result.verdict.sentence,
-        dry_s=round(result.dry_time.dry, 3),
-        dip_count=len(result.dry_time.dips),
+        state=verdict.state,
+        headline=verdict.headline,
+        sentence=verdict.sentence,
+        dry_s=round(dry_time.dry, 3),
+        dip_count=len(dry_time.dips),
     )
+
+
+def _verdict(result: SettledForecast) -> VerdictOut:
+    return verdict_out(result.verdict, result.dry_time)
 
 
 def _keep(build: Build, verdict: VerdictOut) -> None:
@@ -149,7 +154,8 @@ def shelf(workshop: Workshop) -> list[ShelfOut]:
     return [_on_shelf(build) for build in builds_of(workshop)]
 
 
-def _dip(rank: int, dip: Dip) -> DipOut:
+def dip_out(rank: int, dip: Dip) -> DipOut:
+    """A dip as it crosses the boundary."""
     return DipOut(
         rank=rank,
         start_s=round(dip.start, 3),
@@ -197,7 +203,7 @@ def _lap_forecast(lap: Lap, result: SettledForecast) -> LapForecastOut:
         draws_air_s=round(result.dry_time.draws_air, 3),
         least_cover_mm=round(result.least_cover * 1e3, 1),
         least_cover_at_s=round(result.least_cover_at, 3),
-        dips=[_dip(rank, dip) for rank, dip in enumerate(result.dry_time.dips, start=1)],
+        dips=[dip_out(rank, dip) for rank, dip in enumerate(result.dry_time.dips, start=1)],
         corners=[
             CornerOut(
                 number=c.number,

@@ -1,0 +1,42 @@
+"""``manage.py work``: carries out runs until told to stop. Any number, on any machine."""
+
+from __future__ import annotations
+
+import logging
+import threading
+import time
+from typing import Any
+
+from bilge_core.warm import warm_up, warm_up_moving
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+from django.db import DatabaseError, close_old_connections
+
+from runs.services import put_back_lost
+
+logger = logging.getLogger(__name__)
+
+_LOOK_EVERY = 3.0  # [s]
+
+
+def _look_after_lost_runs() -> None:
+    while True:
+        time.sleep(_LOOK_EVERY)
+        try:
+            close_old_connections()
+            put_back_lost()
+        except DatabaseError as error:  # it is away; the next look may find it back
+            logger.warning("cannot look after lost runs: %s", error)
+
+
+class Command(BaseCommand):
+    """Compile once, then take runs from the queue, one at a time."""
+
+    help = "Carry out runs until told to stop."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Warm up, watch over lost runs, work."""
+        warm_up()
+        warm_up_moving()
+        threading.Thread(target=_look_after_lost_runs, daemon=True).start()
+        call_command("db_worker", interval=0.3, startup_delay=False, reload=False, verbosity=0)

@@ -1,0 +1,127 @@
+"""Asking for runs, cancelling them, putting lost ones back."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+
+from accounts.models import User, Workshop
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.freesurface import SOLVER_VERSION
+from builds.models import Build, BuildState
+from builds.selectors import build_of
+from django.db import transaction
+from django.db.models.functions import Now
+from loads.models import Lap
+
+from runs import lease
+from runs.models import Result, Run
+from runs.schemas import RunIn
+from runs.selectors import run_of
+from runs.tasks import carry_out
+
+UNDER_WAY = (Run.WAITING, Run.RUNNING)
+MOST_WAITING = 20
+"""Of one workshop: a queue longer than this is a mistake."""
+
+
+def content_key(state: BuildState, lap: Lap, cells: str, seed: int) -> str:
+    """What a result is known by: equal for equal content, whoever asks."""
+    total = hashlib.sha256()
+    parts = (
+        json.dumps(state.document, sort_keys=True).encode(),
+        bytes(lap.samples),
+        json.dumps(lap.corners).encode(),
+        f"{cells} {seed} {SOLVER_VERSION}".encode(),
+    )
+    for part in parts:
+        total.update(hashlib.sha256(part).digest())
+    return total.hexdigest()
+
+
+def _queue(run_id: int) -> None:
+    transaction.on_commit(lambda: carry_out.enqueue(run_id))
+
+
+def _make_way(build: Build, key: str) -> None:
+    """Cancel the build's automatic runs of anything else."""
+    Run.objects.filter(build=build, automatic=True, status__in=UNDER_WAY).exclude(key=key).update(
+        status=Run.CANCELLED, reason="A newer edit took its place.", ended_at=Now()
+    )
+
+
+@transaction.atomic
+def ask_for_run(user: User, wanted: RunIn) -> Run:
+    """A run of a build as it stands over its lap: the one there is, or a new one.
+
+    A result that is known is served at once; one that is under way is joined.
+
+    Raises
+    ------
+    NotFound
+        If the build is not the workshop's.
+    InvalidInput
+        If the build has no lap, or too many runs wait already.
+    """
+    build = build_of(user.workshop, wanted.build_id, lock=True)
+    state, lap = build.current, build.lap
+    assert state is not None
+    if lap is None:
+        raise InvalidInput([Problem("build_id", "has no lap to run; import one or make one")])
+    key = content_key(state, lap, wanted.cells, wanted.seed)
+    if wanted.automatic:
+        _make_way(build, key)
+    runs = Run.objects.filter(workshop=user.workshop, build=build, state=state, key=key)
+    known = runs.filter(status__in=(*UNDER_WAY, Run.FINISHED)).order_by("-id").first()
+    if known is not None:
+        return known
+    result = Result.objects.filter(workshop=user.workshop, key=key).first()
+    if result is None and (
+        Run.objects.filter(workshop=user.workshop, status__in=UNDER_WAY).count() >= MOST_WAITING
+    ):
+        raise InvalidInput(
+            [Problem("build_id", f"waits behind {MOST_WAITING} runs; cancel some of them first")]
+        )
+    run = Run.objects.create(
+        workshop=user.workshop,
+        build=build,
+        state=state,
+        lap=lap,
+        cells=wanted.cells,
+        seed=wanted.seed,
+        key=key,
+        automatic=wanted.automatic,
+        status=Run.FINISHED if result else Run.WAITING,
+        result=result,
+        queued_at=Now(),
+        ended_at=Now() if result else None,
+        reached_s=lap.duration_s if result else 0.0,
+        lasts_s=lap.duration_s,
+        asked_by=user,
+    )
+    if result is None:
+        _queue(run.pk)
+    run.refresh_from_db()
+    return run
+
+
+def cancel_run(workshop: Workshop, run_id: int) -> Run:
+    """End a run that waits or is under way; one that has ended stays as it is.
+
+    Raises
+    ------
+    NotFound
+    """
+    run = run_of(workshop, run_id)
+    Run.objects.filter(pk=run.pk, status__in=UNDER_WAY).update(
+        status=Run.CANCELLED, reason="Cancelled.", ended_at=Now()
+    )
+    return run_of(workshop, run_id)
+
+
+def put_back_lost() -> int:
+    """Queue again what lost its worker; how many."""
+    again = lease.put_back_lost()
+    for run_id in again:
+        carry_out.enqueue(run_id)
+    return len(again)

@@ -1,0 +1,262 @@
+"""Runs: asked for, carried out, cancelled, lost and put back; never twice, never another's."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from accounts.models import User
+from bilge_core.freesurface.frames import read_frames
+from builds.models import Build
+from builds.services import add_build, checked_document
+from django.db.models.functions import Now
+from loads.models import Lap
+from loads.services import store_lap
+from runs import lease, services, tasks
+from runs.lease import claim, put_back_lost
+from runs.models import Result, Run
+from runs.schemas import RunIn
+from runs.selectors import latest_of, runs_of
+from runs.services import ask_for_run, cancel_run
+from runs.tasks import carry_out
+
+from tests.conftest import DEMO
+
+DUMMY = {"default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": []}}
+
+
+@pytest.fixture(autouse=True)
+def no_worker(settings: Any) -> None:
+    settings.TASKS = DUMMY
+
+
+@pytest.fixture
+def short_build(user: User, tmp_path: Any) -> Build:
+    """The gated demo car over six seconds of its lap."""
+    path = tmp_path / "short.csv"
+    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:320]))
+    lap = store_lap(user, "short", path, "short.csv")
+    document = checked_document((DEMO / "dunlin-gated.json").read_bytes())
+    return add_build(user, document, "from a file", lap)
+
+
+def wanted(build: Build, **more: Any) -> RunIn:
+    return RunIn(build_id=build.pk, **more)
+
+
+def work(run: Run) -> Run:
+    carry_out.call(run.pk)
+    run.refresh_from_db()
+    return run
+
+
+def test_a_run_is_carried_out_and_kept(user: User, short_build: Build) -> None:
+    run = work(ask_for_run(user, wanted(short_build)))
+    assert (run.status, run.attempt) == (Run.FINISHED, 1)
+    assert run.result is not None and run.result.cpu_s > 0.0
+    figures = run.result.figures
+    assert figures["cells"] == "quick"
+    assert len(figures["samples"]["time_s"]) == len(figures["samples"]["gas_share"])
+    assert set(figures["samples"]["gates_open"]) == {"P1, G3", "R1, G1", "L1, G2"}
+    assert len(read_frames(bytes(run.result.frames)).time) > 100
+    latest = latest_of(user.workshop, short_build.pk)
+    assert latest.finished is not None and latest.finished.id == run.pk
+    assert latest.under_way is None and latest.figures is not None
+
+
+def test_what_is_known_is_served_at_once(user: User, short_build: Build) -> None:
+    first = work(ask_for_run(user, wanted(short_build)))
+    again = ask_for_run(user, wanted(short_build))
+    assert again.pk == first.pk
+    document = checked_document((DEMO / "dunlin-gated.json").read_bytes())
+    twin = add_build(user, document, "from a file", short_build.lap)
+    other = ask_for_run(user, wanted(twin))
+    assert other.status == Run.FINISHED and other.result_id == first.result_id
+    assert Result.objects.count() == 1
+
+
+def test_a_run_that_is_under_way_is_joined(user: User, short_build: Build) -> None:
+    first = ask_for_run(user, wanted(short_build))
+    assert ask_for_run(user, wanted(short_build)).pk == first.pk
+    assert ask_for_run(user, wanted(short_build, seed=1)).pk != first.pk
+
+
+def test_the_next_edit_takes_the_place_of_an_automatic_run(user: User, short_build: Build) -> None:
+    old = ask_for_run(user, wanted(short_build, automatic=True))
+    by_hand = ask_for_run(user, wanted(short_build, cells="bench"))
+    state = short_build.current
+    assert state is not None
+    changed = {**state.document, "notes": "another"}
+    state.pk, state.number, state.document = None, 2, changed
+    state.save()
+    Build.objects.filter(pk=short_build.pk).update(current=state)
+    new = ask_for_run(user, wanted(short_build, automatic=True))
+    old.refresh_from_db()
+    by_hand.refresh_from_db()
+    assert (old.status, by_hand.status, new.status) == (Run.CANCELLED, Run.WAITING, Run.WAITING)
+
+
+def test_only_one_worker_gets_a_run(user: User, short_build: Build) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    assert claim(run.pk, "one") is not None
+    assert claim(run.pk, "two") is None
+
+
+def test_a_cancelled_run_lets_go(user: User, short_build: Build) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    held = claim(run.pk, "one")
+    assert held is not None and held.beat(1.0, None)
+    assert cancel_run(user.workshop, run.pk).status == Run.CANCELLED
+    assert not held.beat(2.0, None)
+    assert not held.finish({}, b"", 1.0, 1.0)
+    assert Result.objects.count() == 0
+    assert cancel_run(user.workshop, run.pk).status == Run.CANCELLED
+
+
+def test_cancelling_ends_the_work(
+    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    monkeypatch.setattr(tasks, "_BEAT_EVERY", 0.0)
+    real, seen = lease.Held.beat, []
+
+    def beat(self: lease.Held, reached: float, partial: Any) -> bool:
+        seen.append(reached)
+        if reached > 0.5:
+            cancel_run(user.workshop, run.pk)
+        return real(self, reached, partial)
+
+    monkeypatch.setattr(lease.Held, "beat", beat)
+    assert work(run).status == Run.CANCELLED
+    assert max(seen) < 0.6  # not one look further
+
+
+def _let_lease_run_out(run: Run) -> None:
+    Run.objects.filter(pk=run.pk).update(lease_until=Now() - timedelta(seconds=1))
+
+
+def test_a_lost_run_is_put_back_once_and_the_old_worker_changes_nothing(
+    user: User, short_build: Build
+) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    dead = claim(run.pk, "dead")
+    assert dead is not None and put_back_lost() == []
+    _let_lease_run_out(run)
+    assert put_back_lost() == [run.pk]
+    assert put_back_lost() == []
+    alive = claim(run.pk, "alive")
+    assert alive is not None and alive.attempt == 2
+    assert not dead.beat(1.0, None)
+    assert not dead.finish({"from": "dead"}, b"", 1.0, 1.0)
+    assert not dead.fail("dead")
+    assert alive.finish({"from": "alive"}, b"", 1.0, 1.0)
+    assert Result.objects.get().figures == {"from": "alive"}
+
+
+def test_a_run_that_kills_its_workers_is_given_up(user: User, short_build: Build) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    for _ in range(lease.MOST_ATTEMPTS):
+        assert claim(run.pk, "dead") is not None
+        _let_lease_run_out(run)
+        put_back_lost()
+    run.refresh_from_db()
+    assert run.status == Run.FAILED and "lost 5 times" in run.reason
+
+
+def test_an_overdue_run_is_queued_again(user: User, short_build: Build) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    Run.objects.filter(pk=run.pk).update(queued_at=Now() - timedelta(seconds=90))
+    assert services.put_back_lost() == 1
+    assert services.put_back_lost() == 0
+
+
+def test_a_build_that_cannot_be_run_says_why(user: User, short_build: Build) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    state = run.state
+    state.document["pickup"]["gap_mm"] = -40
+    state.save()
+    assert work(run).status == Run.FAILED
+    assert "below the floor" in run.reason
+
+
+def test_partial_figures_while_it_runs(
+    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    run = ask_for_run(user, wanted(short_build))
+    monkeypatch.setattr(tasks, "_BEAT_EVERY", 0.0)
+    told = []
+    real = lease.Held.beat
+
+    def beat(self: lease.Held, reached: float, partial: Any) -> bool:
+        kept = real(self, reached, partial)
+        told.append(runs_of(user.workshop).runs[0])
+        return kept
+
+    monkeypatch.setattr(lease.Held, "beat", beat)
+    work(run)
+    middle = told[len(told) // 2]
+    assert middle.status == "running" and middle.partial is not None
+    assert 0.0 < middle.reached_s < middle.lasts_s and middle.left_s is not None
+
+
+def test_the_same_twice_is_the_same(user: User, short_build: Build) -> None:
+    first = work(ask_for_run(user, wanted(short_build)))
+    assert first.result is not None
+    figures, frames = first.result.figures, bytes(first.result.frames)
+    Run.objects.all().delete()
+    Result.objects.all().delete()
+    second = work(ask_for_run(user, wanted(short_build)))
+    assert second.result is not None
+    assert second.result.figures == figures
+    assert (read_frames(bytes(second.result.frames)).filling == read_frames(frames).filling).all()
+
+
+def test_api(api: Any, other_api: Any, anonymous: Any, short_build: Build) -> None:
+    status, run = api("POST", "/runs", {"build_id": short_build.pk})
+    assert (status, run["status"], run["cells"]) == (200, "waiting", "quick")
+    for method, path, body in (
+        ("GET", f"/runs/{run['id']}", None),
+        ("POST", f"/runs/{run['id']}/cancel", {}),
+        ("GET", f"/runs/{run['id']}/figures", None),
+        ("GET", f"/runs/{run['id']}/frames", None),
+        ("GET", f"/runs/of-build/{short_build.pk}", None),
+        ("POST", "/runs", {"build_id": short_build.pk}),
+    ):
+        assert other_api(method, path, body)[0] == 404, path
+        assert anonymous(method, path, body)[0] == 401, path
+    assert other_api("GET", "/runs")[1]["runs"] == []
+    assert api("GET", f"/runs/{run['id']}/figures")[0] == 404
+    assert api("GET", f"/runs/of-build/{short_build.pk}")[1]["under_way"]["id"] == run["id"]
+    carry_out.call(run["id"])
+    status, listed = api("GET", "/runs")
+    assert listed["runs"][0]["status"] == "finished"
+    assert {s["cells"]: s["measured"] for s in listed["speeds"]} == {
+        "quick": True,
+        "bench": False,
+        "fine": False,
+    }
+    assert api("GET", f"/runs/{run['id']}/figures")[1]["note"].startswith("Moving oil")
+    answer = api.client.get(f"/api/runs/{run['id']}/frames")
+    assert len(read_frames(answer.content).time) > 100
+
+
+@pytest.mark.parametrize(
+    "body", [{}, {"build_id": 1, "cells": "tiny"}, {"build_id": 1, "seed": -1}, {"build_id": "x"}]
+)
+def test_what_cannot_be_asked_for(api: Any, body: dict[str, Any]) -> None:
+    assert api("POST", "/runs", body)[0] == 422
+
+
+def test_a_build_without_a_lap_cannot_be_run(api: Any, user: User, lap: Lap) -> None:
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    bare = add_build(user, document, "from a file", None)
+    status, told = api("POST", "/runs", {"build_id": bare.pk})
+    assert status == 422 and "no lap" in str(told)
+
+
+def test_the_queue_has_an_end(api: Any, short_build: Build, monkeypatch: Any) -> None:
+    monkeypatch.setattr(services, "MOST_WAITING", 2)
+    for seed in (1, 2):
+        assert api("POST", "/runs", {"build_id": short_build.pk, "seed": seed})[0] == 200
+    assert api("POST", "/runs", {"build_id": short_build.pk, "seed": 3})[0] == 422
