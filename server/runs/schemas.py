@@ -99,8 +99,10 @@ class MovingOut(Schema):
 
 
 class LatestOut(Schema):
-    """The runs of a build as it stands: the one under way, and the finest that is finished."""
+    """The runs of a build as it stands: under way, the finest finished, and a failure if no more."""
 
     under_way: RunOut | None
     finished: RunOut | None
     figures: MovingOut | None
+    failed: RunOut | None
+    speeds: list[SpeedOut]

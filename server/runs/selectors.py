@@ -142,7 +142,10 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
         finished = runs.filter(status=Run.FINISHED, cells=cells, seed=0).first()
         if finished is not None:
             break
+    last = runs.first()
     return LatestOut(
+        failed=run_out(last) if last and last.status == Run.FAILED else None,
+        speeds=speeds_of(workshop),
         under_way=run_out(under_way) if under_way else None,
         finished=run_out(finished) if finished else None,
         figures=MovingOut.model_validate(finished.result.figures)

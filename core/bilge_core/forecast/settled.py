@@ -17,7 +17,7 @@ from bilge_core.statics import SettledLap, Surface, settle, settle_lap
 
 _NOTE = (
     "Settled oil: it lies at once as each moment's load would have it. "
-    "Moving oil, which lags and overshoots, is to come."
+    "Moving oil lags and overshoots."
 )
 _PLATES_NOTE = " Plates and gates are drawn, but not felt by settled oil."
 

@@ -668,6 +668,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Runs
+         * @description The newest runs and what new ones would take.
+         */
+        get: operations["list_runs"];
+        put?: never;
+        /**
+         * Ask For Run
+         * @description Run a build as it stands over its lap, or find the run there is.
+         */
+        post: operations["ask_for_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/of-build/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Latest Runs
+         * @description What is under way and what is known for a build as it stands.
+         */
+        get: operations["get_latest_runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run
+         * @description How far a run is.
+         */
+        get: operations["get_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Run
+         * @description End a run; one that has ended stays as it is.
+         */
+        post: operations["cancel_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run Figures
+         * @description What a finished run gave.
+         */
+        get: operations["get_run_figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run Frames
+         * @description The moving oil on record: a ZIP of NumPy arrays.
+         */
+        get: operations["get_run_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1896,6 +2020,18 @@ export interface components {
             whole: boolean;
         };
         /**
+         * LatestOut
+         * @description The runs of a build as it stands: under way, the finest finished, and a failure if no more.
+         */
+        LatestOut: {
+            failed: components["schemas"]["RunOut"] | null;
+            figures: components["schemas"]["MovingOut"] | null;
+            finished: components["schemas"]["RunOut"] | null;
+            /** Speeds */
+            speeds: components["schemas"]["SpeedOut"][];
+            under_way: components["schemas"]["RunOut"] | null;
+        };
+        /**
          * LogUploadOut
          * @description An uploaded file before its rows are read.
          */
@@ -1996,6 +2132,61 @@ export interface components {
         MoveIn: {
             /** Base State */
             base_state: number;
+        };
+        /**
+         * MovingOut
+         * @description What a run gave.
+         */
+        MovingOut: {
+            /**
+             * Cells
+             * @enum {string}
+             */
+            cells: "quick" | "bench" | "fine";
+            /** Crank In Oil S */
+            crank_in_oil_s: number;
+            /** Dips */
+            dips: components["schemas"]["DipOut"][];
+            /** Draws Air S */
+            draws_air_s: number;
+            /** Dry S */
+            dry_s: number;
+            /** Duration S */
+            duration_s: number;
+            /** Least Cover At S */
+            least_cover_at_s: number;
+            /** Least Cover Mm */
+            least_cover_mm: number;
+            /** Note */
+            note: string;
+            /** Passed L */
+            passed_l: {
+                [key: string]: number;
+            };
+            samples: components["schemas"]["MovingSamplesOut"];
+            verdict: components["schemas"]["VerdictOut"];
+        };
+        /**
+         * MovingSamplesOut
+         * @description What was seen fifty times a second.
+         */
+        MovingSamplesOut: {
+            /** Cover Mm */
+            cover_mm: number[];
+            /** Crank L */
+            crank_l: number[];
+            /** Gas Share */
+            gas_share: number[];
+            /** Gates Open */
+            gates_open: {
+                [key: string]: number[];
+            };
+            /** Litres */
+            litres: {
+                [key: string]: number[];
+            };
+            /** Time S */
+            time_s: number[];
         };
         /**
          * NewBuildIn
@@ -2147,6 +2338,18 @@ export interface components {
             marks: components["schemas"]["MarkOut"][];
             /** Rms Mm */
             rms_mm: number | null;
+        };
+        /**
+         * PartialOut
+         * @description What is known of a run before it is finished.
+         */
+        PartialOut: {
+            /** Dip Count */
+            dip_count: number;
+            /** Dry S */
+            dry_s: number;
+            /** Oil In Pan L */
+            oil_in_pan_l: number;
         };
         /**
          * PhotoOut
@@ -2416,6 +2619,95 @@ export interface components {
             kind: "round";
         };
         /**
+         * RunIn
+         * @description What is to be run: the build as it stands over its lap.
+         */
+        RunIn: {
+            /**
+             * Automatic
+             * @default false
+             */
+            automatic: boolean;
+            /** Build Id */
+            build_id: number;
+            /**
+             * Cells
+             * @default quick
+             * @enum {string}
+             */
+            cells: "quick" | "bench" | "fine";
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+        };
+        /**
+         * RunOut
+         * @description One run.
+         */
+        RunOut: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            /** Attempt */
+            attempt: number;
+            /** Automatic */
+            automatic: boolean;
+            /** Build Id */
+            build_id: number;
+            /** Build Name */
+            build_name: string;
+            /**
+             * Cells
+             * @enum {string}
+             */
+            cells: "quick" | "bench" | "fine";
+            /** Cpu S */
+            cpu_s: number | null;
+            /** Ended At */
+            ended_at: string | null;
+            /** Id */
+            id: number;
+            /** Lap Id */
+            lap_id: number;
+            /** Lap Name */
+            lap_name: string;
+            /** Lasts S */
+            lasts_s: number;
+            /** Left S */
+            left_s: number | null;
+            partial: components["schemas"]["PartialOut"] | null;
+            /** Reached S */
+            reached_s: number;
+            /** Reason */
+            reason: string;
+            /** Seed */
+            seed: number;
+            /** State */
+            state: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "finished" | "cancelled" | "failed";
+            verdict: components["schemas"]["VerdictOut"] | null;
+            /** Wall S */
+            wall_s: number | null;
+        };
+        /**
+         * RunsOut
+         * @description The runs of a workshop, newest first, and what new ones would take.
+         */
+        RunsOut: {
+            /** Runs */
+            runs: components["schemas"]["RunOut"][];
+            /** Speeds */
+            speeds: components["schemas"]["SpeedOut"][];
+        };
+        /**
          * SamplesOut
          * @description The lap sample by sample; all lists are of one length.
          *
@@ -2648,6 +2940,21 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * SpeedOut
+         * @description How long a second of a lap takes here, by what this machine's own runs took.
+         */
+        SpeedOut: {
+            /**
+             * Cells
+             * @enum {string}
+             */
+            cells: "quick" | "bench" | "fine";
+            /** Measured */
+            measured: boolean;
+            /** Wall S Per S */
+            wall_s_per_s: number;
         };
         /**
          * StateOut
@@ -3845,6 +4152,158 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LapOut"];
                 };
+            };
+        };
+    };
+    list_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsOut"];
+                };
+            };
+        };
+    };
+    ask_for_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    get_latest_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestOut"];
+                };
+            };
+        };
+    };
+    get_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    cancel_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    get_run_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovingOut"];
+                };
+            };
+        };
+    };
+    get_run_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

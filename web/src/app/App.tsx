@@ -6,6 +6,7 @@ import { Waiting } from "../parts/Notice";
 import { SettingsContext, type Settings } from "../parts/settings";
 import { SignIn } from "../screens/signin/SignIn";
 import { BuildFrame } from "./BuildFrame";
+import { RunsPage } from "./RunsPage";
 import { ShelfPage } from "./ShelfPage";
 import { applyTheme, keepSystem, storedSystem, storedTheme } from "./theme";
 
@@ -35,6 +36,7 @@ function SignedIn({ session }: { session: Session }): ReactElement {
     <SettingsContext value={settings}>
       <Routes>
         <Route path="/" element={<ShelfPage session={session} />} />
+        <Route path="/runs" element={<RunsPage session={session} />} />
         <Route path="/builds/:buildId" element={<Navigate to="slosh" replace />} />
         <Route path="/builds/:buildId/:stage" element={<BuildFrame session={session} />} />
         <Route path="*" element={<Navigate to="/" replace />} />

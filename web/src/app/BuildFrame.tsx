@@ -14,6 +14,7 @@ import {
   type Session,
   type Slosh,
 } from "../api/queries";
+import { useLatest } from "../api/runs";
 import {
   CommandProvider,
   keyName,
@@ -23,6 +24,7 @@ import {
 } from "../parts/commands";
 import { Notice, Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
+import { withMoving } from "../plots/moving";
 import { CarScreen } from "../screens/car/CarScreen";
 import { Loads } from "../screens/loads/Loads";
 import { PanScreen } from "../screens/pan/PanScreen";
@@ -35,6 +37,7 @@ import { History } from "./History";
 import { JobRail, type StageState } from "./JobRail";
 import { KeySheet } from "./KeySheet";
 import { GROUPS, stageOf } from "./stages";
+import { useAutomaticRun } from "./useAutomaticRun";
 
 function carState(build: BuildOut, pan: PanFigures | undefined): StageState {
   const { place, rail_height_mm: height } = build.document.car;
@@ -152,6 +155,7 @@ function useFrameCommands(
       })),
     ),
     { id: "shelf", group: "Frame", words: "All builds", run: () => void navigate("/") },
+    { id: "runs", group: "Frame", words: "Runs", run: () => void navigate("/runs") },
     {
       id: "units",
       group: "Frame",
@@ -224,6 +228,14 @@ function Frame({ session }: { session: Session }): ReactElement {
   // on other screens the forecast comes first: the rail and the head can wait for the pan
   const panFirst = stageKey === "pan" || stageKey === "car";
   const pan = usePan(build.data, panFirst || !slosh.isFetching);
+  const latest = useLatest(build.data);
+  useAutomaticRun(build.data);
+  const [moves, setMoves] = useState(true);
+  const figures = latest.data?.figures;
+  const shown =
+    slosh.data && figures && moves && !slosh.isPlaceholderData
+      ? withMoving(slosh.data, figures)
+      : slosh.data;
   const edit = useEdit(id, setConflict);
   const signOut = useSignOut();
   const navigate = useNavigate();
@@ -245,7 +257,7 @@ function Frame({ session }: { session: Session }): ReactElement {
   const rail = (
     <JobRail
       buildId={id}
-      states={statesOf(build.data, slosh.data, pan.data)}
+      states={statesOf(build.data, shown, pan.data)}
       onPick={() => setRailOpen(false)}
     />
   );
@@ -254,7 +266,7 @@ function Frame({ session }: { session: Session }): ReactElement {
     <div className="flex min-h-full flex-col lg:h-full lg:overflow-hidden">
       <HeadStrip
         build={build.data}
-        slosh={slosh.data}
+        slosh={shown}
         pan={pan.data}
         session={session}
         pending={slosh.isFetching}
@@ -316,6 +328,10 @@ function Frame({ session }: { session: Session }): ReactElement {
             <SloshScreen
               build={build.data}
               slosh={slosh}
+              shown={shown}
+              latest={latest.data}
+              moves={moves}
+              onMoves={setMoves}
               edit={edit}
               onLoads={() => void navigate(`/builds/${id}/loads`)}
               onName={() => setBox("history")}

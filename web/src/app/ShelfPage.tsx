@@ -1,5 +1,5 @@
 import type { ReactElement } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useSignOut, type Session } from "../api/queries";
 import { Shelf } from "../screens/shelf/Shelf";
 import { Tools } from "./HeadStrip";
@@ -15,6 +15,9 @@ export function ShelfPage({ session }: { session: Session }): ReactElement {
           <p className="font-figure text-[26px] leading-8 font-bold">Bilge</p>
           <p className="font-figure text-[13px] text-ink-2">{session.workshop}</p>
         </div>
+        <Link to="/runs" className="self-center px-4 underline">
+          Runs
+        </Link>
         <Tools session={session} onSignOut={() => signOut.mutate()} />
       </header>
       <main className="flex-1">

@@ -2,6 +2,7 @@ import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
 import { useCallback, useEffect, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
+import type { Latest } from "../../api/runs";
 import { reachOf } from "../../drawing/tilt";
 import { Button } from "../../parts/Button";
 import { useCommands, type Command } from "../../parts/commands";
@@ -15,6 +16,7 @@ import { stepDip } from "../../plots/traces";
 import { usePlay, type Play } from "../../plots/usePlay";
 import { canDraw3d } from "../../scene/CutAway";
 import { Inspector, type InspectorTab } from "./Inspector";
+import { MovingOil } from "./MovingOil";
 import { momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 
@@ -188,12 +190,21 @@ function useSloshCommands({
 export function SloshScreen({
   build,
   slosh,
+  shown,
+  latest,
+  moves,
+  onMoves,
   edit,
   onLoads,
   onName,
 }: {
   build: BuildOut;
   slosh: UseQueryResult<Slosh>;
+  /** The forecast with the figures of moving oil in it, where they are known and wanted. */
+  shown: Slosh | undefined;
+  latest: Latest | undefined;
+  moves: boolean;
+  onMoves: (moves: boolean) => void;
   edit: UseMutationResult<BuildOut, Error, Edit>;
   onLoads: () => void;
   onName: () => void;
@@ -210,7 +221,7 @@ export function SloshScreen({
   const [overId, setOverId] = useState<number | null>(null);
   const laps = useLaps();
   const over = useOtherLap(build, overId);
-  const data = slosh.data;
+  const data = shown;
   const lap = data?.lap ?? null;
   const duration = lap?.duration_s ?? 0;
   const time = Math.min(picked ?? lap?.dips[0]?.worst_s ?? lap?.least_cover_at_s ?? 0, duration);
@@ -256,6 +267,15 @@ export function SloshScreen({
                     {wordsOf(slosh.error)}
                   </Notice>
                 </div>
+              )}
+              {latest && lap && !slosh.isPlaceholderData && (
+                <MovingOil
+                  build={build}
+                  latest={latest}
+                  settledDry={slosh.data?.lap?.dry_s ?? 0}
+                  moves={moves}
+                  onMoves={onMoves}
+                />
               )}
               <Picture
                 slosh={data}

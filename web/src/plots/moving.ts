@@ -1,0 +1,44 @@
+import type { Slosh } from "../api/queries";
+import type { Moving } from "../api/runs";
+
+/** Values at other times, drawn straight between those there are; both times rise. */
+export function atTimes(
+  times: readonly number[],
+  values: readonly number[],
+  wanted: readonly number[],
+): number[] {
+  let after = 1;
+  return wanted.map((time) => {
+    while (after < times.length - 1 && (times[after] ?? 0) < time) after += 1;
+    const [t0, t1] = [times[after - 1] ?? 0, times[after] ?? 0];
+    const [v0, v1] = [values[after - 1] ?? 0, values[after] ?? values[after - 1] ?? 0];
+    const share = t1 > t0 ? Math.min(1, Math.max(0, (time - t0) / (t1 - t0))) : 0;
+    return v0 + share * (v1 - v0);
+  });
+}
+
+/** The settled forecast with verdict, dips, cover and gas share of the moving oil in their place. */
+export function withMoving(slosh: Slosh, moving: Moving): Slosh {
+  if (!slosh.lap) return slosh;
+  const { samples } = slosh.lap;
+  const { time_s: times, cover_mm: cover, gas_share: gas } = moving.samples;
+  return {
+    ...slosh,
+    model_note: `${moving.note.split(":")[0]?.split(".")[0] ?? ""}: figures and strip. The picture shows the oil settled.`,
+    verdict: moving.verdict,
+    lap: {
+      ...slosh.lap,
+      verdict: moving.verdict,
+      dry_s: moving.dry_s,
+      draws_air_s: moving.draws_air_s,
+      least_cover_mm: moving.least_cover_mm,
+      least_cover_at_s: moving.least_cover_at_s,
+      dips: moving.dips,
+      samples: {
+        ...samples,
+        cover_mm: atTimes(times, cover, samples.time_s),
+        gas_share: atTimes(times, gas, samples.time_s),
+      },
+    },
+  };
+}
