@@ -2021,7 +2021,7 @@ export interface components {
         };
         /**
          * LatestOut
-         * @description The runs of a build as it stands: under way, the finest finished, and a failure if no more.
+         * @description The runs of a build as it stands: under way, the finest finished, a failure if it was last.
          */
         LatestOut: {
             failed: components["schemas"]["RunOut"] | null;

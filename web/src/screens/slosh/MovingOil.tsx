@@ -7,6 +7,7 @@ import { Progress } from "../../parts/Progress";
 import { howLong } from "./howLong";
 
 const FINER: Record<Cells, Cells[]> = { quick: ["bench", "fine"], bench: ["fine"], fine: [] };
+const SIZES: Record<Cells, string> = { quick: "coarse", bench: "10 mm", fine: "8 mm" };
 const NAMES: Record<Cells, string> = {
   quick: "coarse cells",
   bench: "10 mm cells",
@@ -61,7 +62,7 @@ export function MovingOil({
         onClick={() => ask.mutate({ buildId: build.id, cells })}
         disabled={ask.isPending}
       >
-        run in {NAMES[cells]}, {howLong(takes)}
+        {SIZES[cells]}, {howLong(takes)}
       </button>
     );
   });
@@ -88,6 +89,7 @@ export function MovingOil({
             {latest.figures.crank_in_oil_s > 0 &&
               `; crank in oil ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
           </span>
+          {!run && finer.length > 0 && <span>Run finer:</span>}
           {!run && finer}
         </div>
       )}
@@ -98,7 +100,7 @@ export function MovingOil({
           <span>The moving oil could not be run: {failed.reason}</span>
         </p>
       )}
-      {!run && !finished && <p className="py-1">Moving oil: {finer}</p>}
+      {!run && !finished && <p className="py-1">Run the moving oil: {finer}</p>}
       {error && (
         <p role="alert" className="py-1 text-bad">
           {wordsOf(error)}
