@@ -125,6 +125,9 @@ TASKS = {
     }
 }
 
+# after this long without a sign of life from its worker a run is put back
+RUN_LEASE_S = float(os.environ.get("BILGE_RUN_LEASE_S", "10"))
+
 WHITENOISE_ROOT = str(WEB_DIST)
 WHITENOISE_MAX_AGE = 3600
 STATIC_URL = "/static/"

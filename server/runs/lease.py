@@ -9,19 +9,21 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import timedelta
 
+from django.conf import settings
 from django.db import transaction
 from django.db.models import F, Q
 from django.db.models.functions import Now
 
 from runs.models import Result, Run
 
-LEASE = timedelta(seconds=10)
-"""After this long without a sign of life a run is put back."""
-
 OVERDUE = timedelta(seconds=60)
 """A run that has waited this long is queued once more: its place may have been lost."""
 
 MOST_ATTEMPTS = 5
+
+
+def _lease() -> timedelta:
+    return timedelta(seconds=settings.RUN_LEASE_S)
 
 
 @dataclass(frozen=True)
@@ -36,7 +38,7 @@ class Held:
 
     def beat(self, reached: float, partial: dict[str, object] | None) -> bool:
         """Show life and say how far it is; False when the run is no longer this worker's."""
-        changed = {"lease_until": Now() + LEASE, "reached_s": reached}
+        changed = {"lease_until": Now() + _lease(), "reached_s": reached}
         if partial is not None:
             changed["partial"] = partial
         return bool(Run.objects.filter(self._mine()).update(**changed))
@@ -79,7 +81,7 @@ def claim(run_id: int, worker: str) -> Held | None:
         status=Run.RUNNING,
         attempt=F("attempt") + 1,
         worker=worker[:80],
-        lease_until=Now() + LEASE,
+        lease_until=Now() + _lease(),
         started_at=Now(),
         reached_s=0.0,
         partial=None,

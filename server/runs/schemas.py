@@ -99,7 +99,7 @@ class MovingOut(Schema):
 
 
 class LatestOut(Schema):
-    """The runs of a build as it stands: under way, the finest finished, a failure if it was last."""
+    """The runs of a build as it stands: under way, the finest finished, a last one that failed."""
 
     under_way: RunOut | None
     finished: RunOut | None

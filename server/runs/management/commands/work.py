@@ -8,20 +8,21 @@ import time
 from typing import Any
 
 from bilge_core.warm import warm_up, warm_up_moving
+from django.conf import settings
 from django.core.management import call_command
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import DatabaseError, close_old_connections
 
 from runs.services import put_back_lost
 
 logger = logging.getLogger(__name__)
 
-_LOOK_EVERY = 3.0  # [s]
+_LOOKS_A_LEASE = 3
 
 
 def _look_after_lost_runs() -> None:
     while True:
-        time.sleep(_LOOK_EVERY)
+        time.sleep(settings.RUN_LEASE_S / _LOOKS_A_LEASE)
         try:
             close_old_connections()
             put_back_lost()
@@ -34,9 +35,16 @@ class Command(BaseCommand):
 
     help = "Carry out runs until told to stop."
 
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Options."""
+        parser.add_argument(
+            "--cold", action="store_true", help="take runs at once, compiling what they need"
+        )
+
     def handle(self, *args: Any, **options: Any) -> None:
         """Warm up, watch over lost runs, work."""
-        warm_up()
-        warm_up_moving()
+        if not options["cold"]:
+            warm_up()
+            warm_up_moving()
         threading.Thread(target=_look_after_lost_runs, daemon=True).start()
         call_command("db_worker", interval=0.3, startup_delay=False, reload=False, verbosity=0)
