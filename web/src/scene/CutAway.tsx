@@ -18,6 +18,8 @@ import { dragged, FIRST_STANCE, onPage, projectionOf, type Projection } from "./
 import { cutSurface, heightLines, litresDrawn, type CutWay } from "./model";
 import type { Vector } from "./solid";
 
+import type { MovingFrame } from "./PanScene";
+
 const PanScene = lazy(() => import("./PanScene"));
 
 /** Whether this browser can draw in three dimensions at all. */
@@ -109,6 +111,7 @@ function Notes({
   way,
   projection,
   words,
+  moves,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -117,6 +120,8 @@ function Notes({
   way: CutWay;
   projection: Projection;
   words: string;
+  /** Whether the oil drawn is moving oil: then notes on settled oil are left away. */
+  moves: boolean;
 }): ReactElement {
   const { system, units } = useSettings();
   const { width, height } = projection;
@@ -141,8 +146,8 @@ function Notes({
   const angle = (Math.atan2(tip[1] - nose[1], tip[0] - nose[0]) * 180) / Math.PI;
   const crowded = top !== null && page(top)[0] + 24 > width - 230;
   const full = top !== null && top[2] > drawing.skirt_height_mm - 0.5;
-  const climb = top && top[2] > 4 ? lengthAs(units, system, top[2]) : null;
-  const heights = labelledHeights(drawing, surface, projection);
+  const climb = !moves && top && top[2] > 4 ? lengthAs(units, system, top[2]) : null;
+  const heights = moves ? [] : labelledHeights(drawing, surface, projection);
   return (
     <svg
       width={width}
@@ -201,7 +206,9 @@ function Notes({
         lines={callout}
         bad={airy}
       />
-      {width > 620 && <Inset drawing={drawing} oil={oil} airy={airy} left={24} top={height - 34} />}
+      {width > 620 && !moves && (
+        <Inset drawing={drawing} oil={oil} airy={airy} left={24} top={height - 34} />
+      )}
     </svg>
   );
 }
@@ -233,6 +240,7 @@ export function CutAway({
   words,
   width,
   height,
+  moving,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -241,6 +249,7 @@ export function CutAway({
   words: string;
   width: number;
   height: number;
+  moving: MovingFrame | null;
 }): ReactElement {
   useSettings(); // drawn again in another theme's colours
   const [stance, setStance] = useState(FIRST_STANCE);
@@ -248,6 +257,7 @@ export function CutAway({
   // words and sections first, the scene as soon as there is time
   const sceneOil = useDeferredValue(oil);
   const sceneAiry = useDeferredValue(airy);
+  const sceneMoving = useDeferredValue(moving);
   const grip = useRef<[number, number] | null>(null);
   const upright = drawing.standing.normal;
   const points = useMemo(
@@ -324,6 +334,7 @@ export function CutAway({
               airy={sceneAiry}
               way={way}
               projection={projection}
+              moving={sceneMoving}
             />
           </Suspense>
         </Scene>
@@ -335,6 +346,7 @@ export function CutAway({
           way={way}
           projection={projection}
           words={words}
+          moves={moving !== null}
         />
       </div>
       <fieldset className="absolute top-2 right-6 flex items-center gap-2 font-figure text-[13px]">

@@ -6,7 +6,9 @@ import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
 import type { Drawing, OilSurface } from "../drawing/views";
 import type { Projection } from "./camera";
-import { piecesOf, type CutWay } from "./model";
+import { cutPlane, piecesOf, type CutWay } from "./model";
+import { oilSkin, type OilSkin } from "./movingOil";
+import type { OilFrames } from "../api/frames";
 import { pickupLines, pickupRings, skinOf } from "./pickup";
 import { areaNormal, type Polygon, type Vector } from "./solid";
 import { triangles } from "./triangles";
@@ -93,6 +95,20 @@ function Faces({
   );
 }
 
+/** A part of the moving oil's skin, each piece shaded by the way it faces. */
+function Skin({ part, color }: { part: OilSkin["surface"]; color: string }): ReactElement | null {
+  if (part.positions.length === 0) return null;
+  return (
+    <mesh frustumCulled={false}>
+      <bufferGeometry key={part.positions.length}>
+        <bufferAttribute attach="attributes-position" args={[part.positions, 3]} />
+        <bufferAttribute attach="attributes-color" args={[part.shades, 3]} />
+      </bufferGeometry>
+      <meshBasicMaterial color={color} vertexColors side={DoubleSide} />
+    </mesh>
+  );
+}
+
 function Strokes({
   lines,
   color,
@@ -169,12 +185,16 @@ function steelOf(polygon: Polygon): "metal" | "metal-2" | "metal-3" {
   return y > x ? "metal" : "metal-3";
 }
 
-function Bodies({ drawing, oil, airy, way, projection }: SceneProps): ReactElement {
+function Bodies({ drawing, oil, airy, way, projection, moving }: SceneProps): ReactElement {
   const ink = tokensNow();
   const { toViewer } = projection;
   const pieces = useMemo(
     () => piecesOf(drawing, oil, way, toViewer),
     [drawing, oil, way, toViewer],
+  );
+  const skin3d = useMemo(
+    () => (moving ? oilSkin(moving.frames, moving.index, cutPlane(drawing, way, toViewer)) : null),
+    [moving, drawing, way, toViewer],
   );
   const steel = useMemo(() => {
     const by = { metal: [], "metal-2": [], "metal-3": [] } as Record<string, Polygon[][]>;
@@ -193,9 +213,18 @@ function Bodies({ drawing, oil, airy, way, projection }: SceneProps): ReactEleme
       ))}
       <Faces pieces={pieces.plates} color={color("metal")} />
       <Faces pieces={one(pieces.gates)} color={color("metal-3")} />
-      <Faces pieces={one(pieces.oilSurface)} color={color("oil")} />
-      <Faces pieces={one(pieces.oilSides)} color={color("oil-2")} />
-      <Faces pieces={one(pieces.oilCut)} color={color("oil-2")} />
+      {skin3d ? (
+        <>
+          <Skin part={skin3d.surface} color={color("oil")} />
+          <Skin part={skin3d.body} color={color("oil-2")} />
+        </>
+      ) : (
+        <>
+          <Faces pieces={one(pieces.oilSurface)} color={color("oil")} />
+          <Faces pieces={one(pieces.oilSides)} color={color("oil-2")} />
+          <Faces pieces={one(pieces.oilCut)} color={color("oil-2")} />
+        </>
+      )}
       <Faces
         pieces={pieces.metalCut}
         color={color("metal")}
@@ -213,8 +242,8 @@ function Bodies({ drawing, oil, airy, way, projection }: SceneProps): ReactEleme
       <Strokes lines={pieces.removed} color={color("line")} width={1} dashed />
       <Strokes lines={pieces.edges} color={color("ink")} width={1.6} />
       <Strokes lines={pieces.plateCuts} color={color("ink")} width={3} />
-      <Strokes lines={pieces.oilEdges} color={color("oil-line")} width={1.6} />
-      {pieces.heights.map(({ z, lines }) => (
+      {!skin3d && <Strokes lines={pieces.oilEdges} color={color("oil-line")} width={1.6} />}
+      {(skin3d ? [] : pieces.heights).map(({ z, lines }) => (
         <Strokes key={z} lines={lines} color={color("oil-line")} width={z === 0 ? 2 : 1} />
       ))}
       <Strokes lines={outline} color={color("ink")} width={1.6} />
@@ -228,6 +257,13 @@ export interface SceneProps {
   airy: boolean;
   way: CutWay;
   projection: Projection;
+  /** The moving oil on record and which frame of it; settled oil is drawn when there is none. */
+  moving: MovingFrame | null;
+}
+
+export interface MovingFrame {
+  frames: OilFrames;
+  index: number;
 }
 
 /** The pan cut away with the oil in it; drawn when something changes, not all the time. */

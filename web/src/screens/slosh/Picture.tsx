@@ -6,6 +6,7 @@ import { Button } from "../../parts/Button";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSize } from "../../parts/size";
 import { CutAway } from "../../scene/CutAway";
+import type { MovingFrame } from "../../scene/PanScene";
 import type { Moment } from "./moment";
 
 export type PictureKind = "cut-away" | "sections" | "plan";
@@ -52,11 +53,13 @@ export function Picture({
   slosh,
   moment,
   kind,
+  moving,
   next,
 }: {
   slosh: Slosh;
   moment: Moment;
   kind: PictureKind;
+  moving: MovingFrame | null;
   next: { words: string; run: () => void };
 }): ReactElement {
   const [box, { width, height }] = useSize();
@@ -87,7 +90,7 @@ export function Picture({
         >
           {width > 0 &&
             (kind === "cut-away" ? (
-              <CutAway {...common} height={Math.max(height, 320)} />
+              <CutAway {...common} height={Math.max(height, 320)} moving={moving} />
             ) : (
               <Sheet
                 {...common}

@@ -1,7 +1,8 @@
 import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
-import { useCallback, useEffect, useState, type ReactElement } from "react";
+import { useCallback, useEffect, useMemo, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
+import { useFrames } from "../../api/frames";
 import type { Latest } from "../../api/runs";
 import { reachOf } from "../../drawing/tilt";
 import { Button } from "../../parts/Button";
@@ -20,6 +21,7 @@ import { MovingOil } from "./MovingOil";
 import { momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 
+const MOVES = "The picture shows the moving oil.";
 const AT_REST: Load = { sideG: 0, foreG: 0 };
 
 function Headline({
@@ -231,6 +233,13 @@ export function SloshScreen({
   }, []);
   const play = usePlay(duration, time, goTo);
   const steady = pad !== null || !lap;
+  const showsMoving = moves && !steady && kind === "cut-away" && latest?.figures != null;
+  const frames = useFrames(showsMoving ? (latest.finished?.id ?? null) : null).data;
+  const index = frames ? Math.min(frames.count - 1, Math.round(time * frames.rate)) : 0;
+  const moving = useMemo(
+    () => (frames && showsMoving ? { frames, index } : null),
+    [frames, index, showsMoving],
+  );
   const moment = data
     ? lap && !pad
       ? momentOf(data, lap, time, system, units)
@@ -258,7 +267,10 @@ export function SloshScreen({
         <section aria-label="The pan" className="flex min-w-0 flex-1 flex-col">
           {moment && data ? (
             <>
-              <Headline moment={moment} note={data.model_note}>
+              <Headline
+                moment={moment}
+                note={moving ? `${data.model_note} ${MOVES}` : data.model_note}
+              >
                 <PictureSwitch kind={kind} has3d={has3d} onKind={setKind} />
               </Headline>
               {slosh.error && (
@@ -281,6 +293,7 @@ export function SloshScreen({
                 slosh={data}
                 moment={moment}
                 kind={kind}
+                moving={moving}
                 next={nextStep(data, { onLoads, onNumbers: () => setTab("numbers"), onName })}
               />
             </>
