@@ -58,7 +58,7 @@ export function MovingOil({
       <button
         key={cells}
         type="button"
-        className="underline disabled:no-underline"
+        className="whitespace-nowrap underline disabled:no-underline"
         onClick={() => ask.mutate({ buildId: build.id, cells })}
         disabled={ask.isPending}
       >
@@ -87,7 +87,7 @@ export function MovingOil({
             dry {latest.figures.dry_s.toFixed(1)} s moving, {NAMES[finished.cells]};{" "}
             {settledDry.toFixed(1)} s settled
             {latest.figures.crank_in_oil_s > 0 &&
-              `; crank in oil ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
+              `; crank in it ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
           </span>
           {!run && finer.length > 0 && <span>Run finer:</span>}
           {!run && finer}

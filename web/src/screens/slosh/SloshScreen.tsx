@@ -1,8 +1,7 @@
 import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState, type ReactElement } from "react";
+import { useCallback, useEffect, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
-import { useFrames } from "../../api/frames";
 import type { Latest } from "../../api/runs";
 import { reachOf } from "../../drawing/tilt";
 import { Button } from "../../parts/Button";
@@ -20,6 +19,7 @@ import { Inspector, type InspectorTab } from "./Inspector";
 import { MovingOil } from "./MovingOil";
 import { momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
+import { useMovingOil } from "./useMovingOil";
 
 const MOVES = "The picture shows the moving oil.";
 const AT_REST: Load = { sideG: 0, foreG: 0 };
@@ -233,18 +233,19 @@ export function SloshScreen({
   }, []);
   const play = usePlay(duration, time, goTo);
   const steady = pad !== null || !lap;
-  const showsMoving = moves && !steady && kind === "cut-away" && latest?.figures != null;
-  const frames = useFrames(showsMoving ? (latest.finished?.id ?? null) : null).data;
-  const index = frames ? Math.min(frames.count - 1, Math.round(time * frames.rate)) : 0;
-  const moving = useMemo(
-    () => (frames && showsMoving ? { frames, index } : null),
-    [frames, index, showsMoving],
-  );
-  const moment = data
+  const lies = data
     ? lap && !pad
       ? momentOf(data, lap, time, system, units)
       : padMoment(data, pad ?? AT_REST, system, units)
     : null;
+  const { moving, moment } = useMovingOil({
+    slosh: data,
+    latest,
+    moves: moves && !steady,
+    drawn: kind === "cut-away",
+    time,
+    lies,
+  });
   const toPad = useCallback((load: Load | null) => setPad(load), []);
   useSloshCommands({
     slosh: data,

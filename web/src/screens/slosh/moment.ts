@@ -22,6 +22,8 @@ export interface Moment {
   coverMm: number;
   /** What lies in each zone. */
   zonesL: readonly number[];
+  /** What the pan would have to hold for the mouth to be covered by settled oil. */
+  toCoverL: number;
   /** Where the oil is and what keeps it there. */
   sentence: string;
 }
@@ -70,6 +72,7 @@ export function momentOf(
   const gas = samples.gas_share[at] ?? 0;
   const zonesL = lap.zones_l.map((zone) => zone[at] ?? 0);
   const airy = gas > 0.5;
+  const toCoverL = samples.to_cover_l[at] ?? 0;
   return {
     title: `${placeWords(lap, time)} ${time.toFixed(1)} s: ${whereWords(load)}`,
     words: `${loadWords(load)}, ${(samples.speed_km_h[at] ?? 0).toFixed(0)} km/h · ${oilWords(slosh, system, units)}`,
@@ -79,12 +82,8 @@ export function momentOf(
     load,
     coverMm: cover,
     zonesL,
-    sentence: oilSentence(
-      slosh,
-      { zonesL, toCoverL: samples.to_cover_l[at] ?? 0, airy, load },
-      system,
-      units,
-    ),
+    toCoverL,
+    sentence: oilSentence(slosh, { zonesL, toCoverL, airy, load }, system, units),
   };
 }
 
@@ -108,6 +107,7 @@ export function padMoment(slosh: Slosh, load: Load, system: System, units: Units
     load,
     coverMm: cover,
     zonesL,
+    toCoverL,
     sentence: oilSentence(slosh, { zonesL, toCoverL, airy, load }, system, units),
   };
 }
