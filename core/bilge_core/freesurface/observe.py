@@ -17,6 +17,7 @@ from bilge_core.freesurface.transfer import HALF
 Array = NDArray[np.float64]
 
 _MARCH = 0.25  # of the smallest cell
+_SURE = 4
 
 
 @dataclass(frozen=True)
@@ -85,12 +86,15 @@ def _count(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, error_model="numpy")
-def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, longest):  # type: ignore[no-untyped-def]
-    """Way along `up` from a place to where the filling falls through one half; minus below it."""
+def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, longest, covered, sure):  # type: ignore[no-untyped-def]
+    """Way along `up` from a place to where the oil ends; minus, the way down to it, when bare."""
     x = place.copy()
-    last = -1.0
-    sign = 1.0
+    last = 0.5
+    sign = 1.0 if covered else -1.0
+    armed = False
     way = 0.0
+    beyond = 0
+    found = 0.0
     while way <= longest:
         i = np.searchsorted(line_x, x[0], side="right") - 1
         j = np.searchsorted(line_y, x[1], side="right") - 1
@@ -98,7 +102,7 @@ def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, long
         inside = 0 <= i < line_x.size - 1 and 0 <= j < line_y.size - 1 and 0 <= k < line_z.size - 1
         c = (i + 1) * strides[0] + (j + 1) * strides[1] + (k + 1)
         if not inside or room[c] <= 0.0:
-            return sign * way
+            return found if beyond > 0 else sign * way
         # filling between this cell's middle and the next one along z
         middle = HALF * (line_z[k] + line_z[k + 1])
         up_one = x[2] >= middle
@@ -109,10 +113,16 @@ def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, long
             next_middle = HALF * (line_z[there] + line_z[there + 1])
             share = (x[2] - middle) / (next_middle - middle)
             value += share * (np.float64(filling[other]) - value)
-        if last < 0.0:
-            sign = 1.0 if value >= 0.5 else -1.0
-        elif (value < 0.5) == (sign > 0.0):
-            return sign * (way - step * abs(value - 0.5) / max(abs(value - last), 1e-6))
+        if (value < 0.5) != (sign > 0.0):
+            armed = True
+            beyond = 0
+        elif armed or way > sure * step:
+            if beyond == 0:
+                part = min(1.0, abs(value - 0.5) / max(abs(value - last), 1e-6))
+                found = sign * max(0.0, way - step * part)
+            beyond += 1
+            if beyond >= sure:  # a hole of less than a cell is not the surface
+                return found
         last = value
         for a in range(3):
             x[a] += sign * step * up[a]
@@ -161,13 +171,14 @@ class Observer:
             self._sweep, regions, sums,
         )  # fmt: skip
         shares = self.inlet_shares(oil)
+        oil_share = float(shares.astype(np.float64) @ self._inlet.part)
         cover = _march(
             oil.filling_flat, domain.room, *domain.lines, domain.strides, self._inlet.centre,
-            np.asarray(up, dtype=np.float64), self._step, self._longest,
+            np.asarray(up, dtype=np.float64), self._step, self._longest, oil_share >= 0.5, _SURE,
         )  # fmt: skip
         volume = float(sums[0])
         return Sight(
-            float(shares.astype(np.float64) @ self._inlet.part),
+            oil_share,
             float(cover),
             sums[1:4] / max(volume, 1e-12),
             regions,

@@ -87,7 +87,7 @@ export function MovingOil({
             dry {latest.figures.dry_s.toFixed(1)} s moving, {NAMES[finished.cells]};{" "}
             {settledDry.toFixed(1)} s settled
             {latest.figures.crank_in_oil_s > 0 &&
-              `; crank in it ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
+              `; crank in oil ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
           </span>
           {!run && finer.length > 0 && <span>Run finer:</span>}
           {!run && finer}
