@@ -21,8 +21,13 @@ import { momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 import { useMovingOil } from "./useMovingOil";
 
-const MOVES = "The picture shows the moving oil.";
 const AT_REST: Load = { sideG: 0, foreG: 0 };
+
+/** Which oil the figures are of, and which the picture shows. */
+function noteOf(note: string, pictureMoves: boolean, figuresMove: boolean): string {
+  if (pictureMoves) return `${note} The picture shows the moving oil.`;
+  return figuresMove ? `${note} The picture shows settled oil.` : note;
+}
 
 function Headline({
   moment,
@@ -270,7 +275,7 @@ export function SloshScreen({
             <>
               <Headline
                 moment={moment}
-                note={moving ? `${data.model_note} ${MOVES}` : data.model_note}
+                note={noteOf(data.model_note, moving !== null, moves && latest?.figures != null)}
               >
                 <PictureSwitch kind={kind} has3d={has3d} onKind={setKind} />
               </Headline>
