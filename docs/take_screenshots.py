@@ -67,6 +67,12 @@ def main() -> None:
     page.click("a", "Car")
     page.find("[data-car-plan]")
     _keep(page, "car")
+    _measuring(page)
+    _runs_and_phone(page)
+    page.driver.quit()
+
+
+def _measuring(page: Page) -> None:
     page.driver.get(f"{page.address}/")
     page.says("Not safe.")
     page.driver.find_element(By.LINK_TEXT, "Dunlin, plates and gates").click()
@@ -86,6 +92,9 @@ def main() -> None:
     page.find("input[type=file]").send_keys(str(ROOT / "demo" / "saltmarsh-session.csv"))
     page.says("This recording turns mostly left")
     _keep(page, "loads-import")
+
+
+def _runs_and_phone(page: Page) -> None:
     page.driver.get(f"{page.address}/runs")
     page.says("finished: dry")
     _keep(page, "runs")
@@ -95,7 +104,6 @@ def main() -> None:
     page.driver.find_element(By.LINK_TEXT, "Dunlin").click()
     page.find("[data-oil]")
     _keep(page, "slosh-phone")
-    page.driver.quit()
 
 
 if __name__ == "__main__":

@@ -6,9 +6,6 @@ import argparse
 import json
 import math
 import sys
-import time
-from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -17,16 +14,12 @@ from bilge_core.build import Build, read_build
 from bilge_core.errors import BilgeError, InvalidInput, Problem
 from bilge_core.forecast import (
     Dip,
-    MovingForecast,
     SettledForecast,
-    forecast_moving,
     forecast_settled,
 )
-from bilge_core.forecast.moving import Spread, dry_time_spread, moving_note
 from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
-from bilge_core.freesurface.basin import FINENESSES, Fineness
-from bilge_core.freesurface.lap import LookAt
+from bilge_core.freesurface.basin import FINENESSES
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.facts import LogFacts, log_facts
 from bilge_core.loads.laps import find_laps
@@ -34,6 +27,7 @@ from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_recording
 from bilge_core.loads.sniff import LogFile, open_log
+from bilge_core.moving_check import Moving, moving_figures, moving_lines, run_moving
 from bilge_core.statics import CoverRose, cover_rose
 
 EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
@@ -152,43 +146,8 @@ def _dip_figures(dip: Dip) -> dict[str, Any]:
     }
 
 
-@dataclass(frozen=True)
-class _Moving:
-    """Runs in moving oil: the first start's, and the spread of dry time over all starts."""
-
-    forecast: MovingForecast
-    spread: Spread
-
-    @property
-    def note(self) -> str:
-        return moving_note(self.forecast.fineness)
-
-
-def _moving_figures(moving: _Moving) -> dict[str, Any]:
-    lap = moving.forecast.lap
-    litres = (lap.regions * 1e3).round(4)
-    return {
-        "cells": moving.forecast.fineness,
-        "dry_s_of_each_start": [round(dry, 3) for dry in moving.spread.dry],
-        "dry_s_mean": round(moving.spread.mean, 3),
-        "dry_s_deviation": round(moving.spread.deviation, 3),
-        "crank_in_oil_s": round(lap.crank_time(), 2),
-        "most_oil_at_crank_l": round(float(lap.crank.max()) * 1e3, 3),
-        "litres": {name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},
-        "gates_open": {
-            name: lap.gates_open[:, n].round(3).tolist() for n, name in enumerate(lap.gate_names)
-        },
-        "passed_l": {
-            name: round(float(lap.passed[-1, n]) * 1e3, 3)
-            for n, name in enumerate(lap.opening_names)
-        },
-        "centre_of_mass_mm": (lap.centre * 1e3).round(2).tolist(),
-        "oil_in_pan_l": (lap.volume * 1e3).round(4).tolist(),
-    }
-
-
 def _figures(
-    settled: SettledForecast, moving: _Moving | None, facts: LogFacts, rose: CoverRose
+    settled: SettledForecast, moving: Moving | None, facts: LogFacts, rose: CoverRose
 ) -> dict[str, Any]:
     result = moving.forecast if moving else settled
     pan = result.pan
@@ -222,39 +181,13 @@ def _figures(
             "gas_share": result.lap.gas_share.round(4).tolist(),
         },
     }
-    return figures | ({"moving": _moving_figures(moving)} if moving else {})
-
-
-def _moving_lines(moving: _Moving, settled: SettledForecast) -> list[str]:
-    lap, spread = moving.forecast.lap, moving.spread
-    lines = [f"  Settled oil would be dry for {settled.dry_time.dry:.1f} s."]
-    if len(spread.dry) > 1:
-        lines.append(
-            f"  Over {len(spread.dry)} starts: dry for {spread.mean:.2f} s, "
-            f"give or take {spread.deviation:.2f} s."
-        )
-    if lap.crank_time() > 0.0:
-        lines.append(
-            f"  Oil reaches the crank's sweep for {lap.crank_time():.1f} s, "
-            f"at most {lap.crank.max() * 1e3:.1f} L of it."
-        )
-    if len(lap.region_names) > 1:
-        means = lap.regions.mean(axis=0) * 1e3
-        parts = [f"{mean:.1f} L {name}" for mean, name in zip(means, lap.region_names, strict=True)]
-        lines.append(f"  On average {', '.join(parts)}.")
-    for column, name in enumerate(lap.gate_names):
-        through = float(lap.passed[-1, lap.opening_names.index(name)]) * 1e3
-        lines.append(
-            f"  Gate {name}: open {lap.gates_open[:, column].mean():.0%} of the time, "
-            f"{through:.1f} L through it."
-        )
-    return lines
+    return figures | ({"moving": moving_figures(moving)} if moving else {})
 
 
 def _report(
     name: str,
     settled: SettledForecast,
-    moving: _Moving | None,
+    moving: Moving | None,
     facts: LogFacts,
     which: str | None,
 ) -> str:
@@ -273,7 +206,7 @@ def _report(
         f"draws air for {result.dry_time.draws_air:.1f} s of {result.log.duration:.1f} s.",
     ]
     if moving:
-        lines += _moving_lines(moving, settled)
+        lines += moving_lines(moving, settled)
     if result.dry_time.dips:
         lines += ["", "  Dips, worst first:"]
         lines += [
@@ -288,52 +221,7 @@ def _report(
     return "\n".join(lines)
 
 
-_SAY_EVERY = 1.0  # [s]
-
-
-def _teller(duration: float, start: int, starts: int) -> Callable[[LookAt], None]:
-    """Says on the error stream, once a second, how far a run is and how long it will take."""
-    begun = time.monotonic()
-    said = begun
-
-    def tell(look: LookAt) -> None:
-        nonlocal said
-        now = time.monotonic()
-        if now - said < _SAY_EVERY or look.time <= 0.0:
-            return
-        said = now
-        left = (now - begun) * (duration / look.time - 1.0)
-        which = f"start {start} of {starts}, " if starts > 1 else ""
-        print(
-            f"bilge check: {which}{look.time:.0f} of {duration:.0f} s, about {left:.0f} s to go",
-            file=sys.stderr,
-        )
-
-    return tell
-
-
-def _writer(path: Path) -> Callable[[bytes], None]:
-    def write(record: bytes) -> None:
-        path.write_bytes(record)
-
-    return write
-
-
-def _run_moving(
-    build: Build, log: Log, fineness: Fineness, starts: int, frames: Path | None
-) -> _Moving:
-    forecasts = []
-    for seed in range(starts):
-        tell = _teller(log.duration, seed + 1, starts)
-        record = _writer(frames) if frames is not None and seed == 0 else None
-        forecasts.append(
-            forecast_moving(build, log, fineness, seed=seed, watch=tell, record=record)
-        )
-    dry = [forecast.dry_time.dry for forecast in forecasts]
-    return _Moving(forecasts[0], dry_time_spread(dry))
-
-
-def _moving(options: argparse.Namespace, build: Build, log: Log) -> _Moving | None:
+def _moving(options: argparse.Namespace, build: Build, log: Log) -> Moving | None:
     if options.slosh is None:
         for given, name in ((options.starts != 1, "--starts"), (options.frames, "--frames")):
             if given:
@@ -342,7 +230,7 @@ def _moving(options: argparse.Namespace, build: Build, log: Log) -> _Moving | No
     if not 1 <= options.starts <= _MOST_STARTS:
         raise InvalidInput([Problem("--starts", f"must be 1 to {_MOST_STARTS}")])
     try:
-        return _run_moving(build, log, options.slosh, options.starts, options.frames)
+        return run_moving(build, log, options.slosh, options.starts, options.frames)
     except OSError as error:
         reason = (error.strerror or "cannot be written").lower()
         raise InvalidInput([Problem(str(options.frames), f"cannot be written: {reason}")]) from None

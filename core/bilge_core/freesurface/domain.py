@@ -15,6 +15,7 @@ from bilge_core.freesurface.planes import cut_planes
 from bilge_core.freesurface.reach import full_reach
 from bilge_core.freesurface.regions import part_regions
 from bilge_core.freesurface.sheets import Opening, Sheets, lay_plates
+from bilge_core.freesurface.walls import aligned_walls, behind_walls, blocked_bits, wall_areas
 from bilge_core.pan.plates import PlacedPlate
 from bilge_core.pan.solid import Prism
 
@@ -30,7 +31,6 @@ cells pass 0.78 to 0.89 of the ideal flow, for want of the jet's contraction; wi
 _LEAST_OPEN = 1e-3  # of a face: less is rounding
 _LEAST_ROOM = 1e-3  # of a cell's volume: a thinner sliver is wall
 _MOST_CELLS = 1023
-_MOSTLY = 0.5  # of a face: covered by more than this, nothing is felt along it through the plate
 
 
 @dataclass(frozen=True)
@@ -164,20 +164,6 @@ def _faces_flat(faces: Sequence[NDArray[Any]], fill: float, kind: type) -> NDArr
     return np.stack(flat)
 
 
-def _blocked_bits(
-    share_open: NDArray[Any], hang: NDArray[Any], strides: NDArray[np.int64]
-) -> NDArray[np.uint8]:
-    count = share_open.shape[1]
-    bits = np.zeros(count, dtype=np.uint8)
-    closed = (share_open < _MOSTLY) | (hang != 0)
-    for axis in range(3):
-        bits |= (closed[axis].astype(np.uint8) << (2 * axis)).astype(np.uint8)
-        above = np.ones(count, dtype=bool)
-        above[: count - strides[axis]] = closed[axis][strides[axis] :]
-        bits |= (above.astype(np.uint8) << (2 * axis + 1)).astype(np.uint8)
-    return bits
-
-
 def _gates(sheets: Sheets, allowed: NDArray[np.int8], holes: Whole, gate_area: Array) -> Gates:
     axis, face = np.nonzero(allowed != 0)
     opening = holes[axis, face]
@@ -190,74 +176,6 @@ def _gates(sheets: Sheets, allowed: NDArray[np.int8], holes: Whole, gate_area: A
         np.array([leaks[o] for o in opening.tolist()], dtype=np.float32),
         opening.astype(np.int32),
     )
-
-
-def _behind_walls(
-    area: Array,
-    solid: Array,
-    covered: Array,
-    cut: Whole,
-    room: Single,
-    strides: NDArray[np.int64],
-) -> tuple[Whole, Whole]:
-    """Faces where nothing passes: those on a wall or plate, and those inside an oblique wall."""
-    still, behind = [], []
-    for axis in range(3):
-        stride = int(strides[axis])
-        shut = np.flatnonzero(area[axis] <= 0.0)
-        shut = shut[shut >= stride]
-        shut = shut[(room[shut] > 0.0) | (room[shut - stride] > 0.0)]
-        own, before = cut[shut] >= 0, cut[shut - stride] >= 0
-        inside = (own | before) & (solid[axis][shut] <= 0.0) & (covered[axis][shut] <= 0.0)
-        still.append(np.column_stack([np.full((~inside).sum(), axis), shut[~inside]]))
-        behind.append(np.column_stack([np.full(inside.sum(), axis), shut[inside]]))
-    return (
-        np.concatenate(still).astype(np.int32),
-        np.concatenate(behind).astype(np.int32),
-    )
-
-
-def _drag(
-    low: Array,
-    high: Array,
-    area: Array,
-    planes: Array,
-    cut: Whole,
-    room: Single,
-    sizes: tuple[Single, ...],
-    strides: NDArray[np.int64],
-) -> tuple[Whole, Single]:
-    """Wall area per volume at each open face, from the walls of the two cells beside it."""
-    count = len(room)
-    walls = np.zeros((3, count))  # wall area square to each axis
-    for axis in range(3):
-        stride = int(strides[axis])
-        walls[axis] += np.maximum(low[axis] - area[axis], 0.0)
-        above = np.zeros(count)
-        above[:-stride] = area[axis][stride:]
-        walls[axis] += np.maximum(high[axis] - above, 0.0)
-    slant = np.zeros((3, count))
-    rows = np.flatnonzero(cut >= 0)
-    vectors = planes[cut[rows]]
-    slant[:, rows] = (vectors[:, 4:5] * np.sqrt(np.maximum(1.0 - vectors[:, :3] ** 2, 0.0))).T
-    ny, nz = len(sizes[1]), len(sizes[2])
-    thin = np.minimum(
-        np.minimum(sizes[0][:, None, None], sizes[1][None, :, None]),
-        sizes[2][None, None, :] + np.zeros((len(sizes[0]), ny, nz)),
-    ).ravel()
-    faces, values = [], []
-    for axis in range(3):
-        stride = int(strides[axis])
-        others = [a for a in range(3) if a != axis]
-        felt = walls[others[0]] + walls[others[1]] + slant[axis]
-        open_faces = np.flatnonzero(area[axis] > 0.0)
-        wall = felt[open_faces] + felt[open_faces - stride]
-        space = room[open_faces] + room[open_faces - stride]
-        near = wall > 0.0
-        open_faces, wall, space = open_faces[near], wall[near], space[near]
-        faces.append(np.column_stack([np.full(len(open_faces), axis), open_faces]))
-        values.append(np.column_stack([wall / space, 2.0 / thin[open_faces]]))
-    return np.concatenate(faces).astype(np.int32), np.concatenate(values).astype(np.float32)
 
 
 def _check_lines(lines: tuple[Array, Array, Array]) -> None:
@@ -311,20 +229,11 @@ def _plated(sheets: Sheets, area: tuple[Array, Array, Array], strides: NDArray[n
     shut_area[axis, face] = np.maximum(open_area[axis, face] - gates.area * (1.0 - gates.leak), 0.0)
     shut_area[shut_area < _LEAST_OPEN * free] = 0.0
     share = np.where(free > 0.0, open_area / np.where(free > 0.0, free, 1.0), 0.0)
-    blocked = _blocked_bits(share, allowed, strides)
+    blocked = blocked_bits(share, allowed, strides)
     parts = _faces_flat(sheets.parts, 0, np.bool_)
     toward = _faces_flat(sheets.toward, 0, np.int32)
     opening_at = ((holes + 1) * toward).astype(np.int32)
     return _Faces(covered, open_area, shut_area, share, opening_at, parts, blocked, gates)
-
-
-def _aligned_walls(low: Array, high: Array, strides: NDArray[np.int64]) -> Array:
-    """Inside area that ends on each face, from either side: a wall may stand there."""
-    ends = low.copy()
-    for axis in range(3):
-        stride = int(strides[axis])
-        ends[axis, stride:] = np.maximum(low[axis, stride:], high[axis, :-stride])
-    return ends
 
 
 def _jets(
@@ -389,9 +298,11 @@ def build_domain(
     rows, planes = cut_planes(shares, lines, room)
     cut = _padded(rows, -1).ravel().astype(np.int32)
     flat_room = _padded(room).ravel().astype(np.float32)
-    ends = _aligned_walls(low, high, strides)
-    still, behind = _behind_walls(faces.area, ends, faces.covered, cut, flat_room, strides)
-    drag_faces, drag_walls = _drag(low, high, faces.area, planes, cut, flat_room, sizes, strides)
+    ends = aligned_walls(low, high, strides)
+    still, behind = behind_walls(faces.area, ends, faces.covered, cut, flat_room, strides)
+    drag_faces, drag_walls = wall_areas(
+        low, high, faces.area, planes, cut, flat_room, sizes, strides
+    )
     where = pack_places((padded[0], padded[1], padded[2]))
     jet_faces, jet_loss = _jets(faces, sizes, where)
     fluid = np.flatnonzero(flat_room > 0.0).astype(np.int32)

@@ -13,6 +13,7 @@ from bilge_core.freesurface import cells as cell_kinds
 from bilge_core.freesurface import poisson
 from bilge_core.freesurface.domain import Domain
 from bilge_core.freesurface.extend import fill_behind, pass_on
+from bilge_core.freesurface.fields import System, fields_of
 from bilge_core.freesurface.gates import hang_gates, hold_back, turn_gates
 from bilge_core.freesurface.seed import seed_oil
 from bilge_core.freesurface.transfer import grid_to_particles, particles_to_grid
@@ -56,70 +57,6 @@ class Effort:
 
 
 @dataclass
-class _Fields:
-    """Working arrays on the grid and on its list of cells."""
-
-    momentum: Single
-    density: Single
-    velocity: Single
-    shift: Single
-    air: Single
-    conductance: Single
-    carried: NDArray[np.bool_]
-    settled: NDArray[np.bool_]
-    filling: Single
-    kind: NDArray[np.uint8]
-    place: NDArray[np.int32]
-    sink: Single
-    pressure: Single  # of the last step, on the grid
-    crowded: Single
-    listed: NDArray[np.int32]
-    stack: NDArray[np.int32]
-    mended: NDArray[np.int32]
-    values: Single
-
-
-def _fields(domain: Domain) -> _Fields:
-    n = domain.cells
-    rows = len(domain.fluid) + 1
-
-    def single(*shape: int) -> Single:
-        return np.zeros(shape, dtype=np.float32)
-
-    return _Fields(
-        single(3, 2 * n), single(n), single(3, n), single(3, n), single(3, n), single(3, n),
-        np.zeros((3, n), dtype=np.bool_), np.zeros((3, n), dtype=np.bool_),
-        single(n), np.zeros(n, dtype=np.uint8), np.full(n, -1, dtype=np.int32), single(n),
-        single(n), single(n), np.zeros(rows, dtype=np.int32), np.zeros(8 * rows, dtype=np.int32),
-        np.zeros((3 * rows, 2), dtype=np.int32), single(3 * rows),
-    )  # fmt: skip
-
-
-@dataclass
-class _System:
-    """The equations' arrays, one row more than cells."""
-
-    upper: Single
-    lower: Single
-    links: NDArray[np.int32]
-    diagonal: Single
-    pivot: Single
-    steps: Single
-    vectors: Single
-
-    @classmethod
-    def of(cls, rows: int) -> _System:
-        def wide(columns: int) -> Single:
-            return np.zeros((rows, columns), dtype=np.float32)
-
-        flat = np.zeros((3, rows), dtype=np.float32)
-        return cls(
-            wide(3), wide(3), np.zeros((rows, 6), dtype=np.int32),
-            flat[0], flat[1], wide(3), np.zeros((6, rows), dtype=np.float32),
-        )  # fmt: skip
-
-
-@dataclass
 class Simulation:
     """Oil in a domain under a load that the caller gives step by step.
 
@@ -143,8 +80,8 @@ class Simulation:
 
     def __post_init__(self) -> None:
         domain = self.domain
-        self._fields = _fields(domain)
-        self._system = _System.of(len(domain.fluid) + 1)
+        self._fields = fields_of(domain)
+        self._system = System.of(len(domain.fluid) + 1)
         self._area = domain.shut_area.copy()
         self._share = domain.share.copy()
         passes = np.where(domain.area > 0.0, np.float32(1.0), np.float32(0.0))
