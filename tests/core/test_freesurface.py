@@ -12,6 +12,7 @@ import pytest
 import shapely
 from bilge_core.build import Build
 from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.freesurface import simulation
 from bilge_core.freesurface.axes import graded_faces
 from bilge_core.freesurface.basin import RESOLUTIONS, domain_of_pan, region_names
 from bilge_core.freesurface.domain import build_domain, pack_places
@@ -168,6 +169,27 @@ def test_a_step_that_is_no_number_is_refused() -> None:
     for step, load in ((0.0, REST), (math.nan, REST), (0.01, REST * math.nan)):
         with pytest.raises(InvalidQuantity):
             oil.advance(step, load)
+
+
+def _deep_filling(oil: Any) -> float:
+    """Of the cells that lie well below the surface of the oil at rest."""
+    level = oil.volume / (SIZE[0] * SIZE[1])
+    deep = oil.domain.centres()[2] < level - 0.02
+    return float(oil.filling[:, :, deep].mean())
+
+
+def test_the_shift_keeps_the_density_even(monkeypatch: pytest.MonkeyPatch) -> None:
+    """After violent seconds, at rest; with no shift the oil shrinks, the wrong way round more."""
+    fillings = []
+    for relax in (0.3, 0.0, -0.3):
+        monkeypatch.setattr(simulation, "_RELAX", np.float32(relax))
+        oil = box_of_oil(SIZE, (0.02, 0.02, 0.01), 0.005)
+        run(oil, 3.0, violent_load)
+        fillings.append(
+            float(np.mean(run(oil, 3.0, REST, lambda oil=oil: _deep_filling(oil))[100:]))
+        )
+    assert fillings[0] == pytest.approx(1.0, abs=0.01)
+    assert 1.2 < fillings[1] < fillings[2]
 
 
 def test_cold_oil_sloshes_less() -> None:
