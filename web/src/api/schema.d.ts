@@ -2021,7 +2021,7 @@ export interface components {
         };
         /**
          * LatestOut
-         * @description The runs of a build as it stands: under way, the finest finished, a failure if it was last.
+         * @description The runs of a build as it stands: under way, the finest finished, a last one that failed.
          */
         LatestOut: {
             failed: components["schemas"]["RunOut"] | null;
