@@ -161,6 +161,7 @@ def page(
 ) -> Iterator[Page]:
     settings.UPLOADS = str(tmp_path / "uploads")
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    driver.get("about:blank")  # the page of the test before would go on without its cookies
     driver.delete_all_cookies()
     # units and theme chosen in one test must not be there in the next
     wanted = {"origin": live_server.url, "storageTypes": "local_storage"}
