@@ -29,7 +29,6 @@ class Fields:
     place: NDArray[np.int32]
     sink: Single
     pressure: Single  # of the last step, on the grid
-    crowded: Single
     listed: NDArray[np.int32]
     stack: NDArray[np.int32]
     mended: NDArray[np.int32]
@@ -48,7 +47,7 @@ def fields_of(domain: Domain) -> Fields:
         single(3, 2 * n), single(n), single(3, n), single(3, n), single(3, n), single(3, n),
         np.zeros((3, n), dtype=np.bool_), np.zeros((3, n), dtype=np.bool_),
         single(n), np.zeros(n, dtype=np.uint8), np.full(n, -1, dtype=np.int32), single(n),
-        single(n), single(n), np.zeros(rows, dtype=np.int32), np.zeros(8 * rows, dtype=np.int32),
+        single(n), np.zeros(rows, dtype=np.int32), np.zeros(8 * rows, dtype=np.int32),
         np.zeros((3 * rows, 2), dtype=np.int32), single(3 * rows),
     )  # fmt: skip
 

@@ -65,7 +65,7 @@ def conductances(kind, filling, cells, count, hx, hy, hz, where, strides, area_m
 
 
 @njit(cache=True, error_model="numpy")
-def assemble(cells, count, place, strides, area, conductance, kind, upper, lower, links, diagonal):  # type: ignore[no-untyped-def]
+def assemble(cells, count, place, strides, area, conductance, upper, lower, links, diagonal):  # type: ignore[no-untyped-def]
     """Off-diagonal sizes toward higher and lower neighbours and their rows; `count` is no row."""
     for n in range(count):
         c = cells[n]

@@ -263,7 +263,7 @@ class Simulation:
     def _equations(self, count: int) -> None:
         f, s = self._fields, self._system
         poisson.assemble(
-            f.listed, count, f.place, self.domain.strides, self._area, f.conductance, f.kind,
+            f.listed, count, f.place, self.domain.strides, self._area, f.conductance,
             s.upper, s.lower, s.links, s.diagonal,
         )  # fmt: skip
         poisson.factorise(count, s.upper, s.lower, s.links, s.diagonal, s.pivot, s.steps)
