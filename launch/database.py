@@ -34,7 +34,6 @@ collation-server=utf8mb4_unicode_ci
 sql-mode=STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION
 default-time-zone=+00:00
 transaction-isolation=READ-COMMITTED
-max-allowed-packet=64M
 innodb-buffer-pool-size=128M
 [client]
 socket={socket}
@@ -86,7 +85,8 @@ class PrivateMariaDB:
         for name in ("data", "tmp"):
             (self.folder / name).mkdir(parents=True, exist_ok=True)
         self.folder.chmod(0o700)
-        self.port = free_port()
+        # started again it stays where those who use it look for it
+        self.port = free_port(self.port or None)
         self.settings_file.write_text(
             _SETTINGS.format(folder=self.folder, socket=self.socket, port=self.port)
         )
@@ -141,6 +141,13 @@ class PrivateMariaDB:
         if not ready.exists():
             self._first_time()
             ready.touch()
+
+    def again(self) -> subprocess.Popen[bytes]:
+        """Its process; started first where there is none that runs."""
+        if self.process is None or self.process.poll() is not None:
+            self.start()
+        assert self.process is not None
+        return self.process
 
     def _wait(self) -> None:
         assert self.process is not None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import shutil
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -51,6 +52,14 @@ def compiled_code() -> Path:
     Numba looks only at the file that a loop stands in, not at what that file imports.
     """
     return STATE / "numba" / digest(ROOT / "core")[:16]
+
+
+def clear_compiled_code() -> None:
+    """Drop the compiled loops of states of the core that are gone."""
+    now = compiled_code()
+    for folder in now.parent.iterdir() if now.parent.exists() else ():
+        if folder != now:
+            shutil.rmtree(folder, ignore_errors=True)
 
 
 def environment(**extra: str) -> dict[str, str]:

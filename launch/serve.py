@@ -12,12 +12,22 @@ import subprocess
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from types import FrameType
 
 from launch.database import PrivateMariaDB, free_port
-from launch.paths import PYTHON, ROOT, STATE, Missing, digest, environment, is_done, mark_done
+from launch.paths import (
+    PYTHON,
+    ROOT,
+    STATE,
+    Missing,
+    clear_compiled_code,
+    digest,
+    environment,
+    is_done,
+    mark_done,
+)
 from launch.system import install_packages
 from launch.tools import build_web, install_python_packages, run
 
@@ -135,36 +145,49 @@ def _gunicorn(port: int, env: dict[str, str]) -> subprocess.Popen[bytes]:
     )  # fmt: skip
 
 
-class _Worker:
-    """The process that carries out runs; started again when it ends by itself."""
+def _worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
+    log = (STATE / "worker.log").open("ab")
+    return subprocess.Popen(
+        [str(PYTHON), str(ROOT / "server" / "manage.py"), "work"],
+        env=env, stdin=subprocess.DEVNULL, stdout=log, stderr=log, start_new_session=True,
+    )  # fmt: skip
 
-    _PAUSE = 3.0  # [s] between starts
 
-    def __init__(self, env: dict[str, str]) -> None:
-        self._env = env
-        self._started = 0.0
-        self.process = self._start()
+class Kept:
+    """A process that is started again when it ends by itself, unless it does nothing else."""
 
-    def _start(self) -> subprocess.Popen[bytes]:
-        self._started = time.monotonic()
-        log = (STATE / "worker.log").open("ab")
-        return subprocess.Popen(
-            [str(PYTHON), str(ROOT / "server" / "manage.py"), "work"],
-            env=self._env, stdin=subprocess.DEVNULL, stdout=log, stderr=log,
-            start_new_session=True,
-        )  # fmt: skip
+    PAUSE = 3.0  # [s] between starts
+    MOST, WITHIN = 5, 60.0  # starts, [s]
+
+    def __init__(self, name: str, begin: Callable[[], subprocess.Popen[bytes]], log: Path) -> None:
+        self._name, self._begin, self._log = name, begin, log
+        self._starts = [time.monotonic()]
+        self.process = begin()
 
     def look_after(self) -> bool:
-        """Start it again when it has ended; whether that was so."""
-        if self.process.poll() is None or time.monotonic() - self._started < self._PAUSE:
+        """Start it again when it has ended; whether that was so.
+
+        Raises
+        ------
+        Missing
+            If it ends again and again.
+        """
+        now = time.monotonic()
+        if self.process.poll() is None or now - self._starts[-1] < self.PAUSE:
             return False
-        self.process = self._start()
+        self._starts = [then for then in self._starts if now - then < self.WITHIN]
+        if len(self._starts) >= self.MOST:
+            raise Missing(f"the {self._name} ends again and again; see {self._log}")
+        print(f"bilge: the {self._name} ended by itself; starting it again", flush=True)
+        self._starts.append(now)
+        self.process = self._begin()
         return True
 
-    def stop(self) -> None:
-        """End it now: a run that it holds is put back when its lease is over."""
-        self.process.kill()
-        self.process.wait()
+
+def _write_down(note: dict[str, object], kept: list[Kept]) -> None:
+    """For the next start, should this one be killed."""
+    note["children"] = [each.process.pid for each in reversed(kept)]
+    _RUN_FILE.write_text(json.dumps(note))
 
 
 def _await_answer(address: str, server: subprocess.Popen[bytes]) -> None:
@@ -184,8 +207,8 @@ def start(port: int | None) -> int:
     for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(asked, _asked_to_stop)
     database = PrivateMariaDB(STATE / "database")
-    server: subprocess.Popen[bytes] | None = None
-    worker: _Worker | None = None
+    server: Kept | None = None
+    worker: Kept | None = None
     with _only_one():
         try:
             _end_leftovers()
@@ -195,6 +218,7 @@ def start(port: int | None) -> int:
             wanted = port or DEFAULT_PORT
             if free_port(wanted) != wanted:
                 raise Missing(f"port {wanted} is taken; choose another: ./bilge start --port 8751")
+            clear_compiled_code()
             database.start()
             assert database.process is not None
             env = environment(**database.environment(), **_secrets())
@@ -207,31 +231,31 @@ def start(port: int | None) -> int:
             }
             _RUN_FILE.write_text(json.dumps(note))
             _migrate(env)
-            server = _gunicorn(wanted, env)
-            worker = _Worker(env)
-            note["children"] = [server.pid, worker.process.pid, database.process.pid]
-            _RUN_FILE.write_text(json.dumps(note))
-            _await_answer(address, server)
+            server = Kept("web server", lambda: _gunicorn(wanted, env), STATE / "server.log")
+            worker = Kept("worker", lambda: _worker(env), STATE / "worker.log")
+            kept = [Kept("database", database.again, database.folder / "error.log"), server, worker]
+            _write_down(note, kept)
+            _await_answer(address, server.process)
             print(f"\nBilge is at {address}", flush=True)
             print(f"Demo sign-in: {DEMO_USER} / {env['BILGE_DEMO_PASSWORD']}", flush=True)
             print("Ctrl-C or ./bilge stop ends it.", flush=True)
-            while server.poll() is None and database.process.poll() is None:
+            while True:
                 time.sleep(0.5)
-                if worker.look_after():
-                    note["children"] = [server.pid, worker.process.pid, database.process.pid]
-                    _RUN_FILE.write_text(json.dumps(note))
-            raise Missing(f"a server ended by itself; see {STATE / 'server.log'}")
+                started_again = [each for each in kept if each.look_after()]
+                if started_again:
+                    _write_down(note, kept)
         except _Stop:
             print("\nbilge: stopping", flush=True)
             return 0
         finally:
             for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
                 signal.signal(asked, signal.SIG_IGN)
-            if worker is not None:
-                worker.stop()
+            if worker is not None:  # a run that it holds is put back when its lease is over
+                worker.process.kill()
+                worker.process.wait()
             if server is not None:
-                server.terminate()
-                server.wait()
+                server.process.terminate()
+                server.process.wait()
             database.stop()
             _RUN_FILE.unlink(missing_ok=True)
 

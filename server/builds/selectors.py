@@ -40,6 +40,19 @@ def build_of(workshop: Workshop, build_id: int, lock: bool = False) -> Build:
     return build
 
 
+def state_of(workshop: Workshop, build_id: int, number: int) -> BuildState:
+    """One state of a build of a workshop.
+
+    Raises
+    ------
+    NotFound
+    """
+    state = build_of(workshop, build_id).states.filter(number=number).first()
+    if state is None:
+        raise NotFound("state of this build")
+    return state
+
+
 def redo_state(state: BuildState) -> BuildState | None:
     """The newest state made from this one, if any."""
     return state.children.filter(aside=False).order_by("-number").first()
@@ -55,7 +68,8 @@ def _way_to(build: Build) -> list[int]:
     return way
 
 
-def _revision_out(revision: Revision) -> RevisionOut:
+def revision_out(revision: Revision) -> RevisionOut:
+    """A revision as it crosses the boundary."""
     return RevisionOut(number=revision.number, name=revision.name, state=revision.state.number)
 
 
@@ -63,13 +77,13 @@ def revision_of(build: Build) -> RevisionOut | None:
     """The last named state on the way to the one shown."""
     named = {r.state_id: r for r in build.revisions.select_related("state")}
     found = next((named[key] for key in _way_to(build) if key in named), None)
-    return _revision_out(found) if found else None
+    return revision_out(found) if found else None
 
 
 def history_of(build: Build) -> list[StateOut]:
     """The newest states of a build, newest first, and every named one."""
     way = set(_way_to(build))
-    named = {r.state_id: _revision_out(r) for r in build.revisions.select_related("state")}
+    named = {r.state_id: revision_out(r) for r in build.revisions.select_related("state")}
     states = build.states.select_related("made_by", "parent").defer("document", "parent__document")
     newest = states.order_by("-number")[:MOST_STATES]
     rows = {state.pk: state for state in [*newest, *states.filter(pk__in=named)]}

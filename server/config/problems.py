@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from bilge_core.errors import BilgeError, InvalidInput, Problem
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
@@ -104,6 +105,11 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def _http(request: HttpRequest, raised: HttpError) -> HttpResponse:
         return problem_response(raised.status_code, str(raised))
+
+    @api.exception_handler(OperationalError)
+    def _away(request: HttpRequest, raised: OperationalError) -> HttpResponse:
+        log.warning("no database at %s: %s", request.path, raised)
+        return problem_response(503, "The database does not answer just now. Try again.")
 
     @api.exception_handler(Exception)
     def _bug(request: HttpRequest, raised: Exception) -> HttpResponse:

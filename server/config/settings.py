@@ -128,6 +128,9 @@ TASKS = {
 # after this long without a sign of life from its worker a run is put back
 RUN_LEASE_S = float(os.environ.get("BILGE_RUN_LEASE_S", "10"))
 
+# how much the records of a workshop's runs may take before the oldest are dropped
+RUN_RECORDS_BYTES = int(float(os.environ.get("BILGE_RUN_RECORDS_GB", "2")) * 1e9)
+
 WHITENOISE_ROOT = str(WEB_DIST)
 WHITENOISE_MAX_AGE = 3600
 STATIC_URL = "/static/"

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Annotated, Literal
+
 from accounts.requests import signed_in
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Query, Router
 
 from forecasts import services
 from forecasts.pan import depth_for, pan_figures
@@ -13,11 +15,14 @@ from forecasts.schemas import (
     DepthForOut,
     LapForecastOut,
     PanOut,
+    SectionOut,
     ShelfOut,
     SloshOut,
 )
 
 router = Router()
+
+Place = Annotated[float, Query(ge=-5000, le=5000, allow_inf_nan=False)]
 
 
 @router.get("/shelf", response=list[ShelfOut], operation_id="get_shelf")
@@ -38,6 +43,14 @@ def get_slosh(request: HttpRequest, build_id: int) -> SloshOut:
 def get_other_lap(request: HttpRequest, build_id: int, lap_id: int) -> LapForecastOut:
     """The build over another lap."""
     return services.other_lap(signed_in(request).workshop, build_id, lap_id)
+
+
+@router.get("/slosh/{int:build_id}/section/{view}", response=SectionOut, operation_id="get_section")
+def get_section(
+    request: HttpRequest, build_id: int, view: Literal["side", "front"], at_mm: Place, state: int
+) -> SectionOut:
+    """A cut through a state of a build anywhere [mm]."""
+    return services.section(signed_in(request).workshop, build_id, view, at_mm, state)
 
 
 @router.get("/pan/{int:build_id}", response=PanOut, operation_id="get_pan_figures")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 import numpy as np
 from accounts.models import Workshop
@@ -15,16 +16,24 @@ from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.line import distance_driven
 from bilge_core.pan import Pan, assemble_pan
+from bilge_core.pan.sections import cut_pan
 from bilge_core.statics import cover_rose, held_edges, tilt_table
-from builds.models import Build
-from builds.selectors import build_of, builds_of, document_of
+from builds.models import Build, BuildState
+from builds.selectors import build_of, builds_of, document_of, state_of
 from loads.models import Lap
 from loads.selectors import lap_of
 from loads.services import corners_of, log_of
 from loads.understanding import thinned_line
 from numpy.typing import NDArray
 
-from forecasts.drawing import drawing_out, mouth_out, side_section, standing_surface, surface_out
+from forecasts.drawing import (
+    drawing_out,
+    mouth_out,
+    section_out,
+    side_section,
+    standing_surface,
+    surface_out,
+)
 from forecasts.models import Forecast
 from forecasts.schemas import (
     CornerOut,
@@ -33,6 +42,7 @@ from forecasts.schemas import (
     LapForecastOut,
     RoseOut,
     SamplesOut,
+    SectionOut,
     ShelfOut,
     SloshOut,
     TiltOut,
@@ -258,37 +268,58 @@ def _tilt(pan: Pan, document: BuildDocument, lap: LapForecastOut | None) -> Tilt
     )
 
 
-def slosh(workshop: Workshop, build_id: int) -> SloshOut:
+def settled_over(state: BuildState, lap: Lap | None) -> SloshOut:
     """Everything for the Slosh screen: drawing, rose, pad table, and the lap settled.
 
     Raises
     ------
-    NotFound
     InvalidInput
         If the document no longer holds together.
     """
-    build = build_of(workshop, build_id)
-    document = document_of(build)
-    verdict, lap = _no_lap(), None
-    if build.lap is not None:
-        result = _over(document, build.lap)
-        lap = _lap_forecast(build.lap, result)
-        verdict = lap.verdict
-        _keep(build, verdict)
+    document = BuildDocument.model_validate(state.document)
+    over = _lap_forecast(lap, _over(document, lap)) if lap is not None else None
     pan = assemble_pan(document)
     rose = _rose(pan, document)
-    assert build.current is not None
     return SloshOut(
-        state=build.current.number,
+        state=state.number,
         model=MODEL_VERSION,
         model_note=model_note(pan),
-        verdict=verdict,
+        verdict=over.verdict if over else _no_lap(),
         drawing=drawing_out(pan, document),
         rose=rose,
         held=_held(pan, document, rose),
-        tilt=_tilt(pan, document, lap),
-        lap=lap,
+        tilt=_tilt(pan, document, over),
+        lap=over,
     )
+
+
+def slosh(workshop: Workshop, build_id: int) -> SloshOut:
+    """A build as it stands over its lap, see `settled_over`.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    assert build.current is not None
+    found = settled_over(build.current, build.lap)
+    if build.lap is not None:
+        _keep(build, found.verdict)
+    return found
+
+
+def section(
+    workshop: Workshop, build_id: int, view: Literal["side", "front"], at_mm: float, state: int
+) -> SectionOut:
+    """A cut through a state of a build anywhere.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    wanted = state_of(workshop, build_id, state)
+    pan = assemble_pan(BuildDocument.model_validate(wanted.document))
+    return section_out(cut_pan(pan, "y" if view == "side" else "x", at_mm * 1e-3))
 
 
 def other_lap(workshop: Workshop, build_id: int, lap_id: int) -> LapForecastOut:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from accounts.requests import signed_in
 from django.http import HttpRequest, HttpResponse
+from forecasts.schemas import SloshOut
 from ninja import Router
 
 from runs import selectors, services
-from runs.schemas import LatestOut, MovingOut, RunIn, RunOut, RunsOut
+from runs.schemas import LatestOut, MovingOut, RunIn, RunOut, RunsOut, StartsIn
 
 router = Router()
 
@@ -43,6 +44,30 @@ def get_run(request: HttpRequest, run_id: int) -> RunOut:
 def cancel_run(request: HttpRequest, run_id: int) -> RunOut:
     """End a run; one that has ended stays as it is."""
     return selectors.run_out(services.cancel_run(signed_in(request).workshop, run_id))
+
+
+@router.post("/starts", response=list[RunOut], operation_id="ask_for_starts")
+def ask_for_starts(request: HttpRequest, payload: StartsIn) -> list[RunOut]:
+    """Run a build as it stands from several starts, for the spread of its dry time."""
+    user = signed_in(request)
+    runs = services.ask_for_starts(user, payload)
+    return [selectors.run_out(selectors.run_of(user.workshop, run.pk)) for run in runs]
+
+
+@router.post(
+    "/of-build/{int:build_id}/cancel", response=LatestOut, operation_id="cancel_runs_of_build"
+)
+def cancel_runs_of_build(request: HttpRequest, build_id: int) -> LatestOut:
+    """End all that waits or is under way for a build."""
+    workshop = signed_in(request).workshop
+    services.cancel_runs_of_build(workshop, build_id)
+    return selectors.latest_of(workshop, build_id)
+
+
+@router.get("/{int:run_id}/scene", response=SloshOut, operation_id="get_run_scene")
+def get_run_scene(request: HttpRequest, run_id: int) -> SloshOut:
+    """The pan of a run and its lap in settled oil."""
+    return selectors.scene_of(signed_in(request).workshop, run_id)
 
 
 @router.get("/{int:run_id}/figures", response=MovingOut, operation_id="get_run_figures")

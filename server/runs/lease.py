@@ -27,6 +27,15 @@ def _lease() -> timedelta:
 
 
 @dataclass(frozen=True)
+class Given:
+    """What a run gave: figures at length, what lists show of them, and the record of its oil."""
+
+    summary: dict[str, object]
+    figures: dict[str, object]
+    frames: bytes
+
+
+@dataclass(frozen=True)
 class Held:
     """A run held by a worker."""
 
@@ -43,9 +52,7 @@ class Held:
             changed["partial"] = partial
         return bool(Run.objects.filter(self._mine()).update(**changed))
 
-    def finish(
-        self, figures: dict[str, object], frames: bytes, cpu_s: float, wall_s: float
-    ) -> bool:
+    def finish(self, given: Given, cpu_s: float, wall_s: float) -> bool:
         """Keep the result and end the run, both or neither; False when it was no longer held."""
         with transaction.atomic():
             run = Run.objects.select_for_update().filter(self._mine()).first()
@@ -55,8 +62,9 @@ class Held:
                 workshop_id=run.workshop_id,
                 key=run.key,
                 defaults={
-                    "figures": figures,
-                    "frames": frames,
+                    "summary": given.summary,
+                    "figures": given.figures,
+                    "frames": given.frames,
                     "cpu_s": cpu_s,
                     "wall_s": wall_s,
                 },

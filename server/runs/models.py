@@ -14,6 +14,8 @@ class Result(models.Model):
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="results")
     key = models.CharField(max_length=64)
+    summary = models.JSONField()
+    """Verdict, dry time and the like: what lists show without reading the whole."""
     figures = models.JSONField()
     frames = models.BinaryField()
     cpu_s = models.FloatField()

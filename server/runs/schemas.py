@@ -5,11 +5,20 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from builds.schemas import RevisionOut
 from forecasts.schemas import DipOut, VerdictOut
 from ninja import Field, Schema
 
 Cells = Literal["quick", "bench", "fine"]
 Status = Literal["waiting", "running", "finished", "cancelled", "failed"]
+
+
+class StartsIn(Schema):
+    """How many starts of a build as it stands are wanted, the first among them."""
+
+    build_id: int
+    cells: Cells = "quick"
+    count: int = Field(default=5, ge=2, le=9)
 
 
 class RunIn(Schema):
@@ -29,6 +38,15 @@ class PartialOut(Schema):
     oil_in_pan_l: float
 
 
+class Summary(Schema):
+    """What a run gave, in short."""
+
+    verdict: VerdictOut
+    dry_s: float
+    least_cover_mm: float
+    crank_in_oil_s: float
+
+
 class RunOut(Schema):
     """One run."""
 
@@ -36,6 +54,8 @@ class RunOut(Schema):
     build_id: int
     build_name: str
     state: int
+    revision: RevisionOut | None
+    is_current: bool
     lap_id: int
     lap_name: str
     cells: Cells
@@ -50,7 +70,7 @@ class RunOut(Schema):
     partial: PartialOut | None
     cpu_s: float | None
     wall_s: float | None
-    verdict: VerdictOut | None
+    summary: Summary | None
     asked_at: datetime
     ended_at: datetime | None
 
@@ -81,28 +101,42 @@ class MovingSamplesOut(Schema):
     gates_open: dict[str, list[float]]
 
 
-class MovingOut(Schema):
-    """What a run gave."""
+class KeptFigures(Summary):
+    """What a run gave, as it is kept."""
 
     cells: Cells
-    note: str
-    verdict: VerdictOut
     duration_s: float
-    dry_s: float
     draws_air_s: float
-    least_cover_mm: float
     least_cover_at_s: float
-    crank_in_oil_s: float
     dips: list[DipOut]
     passed_l: dict[str, float]
     samples: MovingSamplesOut
 
 
+class MovingOut(KeptFigures):
+    """What a run gave, with the model's name and what it leaves out."""
+
+    model: str
+    note: str
+
+
+class StartsOut(Schema):
+    """Dry time over starts that differ a little: mean and the sample's deviation."""
+
+    dry_s: list[float]
+    mean_s: float
+    deviation_s: float
+
+
 class LatestOut(Schema):
-    """The runs of a build as it stands: under way, the finest finished, a last one that failed."""
+    """The runs of a build as it stands: under way, the finest finished, a last one that failed.
+
+    `queued` waits behind the one under way; `starts` are those of the finest finished.
+    """
 
     under_way: RunOut | None
+    queued: int
     finished: RunOut | None
-    figures: MovingOut | None
+    starts: StartsOut | None
     failed: RunOut | None
     speeds: list[SpeedOut]

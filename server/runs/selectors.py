@@ -3,13 +3,28 @@
 from __future__ import annotations
 
 from accounts.models import Workshop
-from builds.selectors import build_of
+from bilge_core.forecast.moving import dry_time_spread, moving_name, moving_note
+from builds.schemas import RevisionOut
+from builds.selectors import build_of, revision_out
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
+from forecasts.schemas import SloshOut
+from forecasts.services import settled_over
 
 from runs.models import Result, Run
-from runs.schemas import Cells, LatestOut, MovingOut, PartialOut, RunOut, RunsOut, SpeedOut
+from runs.schemas import (
+    Cells,
+    KeptFigures,
+    LatestOut,
+    MovingOut,
+    PartialOut,
+    RunOut,
+    RunsOut,
+    SpeedOut,
+    StartsOut,
+    Summary,
+)
 
 MOST_RUNS = 100
 _FINEST_FIRST: tuple[Cells, ...] = ("fine", "bench", "quick")
@@ -20,8 +35,8 @@ _GUESSED: dict[Cells, float] = {"quick": 0.4, "bench": 3.0, "fine": 5.0}
 def _runs(workshop: Workshop) -> QuerySet[Run]:
     return (
         Run.objects.filter(workshop=workshop)
-        .select_related("build", "state", "lap", "result")
-        .defer("lap__samples", "result__frames", "state__document")
+        .select_related("build", "state__revision", "lap", "result")
+        .defer("lap__samples", "result__frames", "result__figures", "state__document")
     )
 
 
@@ -47,6 +62,11 @@ def _left(run: Run) -> float | None:
     return round(max(0.0, spent * (run.lasts_s / run.reached_s - 1.0)), 1)
 
 
+def _revision(run: Run) -> RevisionOut | None:
+    named = getattr(run.state, "revision", None)
+    return revision_out(named) if named else None
+
+
 def run_out(run: Run) -> RunOut:
     """A run as it crosses the boundary."""
     result = run.result
@@ -55,6 +75,8 @@ def run_out(run: Run) -> RunOut:
         build_id=run.build_id,
         build_name=run.build.name,
         state=run.state.number,
+        revision=_revision(run),
+        is_current=run.state_id == run.build.current_id and run.lap_id == run.build.lap_id,
         lap_id=run.lap_id,
         lap_name=run.lap.name,
         cells=run.cells,  # type: ignore[arg-type]
@@ -69,7 +91,7 @@ def run_out(run: Run) -> RunOut:
         partial=PartialOut.model_validate(run.partial) if run.partial else None,
         cpu_s=round(result.cpu_s, 1) if result else None,
         wall_s=round(result.wall_s, 1) if result else None,
-        verdict=MovingOut.model_validate(result.figures).verdict if result else None,
+        summary=Summary.model_validate(result.summary) if result else None,
         asked_at=run.asked_at,
         ended_at=run.ended_at,
     )
@@ -109,7 +131,10 @@ def figures_of_run(workshop: Workshop, run_id: int) -> MovingOut:
     result = run_of(workshop, run_id).result
     if result is None:
         raise NotFound("result of this run")
-    return MovingOut.model_validate(result.figures)
+    kept = KeptFigures.model_validate(result.figures)
+    return MovingOut(
+        **kept.model_dump(), model=moving_name(kept.cells), note=moving_note(kept.cells)
+    )
 
 
 def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
@@ -126,6 +151,29 @@ def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
     return bytes(Result.objects.values_list("frames", flat=True).get(pk=result_id))
 
 
+def _starts(runs: QuerySet[Run], cells: str) -> StartsOut | None:
+    """Dry times of the starts there are, when there is more than one."""
+    finished = runs.filter(status=Run.FINISHED, cells=cells, result__isnull=False)
+    dry = {run.seed: run.result.summary["dry_s"] for run in finished if run.result}
+    if len(dry) < 2:
+        return None
+    spread = dry_time_spread([dry[seed] for seed in sorted(dry)])
+    return StartsOut(
+        dry_s=list(spread.dry), mean_s=round(spread.mean, 3), deviation_s=round(spread.deviation, 3)
+    )
+
+
+def scene_of(workshop: Workshop, run_id: int) -> SloshOut:
+    """The pan of a run and its lap in settled oil, as they were when it was asked for.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    run = run_of(workshop, run_id)
+    return settled_over(run.state, run.lap)
+
+
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     """The runs of a build as it stands over its lap.
 
@@ -136,7 +184,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     """
     build = build_of(workshop, build_id)
     runs = _runs(workshop).filter(build=build, state=build.current_id, lap=build.lap_id)
-    under_way = runs.filter(status__in=(Run.WAITING, Run.RUNNING)).first()
+    # the one that runs comes before those that wait, and these in their order
+    under_way = list(runs.filter(status__in=(Run.WAITING, Run.RUNNING)).order_by("status", "pk"))
     finished = None
     for cells in _FINEST_FIRST:
         finished = runs.filter(status=Run.FINISHED, cells=cells, seed=0).first()
@@ -146,9 +195,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     return LatestOut(
         failed=run_out(last) if last and last.status == Run.FAILED else None,
         speeds=speeds_of(workshop),
-        under_way=run_out(under_way) if under_way else None,
+        under_way=run_out(under_way[0]) if under_way else None,
+        queued=max(0, len(under_way) - 1),
         finished=run_out(finished) if finished else None,
-        figures=MovingOut.model_validate(finished.result.figures)
-        if finished and finished.result
-        else None,
+        starts=_starts(runs, finished.cells) if finished else None,
     )

@@ -16,7 +16,7 @@ from loads.models import Lap
 
 from runs import lease
 from runs.models import Result, Run
-from runs.schemas import RunIn
+from runs.schemas import RunIn, StartsIn
 from runs.selectors import run_of
 from runs.tasks import carry_out
 
@@ -75,7 +75,8 @@ def ask_for_run(user: User, wanted: RunIn) -> Run:
     known = runs.filter(status__in=(*UNDER_WAY, Run.FINISHED)).order_by("-id").first()
     if known is not None:
         return known
-    result = Result.objects.filter(workshop=user.workshop, key=key).first()
+    results = Result.objects.select_for_update().only("pk")  # held: not to be cleared away now
+    result = results.filter(workshop=user.workshop, key=key).first()
     if result is None and (
         Run.objects.filter(workshop=user.workshop, status__in=UNDER_WAY).count() >= MOST_WAITING
     ):
@@ -117,6 +118,32 @@ def cancel_run(workshop: Workshop, run_id: int) -> Run:
         status=Run.CANCELLED, reason="Cancelled.", ended_at=Now()
     )
     return run_of(workshop, run_id)
+
+
+def ask_for_starts(user: User, wanted: StartsIn) -> list[Run]:
+    """Runs of a build as it stands from starts that differ a little.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    return [
+        ask_for_run(user, RunIn(build_id=wanted.build_id, cells=wanted.cells, seed=seed))
+        for seed in range(wanted.count)
+    ]
+
+
+def cancel_runs_of_build(workshop: Workshop, build_id: int) -> None:
+    """End all that waits or is under way for a build.
+
+    Raises
+    ------
+    NotFound
+    """
+    build = build_of(workshop, build_id)
+    Run.objects.filter(build=build, status__in=UNDER_WAY).update(
+        status=Run.CANCELLED, reason="Cancelled.", ended_at=Now()
+    )
 
 
 def put_back_lost() -> int:

@@ -2,23 +2,30 @@
 
 from __future__ import annotations
 
+import logging
 import os
 import socket
 import time
+from collections.abc import Callable
 
 from bilge_core.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
 from bilge_core.forecast.dips import RUNS_DRY
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.freesurface.lap import RATE, LookAt
+from django.db import DatabaseError, connection
 from django_tasks import task
 from loads.services import corners_of, log_of
 
-from runs.lease import Held, claim
+from runs.lease import Given, Held, claim
 from runs.models import Run
-from runs.telling import figures_of
+from runs.telling import figures_of, summary_of
+
+logger = logging.getLogger(__name__)
 
 _BEAT_EVERY = 0.4  # [s]
+_PATIENCE = 120.0  # [s] for a database that is away when a run has ended
+_TRY_EVERY = 0.5  # [s]
 
 
 class _NoLongerOursError(Exception):
@@ -49,8 +56,28 @@ class _Watch:
             "dip_count": self._dips,
             "oil_in_pan_l": round(look.sight.volume * 1e3, 2),
         }
-        if not self._held.beat(look.time, partial):
+        try:
+            still_ours = self._held.beat(look.time, partial)
+        except DatabaseError:  # it is away: go on, and ask again at the next sign of life
+            connection.close()
+            return
+        if not still_ours:
             raise _NoLongerOursError
+
+
+def _once_the_database_is_back(write: Callable[[], bool]) -> None:
+    """Write the end of a run, as often as it takes; a second time it changes nothing."""
+    until = time.monotonic() + _PATIENCE
+    while True:
+        try:
+            write()
+        except DatabaseError:
+            if time.monotonic() > until:
+                raise
+            connection.close()
+            time.sleep(_TRY_EVERY)
+        else:
+            return
 
 
 def _worker_name() -> str:
@@ -76,11 +103,17 @@ def carry_out(run_id: int) -> None:
     except _NoLongerOursError:
         return
     except (BilgeError, ValueError) as error:
-        held.fail(str(error))
+        reason = str(error)
+        _once_the_database_is_back(lambda: held.fail(reason))
         return
-    held.finish(
-        figures_of(forecast).model_dump(mode="json"),
-        records[0],
-        time.process_time() - cpu,
-        time.monotonic() - wall,
+    except Exception as error:
+        logger.exception("run %s ended in an error of ours", run_id)
+        reason = f"The solver stopped with an error of its own ({type(error).__name__})."
+        _once_the_database_is_back(lambda: held.fail(reason))
+        return
+    figures = figures_of(forecast)
+    given = Given(
+        summary_of(figures).model_dump(mode="json"), figures.model_dump(mode="json"), records[0]
     )
+    spent = time.process_time() - cpu, time.monotonic() - wall
+    _once_the_database_is_back(lambda: held.finish(given, *spent))

@@ -3,20 +3,23 @@
 from __future__ import annotations
 
 from bilge_core.forecast import MovingForecast
-from bilge_core.forecast.moving import moving_note
 from forecasts.services import dip_out, verdict_out
 
-from runs.schemas import MovingOut, MovingSamplesOut
+from runs.schemas import KeptFigures, MovingSamplesOut, Summary
 
 
-def figures_of(forecast: MovingForecast) -> MovingOut:
+def summary_of(figures: KeptFigures) -> Summary:
+    """What lists show of a finished run."""
+    return Summary(**figures.model_dump(include=set(Summary.model_fields)))
+
+
+def figures_of(forecast: MovingForecast) -> KeptFigures:
     """What is kept of a finished run."""
     lap = forecast.lap
     litres = (lap.regions * 1e3).round(3)
     passed = lap.passed[-1] * 1e3
-    return MovingOut(
+    return KeptFigures(
         cells=forecast.fineness,
-        note=moving_note(forecast.fineness),
         verdict=verdict_out(forecast.verdict, forecast.dry_time),
         duration_s=round(forecast.log.duration, 3),
         dry_s=round(forecast.dry_time.dry, 3),

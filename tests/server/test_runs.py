@@ -3,23 +3,27 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from types import SimpleNamespace
 from typing import Any
 
 import pytest
 from accounts.models import User
 from bilge_core.freesurface.frames import read_frames
-from builds.models import Build
+from builds.models import Build, BuildState, Revision
 from builds.services import add_build, checked_document
+from django.db import OperationalError
 from django.db.models.functions import Now
+from django_tasks_db.models import DBTaskResult
 from loads.models import Lap
 from loads.services import store_lap
 from runs import lease, services, tasks
-from runs.lease import claim, put_back_lost
+from runs.lease import Given, claim, put_back_lost
 from runs.models import Result, Run
 from runs.schemas import RunIn
 from runs.selectors import latest_of, runs_of
 from runs.services import ask_for_run, cancel_run
 from runs.tasks import carry_out
+from runs.tidying import tidy
 
 from tests.conftest import DEMO
 
@@ -62,7 +66,8 @@ def test_a_run_is_carried_out_and_kept(user: User, short_build: Build) -> None:
     assert len(read_frames(bytes(run.result.frames)).time) > 100
     latest = latest_of(user.workshop, short_build.pk)
     assert latest.finished is not None and latest.finished.id == run.pk
-    assert latest.under_way is None and latest.figures is not None
+    assert latest.under_way is None and latest.finished.summary is not None
+    assert latest.finished.summary.dry_s == figures["dry_s"]
 
 
 def test_what_is_known_is_served_at_once(user: User, short_build: Build) -> None:
@@ -109,7 +114,7 @@ def test_a_cancelled_run_lets_go(user: User, short_build: Build) -> None:
     assert held is not None and held.beat(1.0, None)
     assert cancel_run(user.workshop, run.pk).status == Run.CANCELLED
     assert not held.beat(2.0, None)
-    assert not held.finish({}, b"", 1.0, 1.0)
+    assert not held.finish(Given({}, {}, b""), 1.0, 1.0)
     assert Result.objects.count() == 0
     assert cancel_run(user.workshop, run.pk).status == Run.CANCELLED
 
@@ -148,9 +153,9 @@ def test_a_lost_run_is_put_back_once_and_the_old_worker_changes_nothing(
     alive = claim(run.pk, "alive")
     assert alive is not None and alive.attempt == 2
     assert not dead.beat(1.0, None)
-    assert not dead.finish({"from": "dead"}, b"", 1.0, 1.0)
+    assert not dead.finish(Given({}, {"from": "dead"}, b""), 1.0, 1.0)
     assert not dead.fail("dead")
-    assert alive.finish({"from": "alive"}, b"", 1.0, 1.0)
+    assert alive.finish(Given({}, {"from": "alive"}, b""), 1.0, 1.0)
     assert Result.objects.get().figures == {"from": "alive"}
 
 
@@ -220,6 +225,9 @@ def test_api(api: Any, other_api: Any, anonymous: Any, short_build: Build) -> No
         ("POST", f"/runs/{run['id']}/cancel", {}),
         ("GET", f"/runs/{run['id']}/figures", None),
         ("GET", f"/runs/{run['id']}/frames", None),
+        ("GET", f"/runs/{run['id']}/scene", None),
+        ("POST", "/runs/starts", {"build_id": short_build.pk}),
+        ("POST", f"/runs/of-build/{short_build.pk}/cancel", {}),
         ("GET", f"/runs/of-build/{short_build.pk}", None),
         ("POST", "/runs", {"build_id": short_build.pk}),
     ):
@@ -236,7 +244,12 @@ def test_api(api: Any, other_api: Any, anonymous: Any, short_build: Build) -> No
         "bench": False,
         "fine": False,
     }
-    assert api("GET", f"/runs/{run['id']}/figures")[1]["note"].startswith("Moving oil")
+    told = api("GET", f"/runs/{run['id']}/figures")[1]
+    assert told["model"] == "Moving oil, coarse cells"
+    assert told["note"].startswith(told["model"]) and "The crank stands still" in told["note"]
+    scene = api("GET", f"/runs/{run['id']}/scene")[1]
+    assert scene["lap"]["lap_id"] == short_build.lap_id
+    assert scene == api("GET", f"/forecasts/slosh/{short_build.pk}")[1]
     answer = api.client.get(f"/api/runs/{run['id']}/frames")
     assert len(read_frames(answer.content).time) > 100
 
@@ -260,3 +273,92 @@ def test_the_queue_has_an_end(api: Any, short_build: Build, monkeypatch: Any) ->
     for seed in (1, 2):
         assert api("POST", "/runs", {"build_id": short_build.pk, "seed": seed})[0] == 200
     assert api("POST", "/runs", {"build_id": short_build.pk, "seed": 3})[0] == 422
+
+
+def test_starts_that_differ_give_a_spread(api: Any, short_build: Build) -> None:
+    ask = {"build_id": short_build.pk, "count": 3}
+    status, runs = api("POST", "/runs/starts", ask)
+    assert status == 200 and [run["seed"] for run in runs] == [0, 1, 2]
+    latest = api("GET", f"/runs/of-build/{short_build.pk}")[1]
+    assert (latest["under_way"]["id"], latest["queued"]) == (runs[0]["id"], 2)
+    for run in runs[:2]:
+        carry_out.call(run["id"])
+    latest = api("GET", f"/runs/of-build/{short_build.pk}")[1]
+    assert (latest["under_way"]["id"], latest["queued"]) == (runs[2]["id"], 0)
+    dry = latest["starts"]["dry_s"]
+    assert len(dry) == 2
+    assert latest["starts"]["mean_s"] == pytest.approx(sum(dry) / 2, abs=1e-3)
+    assert api("POST", f"/runs/of-build/{short_build.pk}/cancel", {})[1]["under_way"] is None
+    assert api("GET", f"/runs/{runs[2]['id']}")[1]["status"] == "cancelled"
+    assert api("POST", "/runs/starts", {**ask, "count": 50})[0] == 422
+
+
+def test_an_error_of_ours_ends_the_run_with_a_reason(
+    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def breaks(*_: Any, **__: Any) -> None:
+        raise ZeroDivisionError
+
+    monkeypatch.setattr(tasks, "forecast_moving", breaks)
+    run = work(ask_for_run(user, wanted(short_build)))
+    assert run.status == Run.FAILED and "ZeroDivisionError" in run.reason
+
+
+def test_a_database_that_is_away_for_a_moment_loses_nothing(
+    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Signs of life fail, and so does the first try to write the end; the run goes on."""
+    monkeypatch.setattr(tasks, "_BEAT_EVERY", 0.0)
+    monkeypatch.setattr(tasks, "_TRY_EVERY", 0.0)
+    monkeypatch.setattr(tasks, "connection", SimpleNamespace(close=lambda: None))
+    beat, finish, failed = lease.Held.beat, lease.Held.finish, []
+
+    def sometimes(real: Any) -> Any:
+        def call(self: lease.Held, *given: Any) -> bool:
+            if len(failed) % 3 == 0:
+                failed.append(real.__name__)
+                raise OperationalError(2013, "Lost connection to server during query")
+            failed.append("no")
+            return bool(real(self, *given))
+
+        return call
+
+    monkeypatch.setattr(lease.Held, "beat", sometimes(beat))
+    monkeypatch.setattr(lease.Held, "finish", sometimes(finish))
+    run = work(ask_for_run(user, wanted(short_build)))
+    assert run.status == Run.FINISHED and Result.objects.count() == 1
+    assert failed.count("beat") > 10
+
+
+def test_old_results_make_room(user: User, short_build: Build, settings: Any) -> None:
+    """What a build shows now and what a revision shows stays; of the rest the oldest goes first."""
+    first = short_build.current
+    assert first is not None
+    runs = []
+    for number in range(2, 6):
+        state = BuildState.objects.create(
+            build=short_build, number=number, parent=first, change="an edit",
+            document={**first.document, "n": number}, made_by=user,
+        )  # fmt: skip
+        Build.objects.filter(pk=short_build.pk).update(current=state)
+        run = ask_for_run(user, wanted(short_build))
+        held = claim(run.pk, "one")
+        assert held is not None and held.finish(Given({}, {}, bytes(1000)), 1.0, 1.0)
+        runs.append(run)
+    Revision.objects.create(
+        build=short_build, number=1, state=runs[0].state, name="as raced", made_by=user
+    )
+    settings.RUN_RECORDS_BYTES = 3500
+    assert tidy() == 1  # the second: the first is a revision's
+    assert not Run.objects.filter(pk=runs[1].pk).exists()
+    settings.RUN_RECORDS_BYTES = 0
+    assert tidy() == 1
+    left = Run.objects.filter(status=Run.FINISHED).values_list("pk", flat=True)
+    assert set(left) == {runs[0].pk, runs[3].pk}
+    assert Result.objects.count() == 2
+    settings.TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": []}}
+    carry_out.enqueue(runs[0].pk)
+    DBTaskResult.objects.update(status="RUNNING", started_at=Now() - timedelta(days=2))
+    carry_out.enqueue(runs[0].pk)
+    tidy()
+    assert [row.status for row in DBTaskResult.objects.all()] == ["READY"]

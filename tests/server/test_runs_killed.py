@@ -1,4 +1,4 @@
-"""Workers are killed in the middle of it: every run ends, once, as if nothing had happened."""
+"""Workers and the database are killed in the middle of it: every run ends as if undisturbed."""
 
 from __future__ import annotations
 
@@ -12,18 +12,19 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from accounts.models import User
+from accounts.models import User, Workshop
 from bilge_core.build import Build as BuildDocument
 from bilge_core.forecast.moving import forecast_moving
 from builds.models import Build
 from builds.services import add_build, checked_document
-from django.db import connection
+from django.db import DatabaseError, connection
 from loads.services import corners_of, log_of, store_lap
 from runs.models import Result, Run
 from runs.schemas import RunIn
 from runs.services import ask_for_run
 from runs.telling import figures_of
 
+from launch.database import PrivateMariaDB
 from tests.conftest import DEMO, ROOT
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -31,8 +32,7 @@ pytestmark = pytest.mark.django_db(transaction=True)
 LEASE_S = 1.5
 
 
-@pytest.fixture
-def short_build(user: User, tmp_path: Path) -> Build:
+def _short_build(user: User, tmp_path: Path) -> Build:
     """The demo car over four seconds of its lap."""
     path = tmp_path / "short.csv"
     path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:210]))
@@ -41,25 +41,35 @@ def short_build(user: User, tmp_path: Path) -> Build:
     return add_build(user, document, "from a file", lap)
 
 
-class Workers:
-    """Worker processes on the tests' database."""
+@pytest.fixture
+def short_build(user: User, tmp_path: Path) -> Build:
+    return _short_build(user, tmp_path)
 
-    def __init__(self) -> None:
+
+class Workers:
+    """Worker processes on a database; started again when they end, as the start command does."""
+
+    def __init__(self, env: dict[str, str]) -> None:
+        self._env = {**os.environ, **env, "BILGE_RUN_LEASE_S": str(LEASE_S)}
         self._processes: list[subprocess.Popen[bytes]] = []
 
-    def start(self) -> subprocess.Popen[bytes]:
-        env = {
-            **os.environ,
-            "BILGE_DB_NAME": str(connection.settings_dict["NAME"]),
-            "BILGE_RUN_LEASE_S": str(LEASE_S),
-        }
-        process = subprocess.Popen(
-            [sys.executable, str(ROOT / "server" / "manage.py"), "work", "--cold"],
-            env=env, stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-        )  # fmt: skip
-        self._processes.append(process)
-        return process
+    def start(self) -> None:
+        self._processes.append(
+            subprocess.Popen(
+                [sys.executable, str(ROOT / "server" / "manage.py"), "work", "--cold"],
+                env=self._env,
+                stdin=subprocess.DEVNULL,
+                stdout=subprocess.DEVNULL,
+                stderr=subprocess.DEVNULL,
+            )
+        )
+
+    def kill(self, which: int) -> None:
+        """Kill one of them and start another in its place."""
+        process = self._processes.pop(which)
+        process.kill()
+        process.wait()
+        self.start()
 
     def end(self) -> None:
         for process in self._processes:
@@ -70,20 +80,48 @@ class Workers:
 @pytest.fixture
 def workers(settings: Any) -> Iterator[Workers]:
     settings.RUN_LEASE_S = LEASE_S
-    made = Workers()
+    made = Workers({"BILGE_DB_NAME": str(connection.settings_dict["NAME"])})
     yield made
     made.end()
 
 
+@pytest.fixture
+def own_database(db: None, settings: Any, tmp_path: Path) -> Iterator[PrivateMariaDB]:
+    """A server that may be killed; the test's own connection goes to it."""
+    settings.RUN_LEASE_S = LEASE_S
+    server = PrivateMariaDB(tmp_path / "own")
+    server.start()
+    env = server.environment()
+    subprocess.run(
+        [sys.executable, str(ROOT / "server" / "manage.py"), "migrate", "-v0"],
+        env={**os.environ, **env}, check=True,
+    )  # fmt: skip
+    before = {key: connection.settings_dict[key] for key in ("PORT", "NAME", "PASSWORD")}
+    connection.close()
+    connection.settings_dict.update(
+        PORT=env["BILGE_DB_PORT"], NAME=env["BILGE_DB_NAME"], PASSWORD=env["BILGE_DB_PASSWORD"]
+    )
+    yield server
+    connection.close()
+    connection.settings_dict.update(before)
+    server.stop()
+
+
+def _not_ended(runs: list[Run]) -> int:
+    keys = [run.pk for run in runs]
+    try:
+        return Run.objects.filter(pk__in=keys, status__in=(Run.WAITING, Run.RUNNING)).count()
+    except DatabaseError:  # it was killed a moment ago
+        connection.close()
+        return len(runs)
+
+
 def _wait_until_ended(runs: list[Run], seconds: float) -> None:
     until = time.monotonic() + seconds
-    while time.monotonic() < until:
-        keys = [run.pk for run in runs]
-        left = Run.objects.filter(pk__in=keys, status__in=(Run.WAITING, Run.RUNNING)).count()
-        if left == 0:
-            return
+    while left := _not_ended(runs):
+        if time.monotonic() > until:
+            pytest.fail(f"{left} runs have not ended")
         time.sleep(0.2)
-    pytest.fail(f"{left} runs have not ended")
 
 
 def _undisturbed(build: Build, seed: int) -> dict[str, Any]:
@@ -94,16 +132,7 @@ def _undisturbed(build: Build, seed: int) -> dict[str, Any]:
     return figures_of(forecast).model_dump(mode="json")
 
 
-def _kill_and_see(user: User, build: Build, workers: Workers, kills: int, seeds: int) -> None:
-    chance = random.Random(7)
-    runs = [ask_for_run(user, RunIn(build_id=build.pk, seed=seed)) for seed in range(seeds)]
-    process = workers.start()
-    for _ in range(kills):
-        time.sleep(chance.uniform(0.3, 6.0))
-        process.kill()
-        process.wait()
-        process = workers.start()
-    _wait_until_ended(runs, 180.0)
+def _all_ended_as_if_undisturbed(runs: list[Run], build: Build) -> None:
     for run in runs:
         run.refresh_from_db()
         assert run.status == Run.FINISHED or (run.status == Run.FAILED and run.reason)
@@ -115,13 +144,46 @@ def _kill_and_see(user: User, build: Build, workers: Workers, kills: int, seeds:
     assert finished > 0
 
 
-def test_two_kills(user: User, short_build: Build, workers: Workers) -> None:
-    _kill_and_see(user, short_build, workers, kills=2, seeds=2)
+def test_two_kills_of_the_worker(user: User, short_build: Build, workers: Workers) -> None:
+    chance = random.Random(7)
+    runs = [ask_for_run(user, RunIn(build_id=short_build.pk, seed=seed)) for seed in range(2)]
+    workers.start()
+    for _ in range(2):
+        time.sleep(chance.uniform(0.3, 6.0))
+        workers.kill(0)
+    _wait_until_ended(runs, 180.0)
+    _all_ended_as_if_undisturbed(runs, short_build)
 
 
-@pytest.mark.long
-def test_thirty_kills(user: User, short_build: Build, workers: Workers) -> None:
-    _kill_and_see(user, short_build, workers, kills=30, seeds=12)
+@pytest.mark.parametrize("kills", [3, pytest.param(30, marks=pytest.mark.long)])
+def test_kills_of_database_and_workers(
+    own_database: PrivateMariaDB, tmp_path: Path, kills: int
+) -> None:
+    """At random moments, every third time the database and else one of two workers."""
+    chance = random.Random(kills)
+    user = User.objects.create_user("ada", workshop=Workshop.objects.create(name="Reed Lane"))
+    build = _short_build(user, tmp_path)
+    runs = [
+        ask_for_run(user, RunIn(build_id=build.pk, seed=seed)) for seed in range(kills // 2 + 1)
+    ]
+    workers = Workers(own_database.environment())
+    try:
+        workers.start()
+        workers.start()
+        for number in range(kills):
+            time.sleep(chance.uniform(0.3, 5.0))
+            if number % 3 == 0:
+                assert own_database.process is not None
+                own_database.process.kill()
+                own_database.process.wait()
+                time.sleep(chance.uniform(0.0, 2.0))
+                own_database.again()
+            else:
+                workers.kill(chance.randrange(2))
+        _wait_until_ended(runs, 300.0)
+        _all_ended_as_if_undisturbed(runs, build)
+    finally:
+        workers.end()
 
 
 @pytest.mark.long

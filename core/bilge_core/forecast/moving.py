@@ -24,11 +24,23 @@ Array = NDArray[np.float64]
 SHORTEST_DIP = 0.05
 """[s] Shorter ones come and go with the start of a run."""
 
-_NOTES = {
-    "quick": "Moving oil, coarse cells: dry time to about 0.1 s a manoeuvre.",
-    "bench": "Moving oil, cells of 10 mm.",
-    "fine": "Moving oil, cells of 8 mm.",
+_NAMES = {
+    "quick": "Moving oil, coarse cells",
+    "bench": "Moving oil, cells of 10 mm",
+    "fine": "Moving oil, cells of 8 mm",
 }
+_KEPT_TO = {"quick": ": dry time to about 0.1 s a manoeuvre", "bench": "", "fine": ""}
+
+
+def moving_name(fineness: Fineness) -> str:
+    """The model's name.
+
+    Examples
+    --------
+    >>> moving_name("quick")
+    'Moving oil, coarse cells'
+    """
+    return _NAMES[fineness]
 
 
 def moving_note(fineness: Fineness) -> str:
@@ -39,7 +51,10 @@ def moving_note(fineness: Fineness) -> str:
     >>> moving_note("fine")
     'Moving oil, cells of 8 mm. The crank stands still, and so does the air it drives.'
     """
-    return _NOTES[fineness] + " The crank stands still, and so does the air it drives."
+    return (
+        f"{moving_name(fineness)}{_KEPT_TO[fineness]}."
+        " The crank stands still, and so does the air it drives."
+    )
 
 
 @dataclass(frozen=True)

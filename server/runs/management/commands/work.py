@@ -11,21 +11,28 @@ from bilge_core.warm import warm_up, warm_up_moving
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
-from django.db import DatabaseError, close_old_connections
+from django.db import DatabaseError, close_old_connections, connection
 
 from runs.services import put_back_lost
+from runs.tidying import tidy
 
 logger = logging.getLogger(__name__)
 
 _LOOKS_A_LEASE = 3
+_TIDY_EVERY = 600.0  # [s]
+_PAUSE = 1.0  # [s] before a database that is away is asked again
 
 
 def _look_after_lost_runs() -> None:
+    tidied = time.monotonic()
     while True:
         time.sleep(settings.RUN_LEASE_S / _LOOKS_A_LEASE)
         try:
             close_old_connections()
             put_back_lost()
+            if time.monotonic() - tidied > _TIDY_EVERY:
+                tidied = time.monotonic()
+                tidy()
         except DatabaseError as error:  # it is away; the next look may find it back
             logger.warning("cannot look after lost runs: %s", error)
 
@@ -47,4 +54,14 @@ class Command(BaseCommand):
             warm_up()
             warm_up_moving()
         threading.Thread(target=_look_after_lost_runs, daemon=True).start()
-        call_command("db_worker", interval=0.3, startup_delay=False, reload=False, verbosity=0)
+        while True:
+            try:
+                call_command(
+                    "db_worker", interval=0.3, startup_delay=False, reload=False, verbosity=0
+                )
+            except DatabaseError as error:
+                logger.warning("the database is away: %s", error)
+                connection.close()
+                time.sleep(_PAUSE)
+            else:
+                return
