@@ -80,6 +80,7 @@ def section_out(section: Section) -> SectionOut:
         plates_mm=[(_point(line[0]), _point(line[1])) for line in section.plates],
         gates=[
             CutGateOut(
+                plate=gate.plate,
                 name=gate.name,
                 hinge_mm=_point(gate.hinge),
                 edge_mm=_point(gate.edge),

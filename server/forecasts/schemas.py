@@ -26,6 +26,7 @@ class VerdictOut(Schema):
 class CutGateOut(Schema):
     """A gate where a section goes through it; it opens toward greater places when `opens` is 1."""
 
+    plate: str
     name: str
     hinge_mm: Point
     edge_mm: Point

@@ -8,7 +8,7 @@ from forecasts.schemas import SloshOut
 from ninja import Router
 
 from runs import selectors, services
-from runs.schemas import LatestOut, MovingOut, RunIn, RunOut, RunsOut, StartsIn
+from runs.schemas import KnownOut, LatestOut, MovingOut, RunIn, RunOut, RunsOut, StartsIn
 
 router = Router()
 
@@ -44,6 +44,12 @@ def get_run(request: HttpRequest, run_id: int) -> RunOut:
 def cancel_run(request: HttpRequest, run_id: int) -> RunOut:
     """End a run; one that has ended stays as it is."""
     return selectors.run_out(services.cancel_run(signed_in(request).workshop, run_id))
+
+
+@router.get("/known", response=list[KnownOut], operation_id="list_known")
+def list_known(request: HttpRequest) -> list[KnownOut]:
+    """What the finest run of each build as it stands gave."""
+    return selectors.known_of(signed_in(request).workshop)
 
 
 @router.post("/starts", response=list[RunOut], operation_id="ask_for_starts")

@@ -120,6 +120,14 @@ class MovingOut(KeptFigures):
     note: str
 
 
+class KnownOut(Schema):
+    """What the finest run of a build as it stands gave, and in which model."""
+
+    build_id: int
+    model: str
+    summary: Summary
+
+
 class StartsOut(Schema):
     """Dry time over starts that differ a little: mean and the sample's deviation."""
 

@@ -16,6 +16,7 @@ from runs.models import Result, Run
 from runs.schemas import (
     Cells,
     KeptFigures,
+    KnownOut,
     LatestOut,
     MovingOut,
     PartialOut,
@@ -149,6 +150,27 @@ def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
     if result_id is None:
         raise NotFound("result of this run")
     return bytes(Result.objects.values_list("frames", flat=True).get(pk=result_id))
+
+
+def known_of(workshop: Workshop) -> list[KnownOut]:
+    """What is known of each build of a workshop as it stands over its lap."""
+    runs = _runs(workshop).filter(
+        status=Run.FINISHED, seed=0, state=F("build__current"), lap=F("build__lap")
+    )
+    finest: dict[int, Run] = {}
+    for run in runs:
+        held = finest.setdefault(run.build_id, run)
+        if _FINEST_FIRST.index(run.cells) < _FINEST_FIRST.index(held.cells):  # type: ignore[arg-type]
+            finest[run.build_id] = run
+    return [
+        KnownOut(
+            build_id=build_id,
+            model=moving_name(run.cells),  # type: ignore[arg-type]
+            summary=Summary.model_validate(run.result.summary),
+        )
+        for build_id, run in finest.items()
+        if run.result is not None
+    ]
 
 
 def _starts(runs: QuerySet[Run], cells: str) -> StartsOut | None:

@@ -49,8 +49,8 @@ def short_build(user: User, tmp_path: Path) -> Build:
 class Workers:
     """Worker processes on a database; started again when they end, as the start command does."""
 
-    def __init__(self, env: dict[str, str]) -> None:
-        self._env = {**os.environ, **env, "BILGE_RUN_LEASE_S": str(LEASE_S)}
+    def __init__(self, env: dict[str, str], lease_s: float = LEASE_S) -> None:
+        self._env = {**os.environ, **env, "BILGE_RUN_LEASE_S": str(lease_s)}
         self._processes: list[subprocess.Popen[bytes]] = []
 
     def start(self) -> None:
@@ -187,12 +187,16 @@ def test_kills_of_database_and_workers(
 
 
 @pytest.mark.long
-def test_two_workers_share_the_runs(user: User, short_build: Build, workers: Workers) -> None:
-    """On one database; each run is carried out once."""
+def test_two_workers_share_the_runs(user: User, short_build: Build) -> None:
+    """On one database; each run is carried out once, and none is thought lost meanwhile."""
+    workers = Workers({"BILGE_DB_NAME": str(connection.settings_dict["NAME"])}, lease_s=10.0)
     workers.start()
     workers.start()
     runs = [ask_for_run(user, RunIn(build_id=short_build.pk, seed=seed)) for seed in range(12)]
-    _wait_until_ended(runs, 180.0)
+    try:
+        _wait_until_ended(runs, 180.0)
+    finally:
+        workers.end()
     ended = Run.objects.filter(pk__in=[run.pk for run in runs])
     assert {run.status for run in ended} == {Run.FINISHED}
     assert {run.attempt for run in ended} == {1}

@@ -24,9 +24,11 @@ DRAWN_SHEET = 4e-3
 class CutGate:
     """A gate where a cut goes through it: hinge and lower edge [m], and which way it opens.
 
+    plate : of which it is a gate
     opens : 1 toward greater places along the cut, -1 toward smaller ones
     """
 
+    plate: str
     name: str
     hinge: Array
     edge: Array
@@ -128,7 +130,7 @@ def _cut_plates(
             for one, two in _crossings([gate.corners], normal, at):
                 hinge, edge = (one, two) if one[2] > two[2] else (two, one)
                 way = 1 if gate.opens[kept[0]] >= 0.0 else -1
-                gates.append(CutGate(gate.name, hinge[kept], edge[kept], way))
+                gates.append(CutGate(plate.name, gate.name, hinge[kept], edge[kept], way))
     return tuple(lines), tuple(gates)
 
 

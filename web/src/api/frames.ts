@@ -1,5 +1,5 @@
 import { useQuery, type UseQueryResult } from "@tanstack/react-query";
-import { entriesOf, arrayOf } from "./npz";
+import { unzipSync, type Unzipped } from "fflate";
 
 /** The moving oil of a run on record: how full each cell is, frame by frame. */
 export interface OilFrames {
@@ -16,40 +16,49 @@ export interface OilFrames {
 /** What a full cell counts as. */
 export const FULL = 200;
 
-const SHARED = { doubles: Float64Array, whole: Int32Array };
+/** Rows after a part's first are differences to the row before, modulo 256; into a place of `rows`. */
+export function undoneInto(rows: Uint8Array, at: number, part: Uint8Array, width: number): void {
+  rows.set(part, at);
+  for (let n = at + width; n < at + part.length; n += 1)
+    rows[n] = ((rows[n] ?? 0) + (rows[n - width] ?? 0)) & 255;
+}
 
-/** Rows after a part's first are differences to the row before, modulo 256. */
-export function undone(part: Uint8Array, width: number): Uint8Array {
-  const rows = part.slice();
-  for (let at = width; at < rows.length; at += 1)
-    rows[at] = ((rows[at] ?? 0) + (rows[at - width] ?? 0)) & 255;
-  return rows;
+/** The plain bytes of an array in an archive, without the header that says what they are. */
+export function arrayOf(entries: Unzipped, name: string): Uint8Array<ArrayBuffer> {
+  const bytes = entries[`${name}.npy`];
+  if (!bytes) throw new Error(`The record has no ${name}.`);
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const isLong = view.getUint8(6) > 1;
+  const header = isLong ? view.getUint32(8, true) + 12 : view.getUint16(8, true) + 10;
+  return bytes.slice(header);
+}
+
+function unzipped(record: ArrayBuffer): Unzipped {
+  try {
+    return unzipSync(new Uint8Array(record));
+  } catch (error) {
+    const why = error instanceof Error ? error.message : "it is broken";
+    throw new Error(`The record cannot be read: ${why}.`, { cause: error });
+  }
 }
 
 /** Read a record as the core writes it (docs/formats.md). */
-export async function framesFrom(record: ArrayBuffer): Promise<OilFrames> {
-  const entries = entriesOf(record);
-  const bytes = async (name: string): Promise<Uint8Array> => arrayOf(entries, name);
-  const doubles = async (name: string): Promise<Float64Array> => {
-    const raw = await bytes(name);
-    return new SHARED.doubles(raw.slice().buffer).map((metres) => 1000 * metres);
-  };
-  const about = JSON.parse(new TextDecoder().decode(await bytes("about.json"))) as {
+export function framesFrom(record: ArrayBuffer): OilFrames {
+  const entries = unzipped(record);
+  const doubles = (name: string): Float64Array =>
+    new Float64Array(arrayOf(entries, name).buffer).map((metres) => 1000 * metres);
+  const about = JSON.parse(new TextDecoder().decode(arrayOf(entries, "about.json"))) as {
     rate_hz: number;
     frames: number;
   };
-  const cells = new SHARED.whole((await bytes("cells")).slice().buffer);
-  const faces = [
-    await doubles("faces_x"),
-    await doubles("faces_y"),
-    await doubles("faces_z"),
-  ] as const;
+  const cells = new Int32Array(arrayOf(entries, "cells").buffer);
+  const faces = [doubles("faces_x"), doubles("faces_y"), doubles("faces_z")] as const;
   const filling = new Uint8Array(about.frames * cells.length);
-  const parts = [...entries.keys()].filter((name) => name.startsWith("part_")).sort();
+  const parts = Object.keys(entries).filter((name) => name.startsWith("part_"));
   let at = 0;
-  for (const name of parts) {
-    const part = undone(await bytes(name.replace(/\.npy$/, "")), cells.length);
-    filling.set(part, at);
+  for (const name of parts.sort()) {
+    const part = arrayOf(entries, name.replace(/\.npy$/, ""));
+    undoneInto(filling, at, part, cells.length);
     at += part.length;
   }
   return { faces, cells, rate: about.rate_hz, count: about.frames, filling };

@@ -113,6 +113,35 @@ export const useOtherLap = (
       ),
   });
 
+/** A cut through a state of a build anywhere [mm]; the last one stands until the next is there. */
+export const useSection = (
+  buildId: number | null,
+  state: number | null,
+  view: "side" | "front",
+  atMm: number | null,
+): Schemas["SectionOut"] | undefined => {
+  const wanted = buildId !== null && state !== null && atMm !== null;
+  const { data } = useQuery({
+    queryKey: ["section", buildId, state, view, atMm],
+    enabled: wanted,
+    staleTime: Infinity,
+    gcTime: 30_000,
+    placeholderData: (before: Schemas["SectionOut"] | undefined, query) =>
+      query?.queryKey[1] === buildId && query.queryKey[2] === state ? before : undefined,
+    queryFn: async () =>
+      bodyOf(
+        "SectionOut",
+        await client.GET("/api/forecasts/slosh/{build_id}/section/{view}", {
+          params: {
+            path: { build_id: buildId ?? 0, view },
+            query: { at_mm: atMm ?? 0, state: state ?? 0 },
+          },
+        }),
+      ),
+  });
+  return wanted ? data : undefined;
+};
+
 /** Fills, dips and checks of the pan as it stands; asked for once it is their turn. */
 export const usePan = (build: BuildOut | undefined, itsTurn: boolean): UseQueryResult<PanFigures> =>
   useQuery({

@@ -5,14 +5,16 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from "@tanstack/react-query";
-import { bodyOf, client, type Schemas } from "./client";
-import type { BuildOut } from "./queries";
+import { bodyOf, client, listOf, type Schemas } from "./client";
+import type { BuildOut, Slosh } from "./queries";
 
 export type Run = Schemas["RunOut"];
 export type Runs = Schemas["RunsOut"];
 export type Latest = Schemas["LatestOut"];
 export type Moving = Schemas["MovingOut"];
 export type Cells = Run["cells"];
+
+const atRun = (id: number) => ({ params: { path: { run_id: id } } });
 
 /** How often a run under way is looked at [ms]. */
 const LOOK_EVERY = 800;
@@ -35,11 +37,49 @@ export const useLatest = (build: BuildOut | undefined): UseQueryResult<Latest> =
       ),
   });
 
+/** What is known in moving oil of each build as it stands. */
+export const useKnown = (): UseQueryResult<Schemas["KnownOut"][]> =>
+  useQuery({
+    queryKey: ["runs", "known"],
+    queryFn: async () => listOf("KnownOut", await client.GET("/api/runs/known")),
+  });
+
+/** What a finished run gave: it never changes. */
+export const useFigures = (runId: number | null): UseQueryResult<Moving> =>
+  useQuery({
+    queryKey: ["figures", runId],
+    enabled: runId !== null,
+    staleTime: Infinity,
+    queryFn: async () =>
+      bodyOf("MovingOut", await client.GET("/api/runs/{run_id}/figures", atRun(runId ?? 0))),
+  });
+
+/** The pan of a run and its lap in settled oil: it never changes either. */
+export const useScene = (runId: number | null): UseQueryResult<Slosh> =>
+  useQuery({
+    queryKey: ["scene", runId],
+    enabled: runId !== null,
+    staleTime: Infinity,
+    queryFn: async () =>
+      bodyOf("SloshOut", await client.GET("/api/runs/{run_id}/scene", atRun(runId ?? 0))),
+  });
+
 export const useRuns = (): UseQueryResult<Runs> =>
   useQuery({
     queryKey: ["runs", "all"],
     refetchInterval: (query) => (query.state.data?.runs.some(isUnderWay) ? LOOK_EVERY : 5000),
     queryFn: async () => bodyOf("RunsOut", await client.GET("/api/runs")),
+  });
+
+/** Runs that are finished; asked for again when the run shown is another. */
+export const useFinishedRuns = (shownId: number | null): UseQueryResult<Run[]> =>
+  useQuery({
+    queryKey: ["runs", "finished", shownId],
+    staleTime: 10_000,
+    queryFn: async () => {
+      const { runs } = bodyOf("RunsOut", await client.GET("/api/runs"));
+      return runs.filter(({ status }) => status === "finished");
+    },
   });
 
 export function useAskForRun(): UseMutationResult<
@@ -64,9 +104,38 @@ export function useCancelRun(): UseMutationResult<Run, Error, number> {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: async (id: number) =>
-      bodyOf(
+      bodyOf("RunOut", await client.POST("/api/runs/{run_id}/cancel", atRun(id))),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["runs"] }),
+  });
+}
+
+/** Runs of a build as it stands from several starts, for the spread of its dry time. */
+export function useAskForStarts(): UseMutationResult<
+  Run[],
+  Error,
+  { buildId: number; cells: Cells; count: number }
+> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ buildId, cells, count }) =>
+      listOf(
         "RunOut",
-        await client.POST("/api/runs/{run_id}/cancel", { params: { path: { run_id: id } } }),
+        await client.POST("/api/runs/starts", { body: { build_id: buildId, cells, count } }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["runs"] }),
+  });
+}
+
+/** Ends all that waits or is under way for a build. */
+export function useCancelRunsOfBuild(): UseMutationResult<Latest, Error, number> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (id: number) =>
+      bodyOf(
+        "LatestOut",
+        await client.POST("/api/runs/of-build/{build_id}/cancel", {
+          params: { path: { build_id: id } },
+        }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["runs"] }),
   });

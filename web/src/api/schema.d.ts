@@ -472,6 +472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/forecasts/slosh/{build_id}/section/{view}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Section
+         * @description A cut through a state of a build anywhere [mm].
+         */
+        get: operations["get_section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -692,6 +712,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Known
+         * @description What the finest run of each build as it stands gave.
+         */
+        get: operations["list_known"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/of-build/{build_id}": {
         parameters: {
             query?: never;
@@ -706,6 +746,46 @@ export interface paths {
         get: operations["get_latest_runs"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/of-build/{build_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Runs Of Build
+         * @description End all that waits or is under way for a build.
+         */
+        post: operations["cancel_runs_of_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask For Starts
+         * @description Run a build as it stands from several starts, for the spread of its dry time.
+         */
+        post: operations["ask_for_starts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -784,6 +864,26 @@ export interface paths {
          * @description The moving oil on record: a ZIP of NumPy arrays.
          */
         get: operations["get_run_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/scene": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Run Scene
+         * @description The pan of a run and its lap in settled oil.
+         */
+        get: operations["get_run_scene"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1249,6 +1349,8 @@ export interface components {
              * @enum {integer}
              */
             opens: 1 | -1;
+            /** Plate */
+            plate: string;
         };
         /**
          * CylinderKeepOut
@@ -1878,6 +1980,17 @@ export interface components {
             reading: components["schemas"]["Reading"];
         };
         /**
+         * KnownOut
+         * @description What the finest run of a build as it stands gave, and in which model.
+         */
+        KnownOut: {
+            /** Build Id */
+            build_id: number;
+            /** Model */
+            model: string;
+            summary: components["schemas"]["Summary"];
+        };
+        /**
          * LapCornerOut
          * @description A corner of a lap.
          */
@@ -2022,13 +2135,17 @@ export interface components {
         /**
          * LatestOut
          * @description The runs of a build as it stands: under way, the finest finished, a last one that failed.
+         *
+         *     `queued` waits behind the one under way; `starts` are those of the finest finished.
          */
         LatestOut: {
             failed: components["schemas"]["RunOut"] | null;
-            figures: components["schemas"]["MovingOut"] | null;
             finished: components["schemas"]["RunOut"] | null;
+            /** Queued */
+            queued: number;
             /** Speeds */
             speeds: components["schemas"]["SpeedOut"][];
+            starts: components["schemas"]["StartsOut"] | null;
             under_way: components["schemas"]["RunOut"] | null;
         };
         /**
@@ -2135,7 +2252,7 @@ export interface components {
         };
         /**
          * MovingOut
-         * @description What a run gave.
+         * @description What a run gave, with the model's name and what it leaves out.
          */
         MovingOut: {
             /**
@@ -2157,6 +2274,8 @@ export interface components {
             least_cover_at_s: number;
             /** Least Cover Mm */
             least_cover_mm: number;
+            /** Model */
+            model: string;
             /** Note */
             note: string;
             /** Passed L */
@@ -2671,6 +2790,8 @@ export interface components {
             ended_at: string | null;
             /** Id */
             id: number;
+            /** Is Current */
+            is_current: boolean;
             /** Lap Id */
             lap_id: number;
             /** Lap Name */
@@ -2684,6 +2805,7 @@ export interface components {
             reached_s: number;
             /** Reason */
             reason: string;
+            revision: components["schemas"]["RevisionOut"] | null;
             /** Seed */
             seed: number;
             /** State */
@@ -2693,7 +2815,7 @@ export interface components {
              * @enum {string}
              */
             status: "waiting" | "running" | "finished" | "cancelled" | "failed";
-            verdict: components["schemas"]["VerdictOut"] | null;
+            summary: components["schemas"]["Summary"] | null;
             /** Wall S */
             wall_s: number | null;
         };
@@ -2957,6 +3079,37 @@ export interface components {
             wall_s_per_s: number;
         };
         /**
+         * StartsIn
+         * @description How many starts of a build as it stands are wanted, the first among them.
+         */
+        StartsIn: {
+            /** Build Id */
+            build_id: number;
+            /**
+             * Cells
+             * @default quick
+             * @enum {string}
+             */
+            cells: "quick" | "bench" | "fine";
+            /**
+             * Count
+             * @default 5
+             */
+            count: number;
+        };
+        /**
+         * StartsOut
+         * @description Dry time over starts that differ a little: mean and the sample's deviation.
+         */
+        StartsOut: {
+            /** Deviation S */
+            deviation_s: number;
+            /** Dry S */
+            dry_s: number[];
+            /** Mean S */
+            mean_s: number;
+        };
+        /**
          * StateOut
          * @description One state of a build. `on_way`: shown, or on the way from the first to the one shown.
          */
@@ -2979,6 +3132,19 @@ export interface components {
             /** Parent */
             parent: number | null;
             revision: components["schemas"]["RevisionOut"] | null;
+        };
+        /**
+         * Summary
+         * @description What a run gave, in short.
+         */
+        Summary: {
+            /** Crank In Oil S */
+            crank_in_oil_s: number;
+            /** Dry S */
+            dry_s: number;
+            /** Least Cover Mm */
+            least_cover_mm: number;
+            verdict: components["schemas"]["VerdictOut"];
         };
         /**
          * SurfaceOut
@@ -3851,6 +4017,32 @@ export interface operations {
             };
         };
     };
+    get_section: {
+        parameters: {
+            query: {
+                at_mm: number;
+                state: number;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+                view: "side" | "front";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionOut"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -4199,6 +4391,26 @@ export interface operations {
             };
         };
     };
+    list_known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownOut"][];
+                };
+            };
+        };
+    };
     get_latest_runs: {
         parameters: {
             query?: never;
@@ -4217,6 +4429,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LatestOut"];
+                };
+            };
+        };
+    };
+    cancel_runs_of_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestOut"];
+                };
+            };
+        };
+    };
+    ask_for_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"][];
                 };
             };
         };
@@ -4304,6 +4562,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    get_run_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SloshOut"];
+                };
             };
         };
     };

@@ -12,7 +12,7 @@ import {
   type Edit,
   type Session,
 } from "../api/queries";
-import { useLatest } from "../api/runs";
+import { useFigures, useLatest } from "../api/runs";
 import {
   CommandProvider,
   keyName,
@@ -190,7 +190,7 @@ function Frame({ session }: { session: Session }): ReactElement {
   const latest = useLatest(build.data);
   useAutomaticRun(build.data);
   const [moves, setMoves] = useState(true);
-  const figures = latest.data?.figures;
+  const figures = useFigures(latest.data?.finished?.id ?? null).data;
   const shown =
     slosh.data && figures && moves && !slosh.isPlaceholderData
       ? withMoving(slosh.data, figures)
@@ -226,6 +226,7 @@ function Frame({ session }: { session: Session }): ReactElement {
       <HeadStrip
         build={build.data}
         slosh={shown}
+        moves={shown !== slosh.data}
         pan={pan.data}
         session={session}
         pending={slosh.isFetching}
@@ -289,6 +290,7 @@ function Frame({ session }: { session: Session }): ReactElement {
               slosh={slosh}
               shown={shown}
               latest={latest.data}
+              figures={figures ?? null}
               moves={moves}
               onMoves={setMoves}
               edit={edit}

@@ -274,6 +274,7 @@ function GroundFigure({ pan, to }: { pan: PanFigures | undefined; to: string }):
 export function HeadStrip({
   build,
   slosh,
+  moves,
   pan,
   session,
   pending,
@@ -285,6 +286,8 @@ export function HeadStrip({
 }: {
   build: BuildOut;
   slosh: Slosh | undefined;
+  /** Whether its figures are of moving oil. */
+  moves: boolean;
   pan: PanFigures | undefined;
   session: Session;
   pending: boolean;
@@ -345,12 +348,12 @@ export function HeadStrip({
           />
         ) : (
           <HeadFigure
-            name="Runs dry"
+            name={moves ? "Runs dry, moving" : "Runs dry, settled"}
             to={path("slosh")}
             value={dry.toFixed(1)}
             unit="s/lap"
             mark={dry > 0 ? "bad" : "good"}
-            word={dry > 0 ? "want 0.0" : "oil settled"}
+            word={dry > 0 ? "want 0.0" : "as wanted"}
           />
         )}
         <HeadFigure

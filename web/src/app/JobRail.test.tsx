@@ -53,6 +53,7 @@ function strip(
   slosh: Slosh | undefined,
   pan: PanFigures | undefined,
   build = DUNLIN_BUILD,
+  moves = false,
 ): HTMLElement {
   return show(
     <MemoryRouter>
@@ -60,7 +61,7 @@ function strip(
         pending={false}
         saving={false}
         session={SESSION}
-        {...{ build, slosh, pan, onUndo, onRedo, onHistory, onSignOut }}
+        {...{ build, slosh, moves, pan, onUndo, onRedo, onHistory, onSignOut }}
       />
     </MemoryRouter>,
   ).container;
@@ -74,9 +75,15 @@ describe("HeadStrip", () => {
     const verdict = screen.getByRole("status", { name: "Verdict" });
     expect(verdict.textContent).toBe("Not safe. The pickup runs dry 8 times a lap.");
     expect(screen.getByRole("link", { name: /Runs dry/ }).textContent).toContain("4.8");
+    expect(screen.getByRole("link", { name: /Runs dry, settled/ })).toBeTruthy();
     expect(screen.getByRole("link", { name: /To the ground/ }).getAttribute("href")).toBe(
       "/builds/7/car",
     );
+  });
+
+  it("says which oil its dry time is of", () => {
+    strip(DRY, ground(58, 13), DUNLIN_BUILD, true);
+    expect(screen.getByRole("link", { name: /Runs dry, moving/ })).toBeTruthy();
   });
 
   it("says in two words what has no figure, never a dash or a zero", () => {
@@ -87,11 +94,13 @@ describe("HeadStrip", () => {
 
   it("does not say that a figure is missing while it is being read", () => {
     strip(DRY, undefined);
+    expect(screen.getByRole("link", { name: /Runs dry, settled/ })).toBeTruthy();
     expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("being read");
   });
 
   it("says when the ground was not measured", () => {
     strip(DRY, { ground: null } as unknown as PanFigures);
+    expect(screen.getByRole("link", { name: /Runs dry, settled/ })).toBeTruthy();
     expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("not given");
   });
 

@@ -1,6 +1,8 @@
 import { memo, type ReactElement } from "react";
 import { boxOf, circleRing, clipRing, edgeInside, pathOf, type Point } from "./geometry";
 import { hatchPath } from "./hatch";
+import { MovingArea } from "./MovingArea";
+import { gateKey, oilOnFloor, ringsPath, swingOf, type MovingFrame } from "./movingOil";
 import { planHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
 /** The two ends in plan of an upright piece. */
@@ -25,9 +27,11 @@ function footOf(ring: readonly (readonly [number, number, number])[]): [Point, P
 const Plates = memo(function Plates({
   drawing,
   at,
+  moving,
 }: {
   drawing: Drawing;
   at: Placed;
+  moving: MovingFrame | null;
 }): ReactElement {
   const place = (point: Point): Point => {
     const [u, v] = toPage.plan(drawing, point);
@@ -60,11 +64,16 @@ const Plates = memo(function Plates({
               place([point[0] + gate.opens[0] * mm, point[1] + gate.opens[1] * mm]);
             const middle = [(one[0] + other[0]) / 2, (one[1] + other[1]) / 2, 0] as const;
             const [tail, tip] = [away(middle, -16), away(middle, 34)];
+            // seen from above a leaf reaches as far as it has swung
+            const [, , edge] = gate.corners_mm;
+            const long = edge ? Math.hypot(...edge.map((part, k) => part - (other[k] ?? 0))) : 0;
+            const swing = swingOf(moving, gateKey(plate.name, gate.name), NaN);
+            const reach = Number.isNaN(swing) ? 13 : Math.max(2, long * Math.sin(swing));
             const angle = (Math.atan2(tip[1] - tail[1], tip[0] - tail[0]) * 180) / Math.PI;
             return (
               <g key={gate.name} data-gate={gate.name}>
                 <path
-                  d={pathOf([away(one, 0), away(other, 0), away(other, 13), away(one, 13)])}
+                  d={pathOf([away(one, 0), away(other, 0), away(other, reach), away(one, reach)])}
                   fill="var(--metal)"
                   strokeWidth="1.25"
                 />
@@ -101,11 +110,14 @@ export function PlanView({
   at,
   oil,
   airy,
+  moving,
 }: {
   drawing: Drawing;
   at: Placed;
   oil: OilSurface;
   airy: boolean;
+  /** Drawn in place of settled oil where there is some. */
+  moving: MovingFrame | null;
 }): ReactElement {
   const place = (point: Point): Point => {
     const [u, v] = toPage.plan(drawing, point);
@@ -134,23 +146,39 @@ export function PlanView({
       {drawing.zones.map((zone) => (
         <g key={zone.name}>
           <path d={path(zone.outline_mm)} fill="var(--panel)" />
-          <path
-            d={path(clipRing(zone.outline_mm, planHalf(oil, zone)))}
-            fill="var(--oil-wash)"
-            data-oil="plan"
-          />
-          {edgeInside(zone.outline_mm, planHalf(oil, zone)).map((stretch, each) => (
+          {!moving && (
+            <path
+              d={path(clipRing(zone.outline_mm, planHalf(oil, zone)))}
+              fill="var(--oil-wash)"
+              data-oil="plan"
+            />
+          )}
+          {(moving ? [] : edgeInside(zone.outline_mm, planHalf(oil, zone))).map((stretch, each) => (
             <path key={each} d={path(stretch, false)} stroke="var(--oil-deep)" strokeWidth="2" />
           ))}
-          <path
-            d={path(zone.outline_mm)}
-            fill="none"
-            stroke="var(--ink)"
-            strokeWidth={zone.is_open ? 1 : 1.25}
-          />
         </g>
       ))}
-      <Plates drawing={drawing} at={at} />
+      {moving && (
+        <MovingArea
+          inside={ringsPath(
+            drawing.zones.map((zone) => zone.outline_mm),
+            place,
+          )}
+          area={ringsPath(oilOnFloor(moving), place)}
+          fill="var(--oil-wash)"
+          name="plan"
+        />
+      )}
+      {drawing.zones.map((zone) => (
+        <path
+          key={zone.name}
+          d={path(zone.outline_mm)}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={zone.is_open ? 1 : 1.25}
+        />
+      ))}
+      <Plates drawing={drawing} at={at} moving={moving} />
       <path d={path(drawing.rail_mm)} fill="none" stroke="var(--ink)" strokeWidth="1.75" />
       {drawing.zones.map((zone) => {
         const box = boxOf(zone.outline_mm.map(place));

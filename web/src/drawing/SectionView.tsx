@@ -1,6 +1,8 @@
 import { memo, type ReactElement } from "react";
 import { clipRing, edgeInside, pathOf, type Point, type Ring } from "./geometry";
 import { hatchPath } from "./hatch";
+import { MovingArea } from "./MovingArea";
+import { gateKey, oilInSection, ringsPath, swingOf, type MovingFrame } from "./movingOil";
 import { sectionHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
 /** The pickup in section: a bell on a tube, drawn as glass and hatched when it carries air. */
@@ -65,9 +67,11 @@ const SWUNG = (22 * Math.PI) / 180;
 const Plates = memo(function Plates({
   drawing,
   at,
+  moving,
 }: {
   drawing: Drawing;
   at: SectionPlace;
+  moving: MovingFrame | null;
 }): ReactElement {
   const place = placer(drawing, at);
   const { plates_mm: plates, gates } = drawing[at.view];
@@ -76,16 +80,20 @@ const Plates = memo(function Plates({
       {plates.map((line, index) => (
         <path key={index} d={pathOf(line.map(place), false)} strokeWidth="3.5" data-plate />
       ))}
-      {gates.map(({ name, hinge_mm: hinge, edge_mm: edge, opens }) => {
+      {gates.map(({ plate, name, hinge_mm: hinge, edge_mm: edge, opens }) => {
+        const swing = swingOf(moving, gateKey(plate, name), SWUNG);
         const long = Math.hypot(edge[0] - hinge[0], edge[1] - hinge[1]);
         const at1 = (angle: number): Point =>
           place([hinge[0] + opens * long * Math.sin(angle), hinge[1] - long * Math.cos(angle)]);
-        const [leaf, tip] = [at1(SWUNG), at1(2.1 * SWUNG)];
+        const [leaf, tip] = [at1(swing), at1(2.1 * SWUNG)];
         const [u, v] = place(hinge);
         return (
-          <g key={name} data-gate={name}>
+          <g key={`${plate} ${name}`} data-gate={name} data-swing={swing.toFixed(3)}>
             <path d={pathOf([[u, v], leaf], false)} strokeWidth="2.5" />
-            <path d={pathOf([at1(0), at1(SWUNG / 2), leaf, tip], false)} strokeDasharray="2 2.5" />
+            <path
+              d={pathOf([at1(0), at1(SWUNG / 2), at1(SWUNG), tip], false)}
+              strokeDasharray="2 2.5"
+            />
             <circle cx={u} cy={v} r="3" fill="var(--paper)" strokeWidth="1.5" />
           </g>
         );
@@ -100,11 +108,14 @@ export function SectionView({
   at,
   oil,
   airy,
+  moving,
 }: {
   drawing: Drawing;
   at: SectionPlace;
   oil: OilSurface;
   airy: boolean;
+  /** Drawn in place of settled oil where there is some. */
+  moving: MovingFrame | null;
 }): ReactElement {
   const section = drawing[at.view];
   const half = sectionHalf(oil, at.view, section.at_mm);
@@ -114,14 +125,29 @@ export function SectionView({
   const { mouth } = drawing;
   const centre = at.view === "side" ? mouth.x_mm : mouth.y_mm;
   const reach = at.view === "side" ? mouth.half_length_mm : mouth.half_width_mm;
+  // a section beside the mouth shows it as hidden
+  const [beside, room] =
+    at.view === "side"
+      ? [section.at_mm - mouth.y_mm, mouth.half_width_mm]
+      : [section.at_mm - mouth.x_mm, mouth.half_length_mm];
+  const isCut = Math.abs(beside) <= room;
   const pipe = bell(drawing, reach).map(([u, v]): Point => place([u + centre, v]));
   return (
     <g>
-      {rings.map((ring, index) => (
-        <path key={index} d={path(clipRing(ring, half))} fill="var(--oil)" data-oil={at.view} />
-      ))}
+      {moving ? (
+        <MovingArea
+          inside={ringsPath(rings, place)}
+          area={ringsPath(oilInSection(moving, at.view, section.at_mm), place)}
+          fill="var(--oil)"
+          name={at.view}
+        />
+      ) : (
+        rings.map((ring, index) => (
+          <path key={index} d={path(clipRing(ring, half))} fill="var(--oil)" data-oil={at.view} />
+        ))
+      )}
       <Metal drawing={drawing} at={at} />
-      <Plates drawing={drawing} at={at} />
+      <Plates drawing={drawing} at={at} moving={moving} />
       {section.skirt_mm.map((ring, index) => (
         <path
           key={index}
@@ -131,15 +157,21 @@ export function SectionView({
           strokeDasharray="10 3 2 3 2 3"
         />
       ))}
-      <path
-        d={pathOf(pipe)}
-        fill={airy ? "var(--air)" : "var(--oil)"}
-        fillOpacity={airy ? 1 : 0.55}
-        stroke="var(--ink)"
-        strokeWidth="1.75"
-      />
-      {airy && <path d={hatchPath([pipe], 6, -1)} stroke="var(--air-ink)" strokeWidth="0.9" />}
-      {rings.flatMap((ring, index) =>
+      {isCut ? (
+        <path
+          d={pathOf(pipe)}
+          fill={airy ? "var(--air)" : "var(--oil)"}
+          fillOpacity={airy ? 1 : 0.55}
+          stroke="var(--ink)"
+          strokeWidth="1.75"
+        />
+      ) : (
+        <path d={pathOf(pipe)} fill="none" stroke="var(--ink)" strokeDasharray="5 3" />
+      )}
+      {airy && isCut && (
+        <path d={hatchPath([pipe], 6, -1)} stroke="var(--air-ink)" strokeWidth="0.9" />
+      )}
+      {(moving ? [] : rings).flatMap((ring, index) =>
         edgeInside(ring, half).map((stretch, each) => (
           <path
             key={`${index}-${each}`}

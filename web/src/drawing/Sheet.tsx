@@ -3,10 +3,13 @@ import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { Dimension } from "./Dimension";
 import { boxOf, type Point } from "./geometry";
+import type { MovingFrame } from "./movingOil";
 import { PlanView } from "./PlanView";
 import { SectionView, type SectionPlace } from "./SectionView";
+import { sectionTitle } from "./sectionTitle";
 import {
   layoutOne,
+  layoutSections,
   layoutTall,
   layoutWide,
   toPage,
@@ -15,12 +18,6 @@ import {
   type Placed,
   type ViewName,
 } from "./views";
-
-const titles = {
-  plan: ["Plan", "from above"],
-  side: ["Section on the mouth", "from the engine's left"],
-  front: ["Section at the mouth", "looking to the nose"],
-} as const;
 
 const noses = {
   front: "nose",
@@ -31,7 +28,7 @@ const noses = {
 
 function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): ReactElement {
   const { system, units } = useSettings();
-  const wanted = system === "metric" ? [100, 50, 200] : [101.6, 50.8, 203.2];
+  const wanted = system === "metric" ? [100, 50, 200, 400] : [101.6, 50.8, 203.2, 406.4];
   const mm = wanted.find((length) => length * scale > 50 && length * scale < 140) ?? 100;
   const { figure, unit } = lengthAs(units, system, mm);
   const part = (mm * scale) / 4;
@@ -91,6 +88,7 @@ const Dimensions = memo(function Dimensions({
       </>
     );
   const section = drawing[at.view];
+  if (section.inside_mm.length === 0) return <></>;
   const inside = boxOf(section.inside_mm.flat());
   const edge = inside.left;
   return (
@@ -110,24 +108,31 @@ function View({
   at,
   oil,
   airy,
+  moving,
+  narrow,
   over,
 }: {
   drawing: Drawing;
   at: Placed;
   oil: OilSurface;
   airy: boolean;
+  moving: MovingFrame | null;
+  /** No room for more than its name. */
+  narrow: boolean;
   over: ((at: Placed) => ReactNode) | undefined;
 }): ReactElement {
   const left = at.x + at.box.left * at.scale;
   const bottom = at.y + at.box.bottom * at.scale;
-  const [name, words] = titles[at.view];
+  const { system, units } = useSettings();
+  const [name, words] =
+    at.view === "plan" ? ["Plan", "from above"] : sectionTitle(drawing, at.view, system, units);
   const { view } = at;
   return (
     <g>
       {isSection(at) ? (
-        <SectionView drawing={drawing} at={at} oil={oil} airy={airy} />
+        <SectionView drawing={drawing} at={at} oil={oil} airy={airy} moving={moving} />
       ) : (
-        <PlanView drawing={drawing} at={at} oil={oil} airy={airy} />
+        <PlanView drawing={drawing} at={at} oil={oil} airy={airy} moving={moving} />
       )}
       <Dimensions drawing={drawing} at={at} />
       {over?.(at)}
@@ -142,9 +147,11 @@ function View({
         paintOrder="stroke"
       >
         {name}
-        <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
-          {words}
-        </tspan>
+        {!narrow && (
+          <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
+            {words}
+          </tspan>
+        )}
         {view === "front" && drawing.lean_right_deg !== 0 && (
           <tspan x={left} dy="17" fontWeight="500" fill="var(--ink-2)">
             engine leaned {Math.abs(drawing.lean_right_deg)}°{" "}
@@ -166,6 +173,8 @@ export function Sheet({
   width,
   height,
   only,
+  moving = null,
+  beside = null,
   over,
 }: {
   drawing: Drawing;
@@ -177,20 +186,30 @@ export function Sheet({
   height: number;
   /** One view alone, or all three. */
   only: ViewName | null;
+  /** Moving oil in place of settled oil. */
+  moving?: MovingFrame | null;
+  /** Drawings that this one stands beside, at one scale: then sections alone, within the height. */
+  beside?: readonly Drawing[] | null;
   /** What is drawn over each view. */
   over?: (at: Placed) => ReactNode;
 }): ReactElement {
   const tall = width < 560;
   const { views, sheetHeight } = useMemo(() => {
-    if (only) return { views: layoutOne(drawing, only, width, height), sheetHeight: height };
+    if (only)
+      return {
+        views: layoutOne(drawing, only, width, height, beside ?? []),
+        sheetHeight: height,
+      };
+    if (beside)
+      return { views: layoutSections(drawing, beside, width, height), sheetHeight: height };
     if (!tall) return { views: layoutWide(drawing, width, height), sheetHeight: height };
     const stacked = layoutTall(drawing, width);
     return { views: stacked.views, sheetHeight: stacked.height };
-  }, [drawing, only, tall, width, height]);
+  }, [drawing, only, tall, width, height, beside]);
   const plan = views.find((at) => at.view === "plan");
   const front = views.find((at) => at.view === "front");
-  const calloutX = front ? front.x + front.box.left * front.scale : 34;
-  const last = only || tall ? plan : front;
+  const calloutX = front && !beside ? front.x + front.box.left * front.scale : 34;
+  const last = only || (tall && !beside) ? plan : front;
   return (
     <svg
       width={width}
@@ -200,7 +219,16 @@ export function Sheet({
       className="block"
     >
       {views.map((at) => (
-        <View key={at.view} drawing={drawing} at={at} oil={oil} airy={airy} over={over} />
+        <View
+          key={at.view}
+          drawing={drawing}
+          at={at}
+          oil={oil}
+          airy={airy}
+          moving={moving}
+          narrow={beside !== null && !only}
+          over={over}
+        />
       ))}
       {plan && (
         <g>
@@ -230,17 +258,17 @@ export function Sheet({
           )}
         </g>
       )}
-      {(only || !tall) && (
+      {(only || beside || !tall) && (
         <g fontSize="15">
           <text
             x={calloutX}
-            y={only ? 24 : 74}
+            y={only || beside ? 16 : 74}
             fontWeight="600"
             fill={airy ? "var(--bad)" : "var(--ink)"}
           >
             {callout[0]}
           </text>
-          <text x={calloutX} y={only ? 44 : 94} fill="var(--ink-2)" fontSize="14">
+          <text x={calloutX} y={only || beside ? 35 : 94} fill="var(--ink-2)" fontSize="14">
             {callout[1]}
           </text>
         </g>
@@ -248,8 +276,8 @@ export function Sheet({
       {last && (
         <ScaleBar
           scale={last.scale}
-          x={tall || only ? width - 150 : last.x + last.box.left * last.scale}
-          y={tall && !only ? sheetHeight - 34 : 24}
+          x={tall || only || beside ? width - 150 : last.x + last.box.left * last.scale}
+          y={tall && !only && !beside ? sheetHeight - 34 : 24}
         />
       )}
     </svg>

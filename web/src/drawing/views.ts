@@ -37,16 +37,37 @@ export function planHalf(oil: OilSurface, zone: Schemas["ZoneOut"]): HalfPlane {
   return { a: x + z * slopeX, b: y + z * slopeY, c: oil.level_mm - z * height };
 }
 
+/** All that a view has to have room for; a section's is the same wherever it is cut. */
 const ringsOf = (drawing: Drawing, view: ViewName): Ring[] => {
   if (view === "plan") return drawing.zones.map((zone) => zone.outline_mm);
   const section = view === "side" ? drawing.side : drawing.front;
-  return [...section.inside_mm, ...section.skirt_mm];
+  const whole = drawing.solid.vertices_mm.map(([x, y, z]): Point => [view === "side" ? x : y, z]);
+  return [...section.inside_mm, ...section.skirt_mm, whole];
 };
 
-/** The space that a view takes on the page [mm]. */
-export function viewBox(drawing: Drawing, view: ViewName): Box {
-  const points = ringsOf(drawing, view).flatMap((ring) =>
-    ring.map((point) => toPage[view](drawing, point)),
+/** Where the upright sections are cut [mm]; null for the mouth. */
+export interface CutAt {
+  side: number | null;
+  front: number | null;
+}
+
+/** How far a section can be moved [mm]: within the pan. */
+export function cutRange(drawing: Drawing, view: "side" | "front"): readonly [number, number] {
+  const box = boxOf(drawing.zones.flatMap((zone) => zone.outline_mm));
+  const [low, high] = view === "side" ? [box.top, box.bottom] : [box.left, box.right];
+  return [Math.ceil(low + 1), Math.floor(high - 1)];
+}
+
+/** Where a section is cut, as measured from the mouth [mm]: toward the left, or toward the nose. */
+export function fromMouth(drawing: Drawing, view: "side" | "front"): number {
+  const { mouth } = drawing;
+  return drawing[view].at_mm - (view === "side" ? mouth.y_mm : mouth.x_mm);
+}
+
+/** The space that a view takes on the page [mm], and those of others that it stands beside. */
+export function viewBox(drawing: Drawing, view: ViewName, others: readonly Drawing[] = []): Box {
+  const points = [drawing, ...others].flatMap((each) =>
+    ringsOf(each, view).flatMap((ring) => ring.map((point) => toPage[view](each, point))),
   );
   return boxOf(points);
 }
@@ -116,14 +137,40 @@ export function layoutTall(drawing: Drawing, width: number): { views: Placed[]; 
   return { views, height: top };
 }
 
+/** Both sections side by side, at one scale with those of other drawings. */
+export function layoutSections(
+  drawing: Drawing,
+  others: readonly Drawing[],
+  width: number,
+  height: number,
+): Placed[] {
+  const side = viewBox(drawing, "side", others);
+  const front = viewBox(drawing, "front", others);
+  const wide = side.right - side.left + front.right - front.left;
+  const high = Math.max(side.bottom - side.top, front.bottom - front.top);
+  const scale = Math.max(
+    0.05,
+    Math.min(
+      (width - MARGIN.left - MARGIN.right - GAP_X) / wide,
+      (height - MARGIN.top - MARGIN.bottom) / high,
+    ),
+  );
+  const second = MARGIN.left + (side.right - side.left) * scale + GAP_X;
+  return [
+    placed("side", side, scale, MARGIN.left, MARGIN.top),
+    placed("front", front, scale, second, MARGIN.top),
+  ];
+}
+
 /** One view alone, as large as it will go. */
 export function layoutOne(
   drawing: Drawing,
   view: ViewName,
   width: number,
   height: number,
+  others: readonly Drawing[] = [],
 ): Placed[] {
-  const box = viewBox(drawing, view);
+  const box = viewBox(drawing, view, others);
   const scale = Math.min(
     (width - MARGIN.left - MARGIN.right - 30) / (box.right - box.left),
     (height - MARGIN.top - MARGIN.bottom - BELOW) / (box.bottom - box.top),

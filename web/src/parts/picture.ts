@@ -25,11 +25,15 @@ async function asDataUrl(url: string): Promise<string> {
   });
 }
 
+const widthOf = (drawing: SVGSVGElement): number =>
+  drawing.clientWidth || Number(drawing.getAttribute("width"));
+const heightOf = (drawing: SVGSVGElement): number =>
+  drawing.clientHeight || Number(drawing.getAttribute("height"));
+
 /** A copy of a drawing that needs nothing of the page but its fonts. */
 function standingAlone(drawing: SVGSVGElement, behind: HTMLCanvasElement | null): SVGSVGElement {
   const copy = drawing.cloneNode(true) as SVGSVGElement;
-  const width = drawing.clientWidth || Number(drawing.getAttribute("width"));
-  const height = drawing.clientHeight || Number(drawing.getAttribute("height"));
+  const [width, height] = [widthOf(drawing), heightOf(drawing)];
   copy.setAttribute("xmlns", NAMESPACE);
   copy.setAttribute("viewBox", `0 0 ${width} ${height}`);
   copy.setAttribute("width", String(width));
@@ -44,12 +48,16 @@ function standingAlone(drawing: SVGSVGElement, behind: HTMLCanvasElement | null)
     scene.setAttribute("height", String(height));
     copy.prepend(scene);
   }
+  return copy;
+}
+
+/** Paper behind all of a drawing. */
+function onPaper(copy: SVGSVGElement): void {
   const ground = document.createElementNS(NAMESPACE, "rect");
   ground.setAttribute("width", "100%");
   ground.setAttribute("height", "100%");
   ground.setAttribute("fill", "var(--paper)");
   copy.prepend(ground);
-  return copy;
 }
 
 const written = (drawing: SVGSVGElement): string =>
@@ -64,6 +72,7 @@ export async function svgFileOf(
   behind: HTMLCanvasElement | null = null,
 ): Promise<string> {
   const copy = standingAlone(drawing, behind);
+  onPaper(copy);
   const fonts = document.createElementNS(NAMESPACE, "style");
   const [medium, bold] = await Promise.all([asDataUrl(barlow500), asDataUrl(barlow600)]);
   const style = fontFace(medium, 500) + fontFace(bold, 600);
@@ -106,12 +115,8 @@ function writeWords(drawing: SVGSVGElement, context: CanvasRenderingContext2D): 
   }
 }
 
-/** A drawing on the screen as a PNG at twice its size. */
-export async function pngOf(
-  drawing: SVGSVGElement,
-  behind: HTMLCanvasElement | null = null,
-): Promise<Blob> {
-  const copy = standingAlone(drawing, behind);
+/** The lines of a drawing as an image, without its words. */
+async function imageOf(copy: SVGSVGElement): Promise<HTMLImageElement> {
   copy.querySelectorAll("text").forEach((words) => words.remove());
   const image = new Image();
   const url = URL.createObjectURL(new Blob([written(copy)], { type: "image/svg+xml" }));
@@ -121,24 +126,51 @@ export async function pngOf(
       image.onerror = () => reject(new Error("The drawing could not be turned into a picture."));
       image.src = url;
     });
-    const canvas = document.createElement("canvas");
-    canvas.width = image.width * 2;
-    canvas.height = image.height * 2;
-    const context = canvas.getContext("2d");
-    if (context) {
-      context.drawImage(image, 0, 0, canvas.width, canvas.height);
-      context.scale(2, 2);
-      writeWords(drawing, context);
-    }
-    return await new Promise<Blob>((resolve, reject) => {
-      canvas.toBlob((blob) => {
-        if (blob) resolve(blob);
-        else reject(new Error("The picture could not be made."));
-      });
-    });
   } finally {
     URL.revokeObjectURL(url);
   }
+  return image;
+}
+
+/** A drawing as the screen shows it, with the scene behind it, at a place of a canvas. */
+export async function drawOn(
+  context: CanvasRenderingContext2D,
+  drawing: SVGSVGElement,
+  behind: HTMLCanvasElement | null,
+  x: number,
+  y: number,
+): Promise<void> {
+  const image = await imageOf(standingAlone(drawing, null));
+  const { width, height } = image;
+  if (behind) context.drawImage(behind, x, y, width, height);
+  context.drawImage(image, x, y, width, height);
+  context.save();
+  context.translate(x, y);
+  writeWords(drawing, context);
+  context.restore();
+}
+
+/** A drawing on the screen as a PNG at twice its size. */
+export async function pngOf(
+  drawing: SVGSVGElement,
+  behind: HTMLCanvasElement | null = null,
+): Promise<Blob> {
+  const canvas = document.createElement("canvas");
+  canvas.width = 2 * widthOf(drawing);
+  canvas.height = 2 * heightOf(drawing);
+  const context = canvas.getContext("2d");
+  if (context) {
+    context.scale(2, 2);
+    context.fillStyle = resolved("var(--paper)");
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    await drawOn(context, drawing, behind, 0, 0);
+  }
+  return new Promise<Blob>((resolve, reject) => {
+    canvas.toBlob((blob) => {
+      if (blob) resolve(blob);
+      else reject(new Error("The picture could not be made."));
+    });
+  });
 }
 
 /** Give the user a file. */

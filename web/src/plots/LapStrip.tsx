@@ -192,7 +192,16 @@ const Traces = memo(function Traces({
         <path d={`M${LEFT - 50} 96H${LEFT - 10}`} stroke="var(--oil-deep)" strokeWidth="2" />
       </g>
       {over && (
-        <text x={width - RIGHT} y={72} fontSize="12" textAnchor="end" fill="var(--ink-2)">
+        <text
+          x={width - RIGHT}
+          y={72}
+          fontSize="12"
+          textAnchor="end"
+          fill="var(--ink-2)"
+          stroke="var(--panel)"
+          strokeWidth="3"
+          paintOrder="stroke"
+        >
           thin: {over.lap_name}
         </text>
       )}

@@ -24,7 +24,7 @@ export function withMoving(slosh: Slosh, moving: Moving): Slosh {
   const { time_s: times, cover_mm: cover, gas_share: gas } = moving.samples;
   return {
     ...slosh,
-    model_note: `${moving.note.split(":")[0]?.split(".")[0] ?? ""}: figures, dips and strip.`,
+    model_note: moving.note,
     verdict: moving.verdict,
     lap: {
       ...slosh.lap,

@@ -4,7 +4,6 @@ import {
   useDeferredValue,
   useMemo,
   useRef,
-  useState,
   type KeyboardEvent,
   type PointerEvent,
   type ReactElement,
@@ -14,11 +13,19 @@ import { SectionView, type SectionPlace } from "../drawing/SectionView";
 import { viewBox, type Drawing, type OilSurface } from "../drawing/views";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
-import { dragged, FIRST_STANCE, onPage, projectionOf, type Projection } from "./camera";
+import { highestOil, type MovingFrame } from "../drawing/movingOil";
+import { sectionTitle } from "../drawing/sectionTitle";
+import {
+  dragged,
+  FIRST_STANCE,
+  onPage,
+  projectionOf,
+  STANCES,
+  type Projection,
+  type Stance,
+} from "./camera";
 import { cutSurface, heightLines, litresDrawn, type CutWay } from "./model";
 import type { Vector } from "./solid";
-
-import type { MovingFrame } from "./PanScene";
 
 const PanScene = lazy(() => import("./PanScene"));
 
@@ -31,21 +38,33 @@ export function canDraw3d(): boolean {
   }
 }
 
+/** How the pan is looked at: from where, and which way it is cut. */
+export interface PanView {
+  stance: Stance;
+  way: CutWay;
+}
+
+export const FIRST_VIEW: PanView = { stance: FIRST_STANCE, way: "along" };
+
 const MARGIN = { x: 50, top: 40, bottom: 128 };
 
 function Inset({
   drawing,
   oil,
   airy,
+  moving,
   left,
   top,
 }: {
   drawing: Drawing;
   oil: OilSurface;
   airy: boolean;
+  moving: MovingFrame | null;
   left: number;
   top: number;
 }): ReactElement {
+  const { system, units } = useSettings();
+  const [name, words] = sectionTitle(drawing, "front", system, units);
   const at = useMemo((): SectionPlace => {
     const box = viewBox(drawing, "front");
     const scale = Math.min(150 / (box.right - box.left), 108 / (box.bottom - box.top));
@@ -53,11 +72,11 @@ function Inset({
   }, [drawing, left, top]);
   return (
     <g>
-      <SectionView drawing={drawing} at={at} oil={oil} airy={airy} />
+      <SectionView drawing={drawing} at={at} oil={oil} airy={airy} moving={moving} />
       <text x={left} y={top + 20} fontSize="13" fontWeight="600" fill="var(--ink)">
-        Section at the mouth
+        {name}
         <tspan dx="8" fontWeight="500" fill="var(--ink-2)">
-          looking to the nose
+          {words}
         </tspan>
       </text>
     </g>
@@ -111,7 +130,8 @@ function Notes({
   way,
   projection,
   words,
-  moves,
+  moving,
+  inset,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -120,10 +140,12 @@ function Notes({
   way: CutWay;
   projection: Projection;
   words: string;
-  /** Whether the oil drawn is moving oil: then notes on settled oil are left away. */
-  moves: boolean;
+  /** The oil drawn where it is moving oil: then notes on settled oil are left away. */
+  moving: MovingFrame | null;
+  inset: boolean;
 }): ReactElement {
   const { system, units } = useSettings();
+  const moves = moving !== null;
   const { width, height } = projection;
   const { mouth } = drawing;
   const page = (point: Vector): Point => onPage(projection, point);
@@ -147,6 +169,8 @@ function Notes({
   const crowded = top !== null && page(top)[0] + 24 > width - 230;
   const full = top !== null && top[2] > drawing.skirt_height_mm - 0.5;
   const climb = !moves && top && top[2] > 4 ? lengthAs(units, system, top[2]) : null;
+  const highest = moving ? highestOil(moving) : 0;
+  const climbs = highest > 4 ? lengthAs(units, system, highest) : null;
   const heights = moves ? [] : labelledHeights(drawing, surface, projection);
   return (
     <svg
@@ -206,8 +230,22 @@ function Notes({
         lines={callout}
         bad={airy}
       />
-      {width > 620 && !moves && (
-        <Inset drawing={drawing} oil={oil} airy={airy} left={24} top={height - 34} />
+      {climbs && (
+        <text x={24} y={24} fontSize="15" fontWeight="600" fill="var(--ink)">
+          {highest > drawing.skirt_height_mm - 1
+            ? `Oil at the top of the skirt, ${climbs.figure} ${climbs.unit} above the rail`
+            : `Oil up to ${climbs.figure} ${climbs.unit} above the rail`}
+        </text>
+      )}
+      {inset && (
+        <Inset
+          drawing={drawing}
+          oil={oil}
+          airy={airy}
+          moving={moving}
+          left={24}
+          top={height - 34}
+        />
       )}
     </svg>
   );
@@ -223,6 +261,69 @@ function labelledHeights(
     const ends = lines.flat().map((point) => onPage(projection, point));
     return { z, at: ends.reduce((best, end) => (end[0] > best[0] ? end : best)) };
   });
+}
+
+function Choice({
+  legend,
+  name,
+  choices,
+}: {
+  legend: string;
+  name: string;
+  choices: readonly { label: string; chosen: boolean; run: () => void }[];
+}): ReactElement {
+  return (
+    <fieldset className="flex items-center gap-2">
+      <legend className="sr-only">{legend}</legend>
+      <span aria-hidden="true" className="text-ink-2">
+        {name}
+      </span>
+      {choices.map(({ label, chosen, run }) => (
+        <button
+          key={label}
+          type="button"
+          aria-pressed={chosen}
+          aria-label={`${legend}: ${label}`}
+          onClick={run}
+          className={`border-b-2 px-0.5 ${chosen ? "border-ink font-semibold" : "border-transparent text-ink-2"}`}
+        >
+          {label}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** From where the pan is seen, and which way it is cut. */
+export function ViewChoices({
+  view,
+  onView,
+}: {
+  view: PanView;
+  onView: (change: (view: PanView) => PanView) => void;
+}): ReactElement {
+  return (
+    <>
+      <Choice
+        legend="Seen from"
+        name="from"
+        choices={STANCES.map(([label, stance]) => ({
+          label,
+          chosen: view.stance.turn === stance.turn && view.stance.lift === stance.lift,
+          run: () => onView((now) => ({ ...now, stance })),
+        }))}
+      />
+      <Choice
+        legend="Cut"
+        name="cut"
+        choices={WAYS.map(([way, label]) => ({
+          label,
+          chosen: view.way === way,
+          run: () => onView((now) => ({ ...now, way })),
+        }))}
+      />
+    </>
+  );
 }
 
 const WAYS: [CutWay, string][] = [
@@ -241,6 +342,10 @@ export function CutAway({
   width,
   height,
   moving,
+  stamp,
+  view,
+  onView,
+  beside = null,
 }: {
   drawing: Drawing;
   oil: OilSurface;
@@ -250,19 +355,25 @@ export function CutAway({
   width: number;
   height: number;
   moving: MovingFrame | null;
+  /** The moment shown, written on the canvas once it has been painted. */
+  stamp: string;
+  view: PanView;
+  onView: (change: (view: PanView) => PanView) => void;
+  /** Drawings that this one stands beside, at one scale. */
+  beside?: readonly Drawing[] | null;
 }): ReactElement {
   useSettings(); // drawn again in another theme's colours
-  const [stance, setStance] = useState(FIRST_STANCE);
-  const [way, setWay] = useState<CutWay>("along");
+  const { stance, way } = view;
+  const setStance = (next: Stance): void => onView((now) => ({ ...now, stance: next }));
   // words and sections first, the scene as soon as there is time
-  const sceneOil = useDeferredValue(oil);
-  const sceneAiry = useDeferredValue(airy);
-  const sceneMoving = useDeferredValue(moving);
+  const shown = useMemo(() => ({ oil, airy, moving, stamp }), [oil, airy, moving, stamp]);
+  const scene = useDeferredValue(shown);
   const grip = useRef<[number, number] | null>(null);
   const upright = drawing.standing.normal;
   const points = useMemo(
-    (): Vector[] => drawing.faces.flatMap((face) => face.corners_mm),
-    [drawing.faces],
+    (): Vector[] =>
+      [drawing, ...(beside ?? [])].flatMap(({ faces }) => faces.flatMap((face) => face.corners_mm)),
+    [drawing, beside],
   );
   const projection = useMemo(
     () => projectionOf(stance, upright, points, width, height, MARGIN),
@@ -287,7 +398,10 @@ export function CutAway({
   }
 
   function zoomBy(factor: number): void {
-    setStance((now) => ({ ...now, zoom: Math.min(6, Math.max(0.5, now.zoom * factor)) }));
+    onView((now) => {
+      const zoom = Math.min(6, Math.max(0.5, now.stance.zoom * factor));
+      return { ...now, stance: { ...now.stance, zoom } };
+    });
   }
 
   function onMove(event: PointerEvent<HTMLDivElement>): void {
@@ -328,14 +442,7 @@ export function CutAway({
               </p>
             }
           >
-            <PanScene
-              drawing={drawing}
-              oil={sceneOil}
-              airy={sceneAiry}
-              way={way}
-              projection={projection}
-              moving={sceneMoving}
-            />
+            <PanScene drawing={drawing} way={way} projection={projection} {...scene} />
           </Suspense>
         </Scene>
         <Notes
@@ -346,27 +453,10 @@ export function CutAway({
           way={way}
           projection={projection}
           words={words}
-          moves={moving !== null}
+          moving={moving}
+          inset={width > 620}
         />
       </div>
-      <fieldset className="absolute top-2 right-6 flex items-center gap-2 font-figure text-[13px]">
-        <legend className="sr-only">How the pan is cut</legend>
-        <span aria-hidden="true" className="text-ink-2">
-          cut
-        </span>
-        {WAYS.map(([value, label]) => (
-          <button
-            key={value}
-            type="button"
-            aria-pressed={way === value}
-            aria-label={`Cut: ${label}`}
-            onClick={() => setWay(value)}
-            className={`border-b-2 px-0.5 ${way === value ? "border-ink font-semibold" : "border-transparent text-ink-2"}`}
-          >
-            {label}
-          </button>
-        ))}
-      </fieldset>
     </div>
   );
 }

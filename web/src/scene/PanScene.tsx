@@ -1,14 +1,14 @@
-import { Canvas, useThree } from "@react-three/fiber";
-import { useEffect, useMemo, type ReactElement } from "react";
+import { addAfterEffect, Canvas, useThree } from "@react-three/fiber";
+import { useEffect, useLayoutEffect, useMemo, useRef, type ReactElement } from "react";
 import { Color, DoubleSide, type OrthographicCamera } from "three";
 import { LineMaterial } from "three/addons/lines/LineMaterial.js";
 import { LineSegments2 } from "three/addons/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js";
+import type { MovingFrame } from "../drawing/movingOil";
 import type { Drawing, OilSurface } from "../drawing/views";
 import type { Projection } from "./camera";
-import { cutPlane, piecesOf, type CutWay } from "./model";
+import { cutPlane, gatesOf, piecesOf, type CutWay } from "./model";
 import { oilSkin, type OilSkin } from "./movingOil";
-import type { OilFrames } from "../api/frames";
 import { pickupLines, pickupRings, skinOf } from "./pickup";
 import { areaNormal, type Polygon, type Vector } from "./solid";
 import { triangles } from "./triangles";
@@ -178,6 +178,24 @@ function Viewer({ projection }: { projection: Projection }): null {
   return null;
 }
 
+/** Writes on the canvas which moment it shows, once that has been painted. */
+function Stamp({ stamp }: { stamp: string }): null {
+  const get = useThree((state) => state.get);
+  const now = useRef(stamp);
+  useLayoutEffect(() => {
+    now.current = stamp;
+    get().invalidate();
+  }, [get, stamp]);
+  useEffect(
+    () =>
+      addAfterEffect(() => {
+        get().gl.domElement.dataset.painted = now.current;
+      }),
+    [get],
+  );
+  return null;
+}
+
 /** Steel shaded by the way it faces, as on the sheet. */
 function steelOf(polygon: Polygon): "metal" | "metal-2" | "metal-3" {
   const [x, y, z] = areaNormal(polygon).map(Math.abs) as [number, number, number];
@@ -188,9 +206,15 @@ function steelOf(polygon: Polygon): "metal" | "metal-2" | "metal-3" {
 function Bodies({ drawing, oil, airy, way, projection, moving }: SceneProps): ReactElement {
   const ink = tokensNow();
   const { toViewer } = projection;
+  // under moving oil the settled one is not drawn: nothing has to follow it
+  const lies = moving ? drawing.standing : oil;
   const pieces = useMemo(
-    () => piecesOf(drawing, oil, way, toViewer),
-    [drawing, oil, way, toViewer],
+    () => piecesOf(drawing, lies, way, toViewer),
+    [drawing, lies, way, toViewer],
+  );
+  const gates = useMemo(
+    () => gatesOf(drawing, way, toViewer, moving),
+    [drawing, way, toViewer, moving],
   );
   const skin3d = useMemo(
     () => (moving ? oilSkin(moving.frames, moving.index, cutPlane(drawing, way, toViewer)) : null),
@@ -212,7 +236,8 @@ function Bodies({ drawing, oil, airy, way, projection, moving }: SceneProps): Re
         <Faces key={name} pieces={polygons} color={color(name)} />
       ))}
       <Faces pieces={pieces.plates} color={color("metal")} />
-      <Faces pieces={one(pieces.gates)} color={color("metal-3")} />
+      <Faces pieces={one(gates.leaves)} color={color("metal-3")} />
+      <Strokes lines={gates.edges} color={color("ink")} width={1.6} />
       {skin3d ? (
         <>
           <Skin part={skin3d.surface} color={color("oil")} />
@@ -259,11 +284,8 @@ export interface SceneProps {
   projection: Projection;
   /** The moving oil on record and which frame of it; settled oil is drawn when there is none. */
   moving: MovingFrame | null;
-}
-
-export interface MovingFrame {
-  frames: OilFrames;
-  index: number;
+  /** The moment shown, as it is to be written on the canvas. */
+  stamp: string;
 }
 
 /** The pan cut away with the oil in it; drawn when something changes, not all the time. */
@@ -278,6 +300,7 @@ export default function PanScene(props: SceneProps): ReactElement {
       aria-hidden="true"
     >
       <Viewer projection={props.projection} />
+      <Stamp stamp={props.stamp} />
       <Bodies {...props} />
     </Canvas>
   );

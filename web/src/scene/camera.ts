@@ -10,6 +10,13 @@ export interface Stance {
 /** From the engine's left and a little behind and above: nose left on the page. */
 export const FIRST_STANCE: Stance = { turn: -32, lift: 24, zoom: 1 };
 
+/** Where one likes to look from. */
+export const STANCES: readonly (readonly [string, Stance])[] = [
+  ["the side", FIRST_STANCE],
+  ["above", { turn: 0, lift: 80, zoom: 1 }],
+  ["under", { turn: -32, lift: -38, zoom: 1 }],
+];
+
 /** A parallel projection: page axes in the engine's frame, and what lies in the middle. */
 export interface Projection {
   toViewer: Vector;

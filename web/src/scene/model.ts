@@ -1,4 +1,5 @@
 import { clipRing, type Point } from "../drawing/geometry";
+import { gateKey, swingOf, type MovingFrame } from "../drawing/movingOil";
 import { sectionHalf, type Drawing, type OilSurface } from "../drawing/views";
 import {
   areaNormal,
@@ -19,7 +20,6 @@ export interface Pieces {
   metal: Polygon[];
   /** Plates, each piece with its openings as further rings. */
   plates: Polygon[][];
-  gates: Polygon[];
   oilSides: Polygon[];
   oilSurface: Polygon[];
   oilCut: Polygon[];
@@ -153,7 +153,6 @@ export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewe
   const plates = drawing.plates
     .flatMap((plate) => plate.pieces_mm.map(ringsKept))
     .filter((rings) => rings.length > 0);
-  const gates = keep(drawing.plates.flatMap((plate) => plate.gates.map(swung)));
   const plateCuts = place
     ? [
         ...section.plates_mm,
@@ -164,17 +163,11 @@ export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewe
     metal: far,
     plateCuts,
     plates,
-    gates,
     oilSides: wet.filter((polygon) => !isFar(polygon)),
     oilSurface: surface,
     oilCut,
     metalCut,
-    edges: [
-      ...drawnEdges(far),
-      ...metalCut.flat().flatMap(sides),
-      ...plates.flat().flatMap(sides),
-      ...gates.flatMap(sides),
-    ],
+    edges: [...drawnEdges(far), ...metalCut.flat().flatMap(sides), ...plates.flat().flatMap(sides)],
     removed: [...drawnEdges(below.filter((polygon) => !isFar(polygon))), ...skirt.flatMap(sides)],
     oilEdges: [
       ...wet.flatMap((polygon) =>
@@ -187,10 +180,30 @@ export function piecesOf(drawing: Drawing, oil: OilSurface, way: CutWay, toViewe
   };
 }
 
-const SWING = (28 * Math.PI) / 180;
+/** The leaves of all gates as they stand, with their edges. */
+export function gatesOf(
+  drawing: Drawing,
+  way: CutWay,
+  toViewer: Vector,
+  moving: MovingFrame | null,
+): { leaves: Polygon[]; edges: [Vector, Vector][] } {
+  const cut = cutPlane(drawing, way, toViewer);
+  const leaves = drawing.plates
+    .flatMap((plate) =>
+      plate.gates.map((gate) =>
+        swung(gate, swingOf(moving, gateKey(plate.name, gate.name), SHOWN_SWING)),
+      ),
+    )
+    .map((leaf) => (cut ? clipPolygon(leaf, cut) : leaf))
+    .filter((leaf) => leaf.length > 0);
+  return { leaves, edges: leaves.flatMap(sides) };
+}
 
-/** A gate's leaf a little open, so that one sees which way it goes. */
-function swung(gate: Drawing["plates"][number]["gates"][number]): Vector[] {
+/** In settled oil a leaf is drawn a little open, so that one sees which way it goes. */
+const SHOWN_SWING = (28 * Math.PI) / 180;
+
+/** A gate's leaf, swung so far about its hinge. */
+function swung(gate: Drawing["plates"][number]["gates"][number], angle: number): Vector[] {
   const [one, other, below, beside] = gate.corners_mm;
   if (!one || !other || !below || !beside) return [];
   const out = (hinge: Vector, edge: Vector): Vector => {
@@ -199,8 +212,8 @@ function swung(gate: Drawing["plates"][number]["gates"][number]): Vector[] {
     return [0, 1, 2].map(
       (k) =>
         (hinge[k] ?? 0) +
-        (down[k] ?? 0) * Math.cos(SWING) +
-        (gate.opens[k] ?? 0) * long * Math.sin(SWING),
+        (down[k] ?? 0) * Math.cos(angle) +
+        (gate.opens[k] ?? 0) * long * Math.sin(angle),
     ) as unknown as Vector;
   };
   return [one, other, out(other, below), out(one, beside)];

@@ -30,9 +30,13 @@ describe("the skin of the oil", () => {
     expect(Math.max(...x)).toBe(40);
     expect(heights(body.positions)[0]).toBe(0);
   });
-  it("ends at the cut", () => {
-    const { body } = oilSkin(box(2.5), 0, { normal: [1, 0, 0], level: 20 });
-    expect(Math.max(...[...body.positions].filter((_, n) => n % 3 === 0))).toBe(20);
+  it("ends on the cut, wherever it goes through the cells", () => {
+    for (const level of [18, 20, 22.5]) {
+      const { body } = oilSkin(box(2.5), 0, { normal: [1, 0, 0], level });
+      expect(Math.max(...[...body.positions].filter((_, n) => n % 3 === 0))).toBe(level);
+    }
+    const { body } = oilSkin(box(2.5), 0, { normal: [0, -1, 0], level: -12 });
+    expect(Math.min(...[...body.positions].filter((_, n) => n % 3 === 1))).toBe(12);
   });
   it("is nothing when there is no oil", () => {
     const { surface, body } = oilSkin(box(0), 0, null);

@@ -18,7 +18,7 @@ function fieldOf(
   frames: OilFrames,
   index: number,
   cut: Cut | null,
-): { values: Int16Array; middles: number[][] } {
+): { values: Int16Array; middles: number[][]; cutOff: boolean[][] } {
   const [nx, ny, nz] = frames.faces.map((line) => line.length - 1) as [number, number, number];
   const values = new Int16Array((nx + 2) * (ny + 2) * (nz + 2)).fill(OUTSIDE);
   const middles = frames.faces.map((line) => {
@@ -29,20 +29,20 @@ function fieldOf(
     return [line[0] ?? 0, ...inner, line[line.length - 1] ?? 0];
   });
   const row = index * frames.cells.length;
+  // a cut is square to one axis: rows of cells whose middle is beyond it are left away
+  const cutOff = middles.map((line, axis) =>
+    line.map(
+      (at) => (cut?.normal[axis] ?? 0) !== 0 && (cut?.normal[axis] ?? 0) * at > (cut?.level ?? 0),
+    ),
+  );
   frames.cells.forEach((cell, at) => {
     const i = Math.floor(cell / (ny * nz)) + 1;
     const j = (Math.floor(cell / nz) % ny) + 1;
     const k = (cell % nz) + 1;
-    if (cut) {
-      const beyond =
-        cut.normal[0] * (middles[0]?.[i] ?? 0) +
-        cut.normal[1] * (middles[1]?.[j] ?? 0) +
-        cut.normal[2] * (middles[2]?.[k] ?? 0);
-      if (beyond > cut.level) return;
-    }
+    if (cutOff[0]?.[i] || cutOff[1]?.[j] || cutOff[2]?.[k]) return;
     values[(i * (ny + 2) + j) * (nz + 2) + k] = frames.filling[row + at] ?? 0;
   });
-  return { values, middles };
+  return { values, middles, cutOff };
 }
 
 class Triangles {
@@ -73,10 +73,10 @@ class Triangles {
 /**
  * The skin of the oil in one frame, by surface nets: each block of eight cell middles that the skin
  * passes has one corner, the mean of where it crosses the block's edges. Against a wall it crosses at
- * the wall, inside where the filling falls through one half.
+ * the wall, at a cut on the cut, inside where the filling falls through one half.
  */
 export function oilSkin(frames: OilFrames, index: number, cut: Cut | null): OilSkin {
-  const { values, middles } = fieldOf(frames, index, cut);
+  const { values, middles, cutOff } = fieldOf(frames, index, cut);
   const size = frames.faces.map((line) => line.length + 1) as [number, number, number];
   const strides = [size[1] * size[2], size[2], 1] as const;
   const sums = new Float32Array(values.length * 3);
@@ -93,12 +93,15 @@ export function oilSkin(frames: OilFrames, index: number, cut: Cut | null): OilS
           const [one, other] = [value(at), value(at + (strides[axis] ?? 0))];
           if (one >= HALF === other >= HALF) continue;
           const wall = one === OUTSIDE || other === OUTSIDE;
+          const isCut = cutOff[axis]?.[place[axis] ?? 0] !== cutOff[axis]?.[(place[axis] ?? 0) + 1];
           const point = place.map((n, b) => middles[b]?.[n] ?? 0);
           const n = place[axis] ?? 0;
           const [from, to] = [middles[axis]?.[n] ?? 0, middles[axis]?.[n + 1] ?? 0];
-          point[axis] = wall
-            ? (frames.faces[axis]?.[n] ?? 0)
-            : from + ((one - HALF) / (one - other)) * (to - from);
+          point[axis] = isCut
+            ? (cut?.level ?? 0) * (cut?.normal[axis] ?? 1)
+            : wall
+              ? (frames.faces[axis]?.[n] ?? 0)
+              : from + ((one - HALF) / (one - other)) * (to - from);
           edges.push({ axis, at, wall });
           for (const block of blocksRound(at, axis, strides)) {
             counts[block] = (counts[block] ?? 0) + 1;

@@ -21,7 +21,7 @@ function standing(run: Run): string {
     case "running":
       return run.left_s === null ? share : `${share}, ${run.left_s.toFixed(0)} s to go`;
     case "finished":
-      return run.verdict ? `dry ${run.verdict.dry_s?.toFixed(1) ?? "0.0"} s` : "finished";
+      return run.summary ? `dry ${run.summary.dry_s.toFixed(1)} s` : "finished";
     case "cancelled":
     case "failed":
       return run.reason;

@@ -1,12 +1,15 @@
 import { useState, type ReactElement } from "react";
 import { Link } from "react-router";
-import { wordsOf } from "../../api/client";
+import { wordsOf, type Schemas } from "../../api/client";
 import { useDeleteBuild, useShelf, type ShelfRow } from "../../api/queries";
+import { useKnown } from "../../api/runs";
 import { Button } from "../../parts/Button";
 import { Mark, type MarkState } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
 import { NewBuild } from "./NewBuild";
 import { Thumbnail } from "./Thumbnail";
+
+type Known = Schemas["KnownOut"];
 
 const marks: Record<ShelfRow["verdict"]["state"], MarkState> = {
   runs_dry: "bad",
@@ -16,10 +19,11 @@ const marks: Record<ShelfRow["verdict"]["state"], MarkState> = {
   faulty: "bad",
 };
 
-function Row({ row }: { row: ShelfRow }): ReactElement {
+function Row({ row, known }: { row: ShelfRow; known: Known | undefined }): ReactElement {
   const [asking, setAsking] = useState(false);
   const remove = useDeleteBuild();
-  const { verdict } = row;
+  const verdict = known?.summary.verdict ?? row.verdict;
+  const model = known?.model ?? (row.lap_name ? "Settled oil" : null);
   return (
     <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-hair py-3">
       <Thumbnail row={row} />
@@ -42,6 +46,7 @@ function Row({ row }: { row: ShelfRow }): ReactElement {
         <Mark state={marks[verdict.state]} size={20} />
         <span>
           <strong className="font-semibold">{verdict.headline}.</strong> {verdict.sentence}
+          {model && <span className="block text-[13px] text-ink-2">{model}</span>}
         </span>
       </p>
       {asking ? (
@@ -72,6 +77,7 @@ export function Shelf({
   onOpen: (id: number, stage: "car" | "slosh") => void;
 }): ReactElement {
   const shelf = useShelf();
+  const known = useKnown();
   return (
     <div className="mx-auto grid max-w-[1280px] gap-x-12 px-6 py-6 lg:grid-cols-[1fr_340px]">
       <section aria-labelledby="builds">
@@ -93,7 +99,11 @@ export function Shelf({
         )}
         <ul className="mt-2 border-t border-hair empty:border-0">
           {shelf.data?.map((row) => (
-            <Row key={row.id} row={row} />
+            <Row
+              key={row.id}
+              row={row}
+              known={known.data?.find(({ build_id: id }) => id === row.id)}
+            />
           ))}
         </ul>
       </section>

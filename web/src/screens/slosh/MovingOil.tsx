@@ -1,20 +1,45 @@
+import { DropdownMenu } from "radix-ui";
 import type { ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import type { BuildOut } from "../../api/queries";
-import { useAskForRun, useCancelRun, type Cells, type Latest, type Run } from "../../api/runs";
+import {
+  useAskForRun,
+  useAskForStarts,
+  useCancelRunsOfBuild,
+  type Cells,
+  type Latest,
+  type Moving,
+  type Run,
+} from "../../api/runs";
 import { Mark } from "../../parts/Mark";
 import { Progress } from "../../parts/Progress";
 import { howLong } from "./howLong";
 
 const FINER: Record<Cells, Cells[]> = { quick: ["bench", "fine"], bench: ["fine"], fine: [] };
-const SIZES: Record<Cells, string> = { quick: "coarse", bench: "10 mm", fine: "8 mm" };
+/** How many starts a spread is taken of. */
+const STARTS = 5;
 const NAMES: Record<Cells, string> = {
   quick: "coarse cells",
   bench: "10 mm cells",
   fine: "8 mm cells",
 };
 
-function UnderWay({ run, onCancel }: { run: Run; onCancel: () => void }): ReactElement {
+/** Dry time over starts, in words. */
+export function spreadWords(starts: NonNullable<Latest["starts"]>): string {
+  const [low, high] = [Math.min(...starts.dry_s), Math.max(...starts.dry_s)];
+  return `dry ${starts.mean_s.toFixed(2)} ± ${starts.deviation_s.toFixed(2)} s, ${low.toFixed(1)} to ${high.toFixed(1)}`;
+}
+
+function UnderWay({
+  run,
+  queued,
+  onCancel,
+}: {
+  run: Run;
+  queued: number;
+  onCancel: () => void;
+}): ReactElement {
+  const more = queued > 0 ? `, ${queued} more behind it` : "";
   const soFar = run.partial
     ? `, dry for ${run.partial.dry_s.toFixed(1)} s in ${run.reached_s.toFixed(0)} s so far`
     : "";
@@ -23,8 +48,8 @@ function UnderWay({ run, onCancel }: { run: Run; onCancel: () => void }): ReactE
     <Progress
       doing={
         run.status === "waiting"
-          ? `Moving oil, ${NAMES[run.cells]}, waits for its turn:`
-          : `Moving oil, ${NAMES[run.cells]}${soFar}${left}:`
+          ? `Moving oil, ${NAMES[run.cells]}, waits for its turn${more}:`
+          : `Moving oil, ${NAMES[run.cells]}${soFar}${left}${more}:`
       }
       share={run.lasts_s > 0 ? run.reached_s / run.lasts_s : 0}
       onCancel={onCancel}
@@ -32,43 +57,64 @@ function UnderWay({ run, onCancel }: { run: Run; onCancel: () => void }): ReactE
   );
 }
 
+/** What can be run beside what is known, with the time it takes here. */
+function RunMenu({
+  items,
+}: {
+  items: readonly { words: string; run: () => void }[];
+}): ReactElement | null {
+  if (items.length === 0) return null;
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="h-7 border border-ink bg-panel px-2 font-figure whitespace-nowrap">
+        Run finer…
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Content
+        align="end"
+        className="z-30 border border-ink bg-panel p-1 text-[14px] text-ink"
+      >
+        {items.map(({ words, run }) => (
+          <DropdownMenu.Item
+            key={words}
+            onSelect={run}
+            className="cursor-pointer px-3 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+          >
+            {words}
+          </DropdownMenu.Item>
+        ))}
+      </DropdownMenu.Content>
+    </DropdownMenu.Root>
+  );
+}
+
 /** Whether figures are of moving oil, what is being run, and what could be. */
 export function MovingOil({
   build,
   latest,
+  figures,
   settledDry,
   moves,
   onMoves,
 }: {
   build: BuildOut;
   latest: Latest;
+  figures: Moving | null;
   settledDry: number;
   moves: boolean;
   onMoves: (moves: boolean) => void;
 }): ReactElement {
   const ask = useAskForRun();
-  const cancel = useCancelRun();
-  const { under_way: run, finished, failed } = latest;
-  const error = ask.error ?? cancel.error;
-  const offered: Cells[] = finished ? FINER[finished.cells] : ["quick"];
-  const finer = offered.map((cells) => {
+  const askStarts = useAskForStarts();
+  const cancel = useCancelRunsOfBuild();
+  const { under_way: run, queued, finished, starts, failed } = latest;
+  const error = ask.error ?? askStarts.error ?? cancel.error;
+  const takesIn = (cells: Cells): number => {
     const pace = latest.speeds.find((speed) => speed.cells === cells)?.wall_s_per_s ?? 1;
-    const takes = pace * (finished?.lasts_s ?? failed?.lasts_s ?? 80);
-    return (
-      <button
-        key={cells}
-        type="button"
-        className="whitespace-nowrap underline disabled:no-underline"
-        onClick={() => ask.mutate({ buildId: build.id, cells })}
-        disabled={ask.isPending}
-      >
-        {SIZES[cells]}, {howLong(takes)}
-      </button>
-    );
-  });
+    return pace * (finished?.lasts_s ?? failed?.lasts_s ?? 80);
+  };
   return (
     <section aria-label="Moving oil" className="px-6 text-[14px]">
-      {finished && latest.figures && (
+      {finished && figures && (
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
           <span role="group" aria-label="Figures of" className="flex border border-ink">
             {[true, false].map((each) => (
@@ -84,23 +130,55 @@ export function MovingOil({
             ))}
           </span>
           <span className="font-figure">
-            dry {latest.figures.dry_s.toFixed(1)} s moving, {NAMES[finished.cells]};{" "}
+            dry {figures.dry_s.toFixed(1)} s moving, {NAMES[finished.cells]};{" "}
             {settledDry.toFixed(1)} s settled
-            {latest.figures.crank_in_oil_s > 0 &&
-              `; crank in oil ${latest.figures.crank_in_oil_s.toFixed(0)} s`}
+            {figures.crank_in_oil_s > 0 && `; crank in oil ${figures.crank_in_oil_s.toFixed(0)} s`}
+            {starts && `; ${starts.dry_s.length} starts: ${spreadWords(starts)}`}
           </span>
-          {!run && finer.length > 0 && <span>Run finer:</span>}
-          {!run && finer}
+          {!run && (
+            <RunMenu
+              items={[
+                ...FINER[finished.cells].map((cells) => ({
+                  words: `In ${NAMES[cells]}, ${howLong(takesIn(cells))}`,
+                  run: () => ask.mutate({ buildId: build.id, cells }),
+                })),
+                ...((starts?.dry_s.length ?? 1) < STARTS
+                  ? [
+                      {
+                        words: `From ${STARTS} starts, how much is chance: ${howLong((STARTS - 1) * takesIn(finished.cells))}`,
+                        run: () =>
+                          askStarts.mutate({
+                            buildId: build.id,
+                            cells: finished.cells,
+                            count: STARTS,
+                          }),
+                      },
+                    ]
+                  : []),
+              ]}
+            />
+          )}
         </div>
       )}
-      {run && <UnderWay run={run} onCancel={() => cancel.mutate(run.id)} />}
+      {run && <UnderWay run={run} queued={queued} onCancel={() => cancel.mutate(build.id)} />}
       {!run && failed && (
         <p className="flex items-start gap-2 py-1">
           <Mark state="bad" size={16} />
           <span>The moving oil could not be run: {failed.reason}</span>
         </p>
       )}
-      {!run && !finished && <p className="py-1">Run the moving oil: {finer}</p>}
+      {!run && !finished && (
+        <p className="py-1">
+          <button
+            type="button"
+            className="underline disabled:no-underline"
+            onClick={() => ask.mutate({ buildId: build.id, cells: "quick" })}
+            disabled={ask.isPending}
+          >
+            Run the moving oil, {howLong(takesIn("quick"))}
+          </button>
+        </p>
+      )}
       {error && (
         <p role="alert" className="py-1 text-bad">
           {wordsOf(error)}

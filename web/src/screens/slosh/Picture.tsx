@@ -1,12 +1,19 @@
-import { useRef, type ReactElement } from "react";
-import type { Slosh } from "../../api/queries";
+import {
+  useMemo,
+  useRef,
+  useState,
+  type ReactElement,
+  type ReactNode,
+  type RefObject,
+} from "react";
+import type { MovingFrame } from "../../drawing/movingOil";
 import { Sheet } from "../../drawing/Sheet";
-import { layoutWide } from "../../drawing/views";
+import { layoutWide, type CutAt, type Drawing } from "../../drawing/views";
 import { Button } from "../../parts/Button";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSize } from "../../parts/size";
-import { CutAway } from "../../scene/CutAway";
-import type { MovingFrame } from "../../scene/PanScene";
+import { CutAway, FIRST_VIEW, ViewChoices, type PanView } from "../../scene/CutAway";
+import { CutPlaces } from "./CutPlaces";
 import type { Moment } from "./moment";
 
 export type PictureKind = "cut-away" | "sections" | "plan";
@@ -48,77 +55,176 @@ export function PictureSwitch({
   );
 }
 
-/** The pan with the oil as it lies, the sentence, and the next step. */
-export function Picture({
-  slosh,
-  moment,
-  kind,
-  moving,
-  next,
-}: {
-  slosh: Slosh;
+/** One pan with the oil in it at a moment. */
+export interface Pictured {
+  /** What it is, where two stand side by side. */
+  label: string;
+  drawing: Drawing;
   moment: Moment;
-  kind: PictureKind;
   moving: MovingFrame | null;
-  next: { words: string; run: () => void };
+}
+
+const LABEL = 58; // [px] above each of two
+
+/** One of the pans at its size. */
+function Pan({
+  pictured: { drawing, moment, moving },
+  kind,
+  width,
+  height,
+  stamp,
+  view,
+  onView,
+  beside,
+}: {
+  pictured: Pictured;
+  kind: PictureKind;
+  width: number;
+  height: number;
+  stamp: string;
+  view: PanView;
+  onView: (change: (view: PanView) => PanView) => void;
+  beside: readonly Drawing[] | null;
 }): ReactElement {
-  const [box, { width, height }] = useSize();
-  const drawn = useRef<HTMLDivElement>(null);
-  // the words stand over the front section, where the three views leave room
-  const wide = kind === "sections" && width >= 700;
-  const front = wide ? layoutWide(slosh.drawing, width, Math.max(height, 320)).at(-1) : undefined;
-  const column = front ? Math.round(front.x + front.box.left * front.scale) : null;
   const common = {
-    drawing: slosh.drawing,
+    drawing,
     oil: moment.oil,
     airy: moment.airy,
     callout: moment.callout,
     words: moment.title,
     width,
+    height,
+    moving,
+    beside,
   };
   return (
+    <div
+      data-normal={moment.oil.normal.join(" ")}
+      data-level-mm={moment.oil.level_mm}
+      data-cover-mm={moment.coverMm}
+    >
+      {kind === "cut-away" ? (
+        <CutAway {...common} stamp={stamp} view={view} onView={onView} />
+      ) : (
+        <Sheet {...common} only={kind === "plan" ? "plan" : null} />
+      )}
+    </div>
+  );
+}
+
+/** The pan with the oil as it lies, or two of them; the sentence, and the next step. */
+export function Picture({
+  shown,
+  beside,
+  kind,
+  stamp,
+  cut,
+  onCut,
+  next,
+  drawn,
+  choices,
+  onClip,
+}: {
+  shown: Pictured;
+  beside: Pictured | null;
+  kind: PictureKind;
+  /** The moment shown, by which a clip knows when it has been painted. */
+  stamp: string;
+  cut: CutAt;
+  onCut: (cut: CutAt) => void;
+  next: { words: string; run: () => void };
+  /** The element that holds what a clip is made of. */
+  drawn: RefObject<HTMLDivElement | null>;
+  /** Further choices beside those of the picture. */
+  choices: ReactNode;
+  /** Offered where there is a lap to be played. */
+  onClip: (() => void) | null;
+}): ReactElement {
+  const [box, { width, height }] = useSize();
+  const [view, setView] = useState(FIRST_VIEW);
+  const first = useRef<HTMLDivElement>(null);
+  const two = beside !== null && width >= 560;
+  const each = two ? Math.floor((width - 1) / 2) : width;
+  const tall = Math.max(two ? height - LABEL : height, 300);
+  // the words stand over the front section, where the three views leave room
+  const wide = kind === "sections" && !two && width >= 700;
+  const front = wide ? layoutWide(shown.drawing, width, tall).at(-1) : undefined;
+  const column = front ? Math.round(front.x + front.box.left * front.scale) : null;
+  const [one, other] = [shown.drawing, two ? beside.drawing : null];
+  const both = useMemo(() => (other ? [one, other] : null), [one, other]);
+  const pan = (pictured: Pictured): ReactElement => (
+    <Pan
+      pictured={pictured}
+      kind={kind}
+      width={each}
+      height={tall}
+      stamp={stamp}
+      view={view}
+      onView={setView}
+      beside={both}
+    />
+  );
+  return (
     <div className="relative flex min-h-[380px] flex-1 flex-col lg:min-h-0">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-6 pt-1 font-figure text-[13px]">
+        {kind === "cut-away" && <ViewChoices view={view} onView={setView} />}
+        {kind !== "plan" && (kind === "sections" || view.way !== "none") && (
+          <CutPlaces
+            drawing={shown.drawing}
+            views={
+              kind === "sections" ? ["side", "front"] : [view.way === "across" ? "front" : "side"]
+            }
+            cut={cut}
+            onCut={onCut}
+          />
+        )}
+        {choices}
+      </div>
       <div
         ref={box}
-        className="min-h-[380px] flex-1 overflow-hidden lg:min-h-0 max-sm:overflow-visible"
+        className="min-h-[340px] flex-1 overflow-hidden lg:min-h-0 max-sm:overflow-visible"
       >
-        <div
-          ref={drawn}
-          data-normal={moment.oil.normal.join(" ")}
-          data-level-mm={moment.oil.level_mm}
-          data-cover-mm={moment.coverMm}
-        >
-          {width > 0 &&
-            (kind === "cut-away" ? (
-              <CutAway {...common} height={Math.max(height, 320)} moving={moving} />
-            ) : (
-              <Sheet
-                {...common}
-                height={Math.max(height, 320)}
-                only={kind === "plan" ? "plan" : null}
-              />
-            ))}
+        <div ref={drawn} data-stamp={stamp} className="flex">
+          <div ref={first}>
+            {two && <Label pictured={shown} width={each} />}
+            {width > 0 && pan(shown)}
+          </div>
+          {two && (
+            <div className="border-l border-line" data-beside>
+              <Label pictured={beside} width={each} />
+              {pan(beside)}
+            </div>
+          )}
         </div>
       </div>
       <div
-        className={`flex flex-col items-end gap-3 px-6 pb-3 lg:pointer-events-none lg:absolute lg:right-0 ${
-          kind === "sections" ? "lg:top-[104px] lg:px-0" : "lg:bottom-0 lg:max-w-[340px]"
+        className={`flex flex-col items-end gap-3 px-6 pb-3 lg:pointer-events-none ${
+          two ? "" : "lg:absolute lg:right-0"
+        } ${kind === "sections" && !two ? "lg:top-[130px] lg:px-0" : "lg:bottom-0"} ${
+          kind === "sections" || two ? "" : "lg:max-w-[340px]"
         }`}
         style={column === null ? undefined : { left: column, right: 24 }}
       >
-        <p
-          aria-live="polite"
-          data-sentence
-          className={`text-[14px] leading-snug ${kind === "sections" ? "w-full" : "lg:text-right"}`}
-        >
-          {moment.sentence}
-        </p>
+        {!two && (
+          <p
+            aria-live="polite"
+            data-sentence
+            className={`text-[14px] leading-snug ${kind === "sections" ? "w-full" : "lg:text-right"}`}
+          >
+            {shown.moment.sentence}
+          </p>
+        )}
         <div className="pointer-events-auto flex items-center gap-2">
+          {onClip && (
+            <Button className="whitespace-nowrap" onClick={onClip}>
+              Save a clip
+            </Button>
+          )}
           <ReadOut
             name="Pan with the oil as it lies"
-            drawing={drawn}
+            drawing={first}
             backdrop={
-              kind === "cut-away" ? () => drawn.current?.querySelector("canvas") ?? null : undefined
+              kind === "cut-away" ? () => first.current?.querySelector("canvas") ?? null : undefined
             }
           />
           <Button look="main" className="whitespace-nowrap" onClick={next.run}>
@@ -126,6 +232,24 @@ export function Picture({
           </Button>
         </div>
       </div>
+    </div>
+  );
+}
+
+/** What one of two pans is, and where its oil lies. */
+function Label({ pictured, width }: { pictured: Pictured; width: number }): ReactElement {
+  return (
+    <div className="px-6 pt-1 leading-[17px]" style={{ width, height: LABEL }}>
+      <p
+        className="truncate font-figure text-[14px] font-semibold"
+        title={pictured.label}
+        data-label
+      >
+        {pictured.label}
+      </p>
+      <p className="line-clamp-2 text-[13px] text-ink-2" title={pictured.moment.sentence}>
+        {pictured.moment.sentence}
+      </p>
     </div>
   );
 }

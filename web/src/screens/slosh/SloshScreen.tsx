@@ -1,9 +1,17 @@
 import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
-import { useCallback, useEffect, useState, type ReactElement } from "react";
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type ReactElement,
+} from "react";
 import { wordsOf } from "../../api/client";
 import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
-import type { Latest } from "../../api/runs";
+import type { Latest, Moving } from "../../api/runs";
 import { reachOf } from "../../drawing/tilt";
+import type { CutAt } from "../../drawing/views";
 import { Button } from "../../parts/Button";
 import { useCommands, type Command } from "../../parts/commands";
 import { Mark } from "../../parts/Mark";
@@ -15,18 +23,22 @@ import { heldTo, type Load } from "../../plots/rose";
 import { stepDip } from "../../plots/traces";
 import { usePlay, type Play } from "../../plots/usePlay";
 import { canDraw3d } from "../../scene/CutAway";
+import { BesideChoice } from "./BesideChoice";
+import type { ClipWords } from "./clipPicture";
 import { Inspector, type InspectorTab } from "./Inspector";
 import { MovingOil } from "./MovingOil";
 import { momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
+import { SaveClip } from "./SaveClip";
+import { useBeside } from "./useBeside";
+import { useCut } from "./useCut";
 import { useMovingOil } from "./useMovingOil";
 
 const AT_REST: Load = { sideG: 0, foreG: 0 };
 
-/** Which oil the figures are of, and which the picture shows. */
+/** Which oil the figures are of, and the picture where that is another one. */
 function noteOf(note: string, pictureMoves: boolean, figuresMove: boolean): string {
-  if (pictureMoves) return `${note} The picture shows the moving oil.`;
-  return figuresMove ? `${note} The picture shows settled oil.` : note;
+  return figuresMove && !pictureMoves ? `${note} The picture shows settled oil.` : note;
 }
 
 function Headline({
@@ -87,6 +99,7 @@ function useSloshCommands({
   goTo,
   setKind,
   setTab,
+  onClip,
 }: {
   slosh: Slosh | undefined;
   time: number;
@@ -96,6 +109,7 @@ function useSloshCommands({
   goTo: (time: number) => void;
   setKind: (kind: PictureKind) => void;
   setTab: (tab: InspectorTab) => void;
+  onClip: () => void;
 }): void {
   const lap = slosh?.lap;
   const dip = (way: 1 | -1) => (): void => {
@@ -172,6 +186,9 @@ function useSloshCommands({
           })),
         ] satisfies Command[])
       : []),
+    ...(lap
+      ? [{ id: "clip", group: "Picture", words: "Save a clip of the lap", run: onClip }]
+      : []),
     { id: "cut", group: "Picture", words: "Cut away", key: "c", run: () => setKind("cut-away") },
     {
       id: "sections",
@@ -199,6 +216,7 @@ export function SloshScreen({
   slosh,
   shown,
   latest,
+  figures,
   moves,
   onMoves,
   edit,
@@ -210,6 +228,8 @@ export function SloshScreen({
   /** The forecast with the figures of moving oil in it, where they are known and wanted. */
   shown: Slosh | undefined;
   latest: Latest | undefined;
+  /** Of the finest finished run. */
+  figures: Moving | null;
   moves: boolean;
   onMoves: (moves: boolean) => void;
   edit: UseMutationResult<BuildOut, Error, Edit>;
@@ -243,14 +263,30 @@ export function SloshScreen({
       ? momentOf(data, lap, time, system, units)
       : padMoment(data, pad ?? AT_REST, system, units)
     : null;
-  const { moving, moment } = useMovingOil({
+  const [cut, setCut] = useState<CutAt>({ side: null, front: null });
+  const shownId = latest?.finished?.id ?? null;
+  const {
+    moving,
+    moment,
+    error: noFrames,
+  } = useMovingOil({
     slosh: data,
-    latest,
-    moves: moves && !steady,
-    drawn: kind === "cut-away",
+    figures: moves && !steady ? figures : null,
+    runId: shownId,
     time,
     lies,
   });
+  const drawing = useCut(data?.drawing, build.id, data?.state ?? null, cut);
+  const [besideId, setBesideId] = useState<number | null>(null);
+  const beside = useBeside({ wantedId: besideId, shownId, lap, time, moves, cut });
+  const drawn = useRef<HTMLDivElement>(null);
+  const [clipping, setClipping] = useState(false);
+  const told = useRef<ClipWords>({ build: "", title: "", words: "", note: "" });
+  useLayoutEffect(() => {
+    if (!moment || !data) return;
+    const { title, words } = moment;
+    told.current = { build: build.name, title, words, note: data.model_note };
+  }, [moment, data, build.name]);
   const toPad = useCallback((load: Load | null) => setPad(load), []);
   useSloshCommands({
     slosh: data,
@@ -261,6 +297,10 @@ export function SloshScreen({
     goTo,
     setKind,
     setTab,
+    onClip: () => {
+      setPad(null);
+      setClipping(true);
+    },
   });
   const { playing, toggle } = play;
   useEffect(() => {
@@ -271,11 +311,11 @@ export function SloshScreen({
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <section aria-label="The pan" className="flex min-w-0 flex-1 flex-col">
-          {moment && data ? (
+          {moment && data && drawing ? (
             <>
               <Headline
                 moment={moment}
-                note={noteOf(data.model_note, moving !== null, moves && latest?.figures != null)}
+                note={noteOf(data.model_note, moving !== null, moves && figures !== null)}
               >
                 <PictureSwitch kind={kind} has3d={has3d} onKind={setKind} />
               </Headline>
@@ -286,20 +326,41 @@ export function SloshScreen({
                   </Notice>
                 </div>
               )}
+              {noFrames && moves && (
+                <p role="alert" className="px-6 text-[13px] text-bad">
+                  {wordsOf(noFrames)}
+                </p>
+              )}
               {latest && lap && !slosh.isPlaceholderData && (
                 <MovingOil
                   build={build}
                   latest={latest}
+                  figures={figures}
                   settledDry={slosh.data?.lap?.dry_s ?? 0}
                   moves={moves}
                   onMoves={onMoves}
                 />
               )}
               <Picture
-                slosh={data}
-                moment={moment}
+                shown={{
+                  label: `${lap ? `dry ${lap.dry_s.toFixed(1)} s · ` : ""}${build.name}, as it stands`,
+                  drawing,
+                  moment,
+                  moving,
+                }}
+                beside={steady ? null : beside.pictured}
                 kind={kind}
-                moving={moving}
+                stamp={`${time.toFixed(3)} ${steady ? "pad" : moving ? "moving" : "settled"}`}
+                cut={cut}
+                onCut={setCut}
+                drawn={drawn}
+                choices={
+                  lap &&
+                  !steady && (
+                    <BesideChoice beside={beside} wantedId={besideId} onWanted={setBesideId} />
+                  )
+                }
+                onClip={lap && !steady ? () => setClipping(true) : null}
                 next={nextStep(data, { onLoads, onNumbers: () => setTab("numbers"), onName })}
               />
             </>
@@ -325,6 +386,17 @@ export function SloshScreen({
           onTime={goTo}
         />
       </div>
+      {clipping && lap && (
+        <SaveClip
+          name={build.name}
+          time={time}
+          duration={duration}
+          drawn={drawn}
+          told={told}
+          onTime={goTo}
+          onClose={() => setClipping(false)}
+        />
+      )}
       {over.error && (
         <p role="alert" className="border-t border-ink bg-panel px-4 py-1 text-[13px] text-bad">
           The other lap could not be laid over: {wordsOf(over.error)}
@@ -334,7 +406,7 @@ export function SloshScreen({
         (lap ? (
           <LapBar
             lap={lap}
-            over={overId === lap.lap_id ? null : (over.data ?? null)}
+            over={beside.lap ?? (overId === lap.lap_id ? null : (over.data ?? null))}
             laps={laps.data ?? []}
             time={time}
             faint={pad !== null}

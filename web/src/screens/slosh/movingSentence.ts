@@ -3,6 +3,13 @@ import { volumeAs, type System, type Units } from "../../parts/units";
 
 const SMALL = 0.02; // L: below it nothing is said of a place
 
+/** The look at a time of the lap, or the last before its end. */
+export function lookAt(moving: Moving, time: number): number {
+  const { time_s: times } = moving.samples;
+  const found = times.findIndex((each) => each >= time - 1e-6);
+  return found < 0 ? times.length - 1 : found;
+}
+
 /** Where the moving oil is at a moment, which gates stand open, and what settled oil would do. */
 export function movingSentence(
   moving: Moving,
@@ -16,8 +23,7 @@ export function movingSentence(
     return `${figure} ${unit}`;
   };
   const { samples } = moving;
-  const found = samples.time_s.findIndex((each) => each >= time - 1e-6);
-  const at = found < 0 ? samples.time_s.length - 1 : found;
+  const at = lookAt(moving, time);
   const places = Object.entries(samples.litres).map(([name, litres]) => ({
     name,
     litres: litres[at] ?? 0,

@@ -1,47 +1,46 @@
 import { useMemo } from "react";
 import { useFrames } from "../../api/frames";
 import type { Slosh } from "../../api/queries";
-import type { Latest } from "../../api/runs";
+import type { Moving } from "../../api/runs";
+import type { MovingFrame } from "../../drawing/movingOil";
 import { useSettings } from "../../parts/settings";
-import type { MovingFrame } from "../../scene/PanScene";
 import type { Moment } from "./moment";
-import { movingSentence } from "./movingSentence";
+import { lookAt, movingSentence } from "./movingSentence";
 
 /** The frame of the moving oil to draw at a time of the lap, and the moment told in its words. */
 export function useMovingOil({
   slosh,
-  latest,
-  moves,
-  drawn,
+  figures,
+  runId,
   time,
   lies,
 }: {
   slosh: Slosh | undefined;
-  latest: Latest | undefined;
-  /** Whether figures of moving oil are wanted at this moment. */
-  moves: boolean;
-  /** Whether the picture shown can draw it. */
-  drawn: boolean;
+  /** Of the moving oil, where they are wanted at this moment. */
+  figures: Moving | null;
+  runId: number | null;
   time: number;
   lies: Moment | null;
-}): { moving: MovingFrame | null; moment: Moment | null } {
+}): { moving: MovingFrame | null; moment: Moment | null; error: Error | null } {
   const { system, units } = useSettings();
-  const figures = moves ? (latest?.figures ?? null) : null;
-  const runId = figures && drawn ? (latest?.finished?.id ?? null) : null;
-  const frames = useFrames(runId).data;
+  const { data: frames, error } = useFrames(figures ? runId : null);
   const index = frames ? Math.min(frames.count - 1, Math.round(time * frames.rate)) : 0;
-  const moving = useMemo(
-    () => (frames && runId !== null ? { frames, index } : null),
-    [frames, index, runId],
-  );
-  if (!figures || !lies || !slosh) return { moving, moment: lies };
+  const look = figures ? lookAt(figures, time) : 0;
+  const moving = useMemo((): MovingFrame | null => {
+    if (!frames || !figures) return null;
+    const gates = Object.entries(figures.samples.gates_open);
+    return {
+      frames,
+      index,
+      gatesOpen: Object.fromEntries(gates.map(([name, shares]) => [name, shares[look] ?? 0])),
+    };
+  }, [frames, figures, index, look]);
+  if (!figures || !lies || !slosh) return { moving, moment: lies, error };
   const settled = {
     toCoverL: lies.toCoverL,
     inPanL: slosh.drawing.oil_in_pan_l,
     airy: lies.airy,
   };
-  return {
-    moving,
-    moment: { ...lies, sentence: movingSentence(figures, time, settled, system, units) },
-  };
+  const sentence = movingSentence(figures, time, settled, system, units);
+  return { moving, moment: { ...lies, sentence }, error };
 }
