@@ -160,7 +160,7 @@ def known_of(workshop: Workshop) -> list[KnownOut]:
     finest: dict[int, Run] = {}
     for run in runs:
         held = finest.setdefault(run.build_id, run)
-        if _FINEST_FIRST.index(run.cells) < _FINEST_FIRST.index(held.cells):  # type: ignore[arg-type]
+        if _FINEST_FIRST.index(run.cells) < _FINEST_FIRST.index(held.cells):
             finest[run.build_id] = run
     return [
         KnownOut(

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import io
 import threading
+import zipfile
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
 from accounts.services import open_account
 from builds.models import Build
 from builds.services import add_build, checked_document
 from django.db import connections
 from loads.services import store_lap
+from PIL import Image
 from runs.models import Run
 from runs.tasks import carry_out
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 from tests.browser.conftest import Page
 from tests.conftest import DEMO
@@ -47,6 +52,18 @@ def _moving(page: Page) -> str:
     return page.find("section[aria-label='Moving oil']").text
 
 
+def _from_menu(page: Page, words: str) -> None:
+    page.click("button", "Run finer…")
+    page.find("[role=menuitem]")
+    item = f"//*[@role='menuitem'][contains(., '{words}')]"
+    page.until(lambda: page.driver.find_element(By.XPATH, item)).click()
+
+
+def _painted(page: Page, inside: str = "") -> str:
+    """What the canvas says it shows: the moment, and which oil."""
+    return str(page.find(f"{inside} canvas[data-painted]").get_attribute("data-painted"))
+
+
 def _short_build(tmp_path: Path) -> Build:
     """The gated demo car over six seconds of its lap."""
     ada = open_account("ada", "bearing-shell-9", "Reed Lane Garage")
@@ -73,8 +90,7 @@ def test_a_run_starts_by_itself_and_its_figures_arrive(
     page.says("Settled oil: it lies at once")
     page.until(lambda: page.verdict() != moving)
     # a finer one waits, since no worker takes it, and is cancelled
-    finer = page.driver.find_element(By.XPATH, "//button[contains(., '10 mm, ')]")
-    finer.click()
+    _from_menu(page, "In 10 mm cells")
     page.until(lambda: "waits for its turn" in _moving(page))
     assert page.serious_faults() == []
     page.click("button", "Cancel")
@@ -83,3 +99,105 @@ def test_a_run_starts_by_itself_and_its_figures_arrive(
     page.says("finished: dry")
     page.says("cancelled: Cancelled.")
     assert page.serious_faults() == []
+
+
+def test_change_the_pan_play_compare_and_save(page: Page, worker: None, tmp_path: Path) -> None:
+    build = _short_build(tmp_path)
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin, plates and gates")
+    page.goto(f"/builds/{build.pk}/slosh")
+    page.until(lambda: "s settled" in _moving(page), 240)
+    # an edit of the pan: what was known goes, a run of what stands now begins by itself
+    page.press("/")
+    page.find("dialog input").send_keys("skirt 60", Keys.ENTER)
+    page.until(lambda: "Cancel" in _moving(page))
+    page.says("Runs dry, settled")
+    page.until(lambda: "s settled" in _moving(page), 240)
+    page.says("Runs dry, moving")
+    assert Run.objects.filter(status=Run.FINISHED).count() == 2
+    # it is played in the cut-away
+    page.until(lambda: "moving" in _painted(page))
+    page.find("[aria-label='Moment of the lap']").send_keys(Keys.HOME)
+    page.until(lambda: _painted(page) == "0.000 moving")
+    page.press(Keys.SPACE)
+    page.until(lambda: float(_painted(page).split()[0]) > 1.0, 60)
+    page.click("button", "Stop")
+    # the sections show it too, cut where one likes
+    page.click("button", "Sections")
+    page.find("[data-oil=side][data-moving]")
+    page.says("Section on the mouth")
+    place = page.find("input[aria-label='Cut along the engine']")
+    place.send_keys(*[Keys.ARROW_RIGHT] * 30)
+    page.says("Section 30 mm left of the mouth")
+    page.find("[data-gate][data-swing]")
+    page.click("button", "Plan")
+    page.find("[data-oil=plan][data-moving]")
+    # the state before the edit stands beside it, in step
+    page.click("button", "Cut away")
+    choice = page.until(
+        lambda: next(
+            option
+            for select in page.driver.find_elements(By.TAG_NAME, "select")
+            for option in select.find_elements(By.TAG_NAME, "option")
+            if "state 1 · short" in option.text
+        )
+    )
+    choice.click()
+    page.until(lambda: "moving" in _painted(page, "[data-beside]"), 60)
+    page.until(lambda: _painted(page) == _painted(page, "[data-beside]"))
+    page.says("thin: Dunlin, plates and gates, state 1")
+    assert page.find("[data-beside] [data-label]").text.startswith("dry")
+    assert page.serious_faults() == []
+    # both go into a clip
+    page.driver.execute_cdp_cmd(
+        "Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(tmp_path)}
+    )
+    for kind, wanted in (("a WebM film", "*.webm"), ("PNG pictures in a ZIP", "*.zip")):
+        page.click("button", "Save a clip")
+        page.type_into("from", "1")
+        page.type_into("to", "0.5")
+        page.says("after the start")
+        page.type_into("to", "1.2")
+        page.says("6 pictures of what the sheet shows now")
+        page.click("label", kind)
+        assert page.serious_faults() == []
+        page.click("button", "Save the clip")
+        page.until(lambda: "is saved" in page.text(), 120)
+        page.click("button", "Close Save a clip")
+        saved = page.until(lambda wanted=wanted: next(tmp_path.glob(wanted)))
+        _check_clip(saved)
+
+
+def _check_clip(saved: Path) -> None:
+    if saved.suffix == ".webm":
+        # the magic number of EBML, which WebM is written in (RFC 8794), and its document type
+        assert saved.read_bytes()[:4] == bytes.fromhex("1a45dfa3")
+        assert b"webm" in saved.read_bytes()[:64]
+        return
+    with zipfile.ZipFile(saved) as archive:
+        assert len(archive.read("times.csv").splitlines()) == 7
+        pictures = [
+            np.asarray(Image.open(io.BytesIO(archive.read(name))).convert("RGB")).astype(int)
+            for name in archive.namelist()
+            if name.endswith(".png")
+        ]
+    assert len(pictures) == 6
+    for picture in pictures:
+        red, green, blue = np.moveaxis(picture, 2, 0)
+        oil = (red > 150) & (green > 90) & (green < 180) & (blue < 70)
+        assert oil.sum() > 2000  # there is oil in every one of them
+    assert len({picture.tobytes() for picture in pictures}) == 6  # and it moves
+
+
+def test_how_much_is_chance(page: Page, worker: None, tmp_path: Path) -> None:
+    build = _short_build(tmp_path)
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin, plates and gates")
+    page.says("Settled oil")
+    page.goto(f"/builds/{build.pk}/slosh")
+    page.until(lambda: "s settled" in _moving(page), 240)
+    _from_menu(page, "From 5 starts")
+    page.until(lambda: "more behind it" in _moving(page))
+    page.until(lambda: "5 starts: dry" in _moving(page), 240)
+    page.goto("/")
+    page.says("Moving oil, coarse cells")

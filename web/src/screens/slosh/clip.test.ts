@@ -25,6 +25,7 @@ describe("a wish for a clip", () => {
     expect(clipFault(wish({ toS: 90 }), 80)).toContain("0 to 80.0 s");
     expect(clipFault(wish({ fromS: -1 }), 80)).toContain("0 to 80.0 s");
     expect(clipFault(wish({ toS: 2.1 }), 80)).toContain("after the start");
+    expect(clipFault(wish({ fromS: 1, toS: 1.2 }), 80)).toBeNull();
     expect(clipFault(wish({ fromS: 0, toS: 70 }), 80)).toContain("at most 60 s");
   });
   it("is so many pictures, both ends among them", () => {

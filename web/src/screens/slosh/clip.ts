@@ -20,7 +20,7 @@ export function clipFault(wish: ClipWish, durationS: number): string | null {
   if (!Number.isFinite(fromS) || !Number.isFinite(toS)) return "Give both ends in seconds.";
   if (fromS < 0 || toS > durationS + 0.05)
     return `The lap goes from 0 to ${durationS.toFixed(1)} s.`;
-  if (toS - fromS < 0.2) return "The end must be at least 0.2 s after the start.";
+  if (toS - fromS < 0.2 - 1e-6) return "The end must be at least 0.2 s after the start.";
   if (toS - fromS > LONGEST_S) return `A clip holds at most ${LONGEST_S} s of the lap.`;
   return null;
 }
