@@ -8,12 +8,26 @@ from django.http import HttpRequest
 from forecasts.api import router as forecasts_router
 from loads.api import router as loads_router
 from ninja import NinjaAPI, Schema
+from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
+from pydantic_core import to_json
 from runs.api import router as runs_router
 
 from config.problems import install_handlers
 
+
+class QuickJson(BaseRenderer):
+    """JSON as pydantic writes it: several times quicker than Python's own writer."""
+
+    media_type = "application/json"
+
+    def render(self, request: HttpRequest, data: object, *, response_status: int) -> bytes:
+        """An answer's body."""
+        return to_json(data, inf_nan_mode="null")
+
+
 api = NinjaAPI(
+    renderer=QuickJson(),
     title="Bilge",
     version="1",
     auth=django_auth,

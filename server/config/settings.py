@@ -117,6 +117,17 @@ LARGEST_UPLOAD_BYTES = 200 * 1024 * 1024
 UPLOADS = os.environ.get("BILGE_UPLOADS", str(ROOT / ".bilge" / "uploads"))
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
 
+CACHES = {
+    "default": {"BACKEND": "django.core.cache.backends.locmem.LocMemCache"},
+    # whole answers of some 700 kB each: what was shown a moment ago is shown again at once
+    "forecasts": {
+        "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
+        "LOCATION": "forecasts",
+        "TIMEOUT": None,
+        "OPTIONS": {"MAX_ENTRIES": 40},
+    },
+}
+
 # where runs wait for a worker; another backend of django-tasks takes its place by its path
 TASKS = {
     "default": {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from accounts.requests import signed_in
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from forecasts import services
@@ -32,9 +32,10 @@ def get_shelf(request: HttpRequest) -> list[ShelfOut]:
 
 
 @router.get("/slosh/{int:build_id}", response=SloshOut, operation_id="get_slosh")
-def get_slosh(request: HttpRequest, build_id: int) -> SloshOut:
+def get_slosh(request: HttpRequest, build_id: int) -> HttpResponse:
     """The pan, and the lap settled in it."""
-    return services.slosh(signed_in(request).workshop, build_id)
+    made = services.slosh(signed_in(request).workshop, build_id)
+    return HttpResponse(made, content_type="application/json")
 
 
 @router.get(

@@ -71,9 +71,10 @@ def cancel_runs_of_build(request: HttpRequest, build_id: int) -> LatestOut:
 
 
 @router.get("/{int:run_id}/scene", response=SloshOut, operation_id="get_run_scene")
-def get_run_scene(request: HttpRequest, run_id: int) -> SloshOut:
+def get_run_scene(request: HttpRequest, run_id: int) -> HttpResponse:
     """The pan of a run and its lap in settled oil."""
-    return selectors.scene_of(signed_in(request).workshop, run_id)
+    made = selectors.scene_of(signed_in(request).workshop, run_id)
+    return HttpResponse(made, content_type="application/json")
 
 
 @router.get("/{int:run_id}/figures", response=MovingOut, operation_id="get_run_figures")

@@ -9,8 +9,7 @@ from builds.selectors import build_of, revision_out
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
-from forecasts.schemas import SloshOut
-from forecasts.services import settled_over
+from forecasts.services import settled_json
 
 from runs.models import Result, Run
 from runs.schemas import (
@@ -185,15 +184,15 @@ def _starts(runs: QuerySet[Run], cells: str) -> StartsOut | None:
     )
 
 
-def scene_of(workshop: Workshop, run_id: int) -> SloshOut:
-    """The pan of a run and its lap in settled oil, as they were when it was asked for.
+def scene_of(workshop: Workshop, run_id: int) -> bytes:
+    """The pan of a run and its lap in settled oil, as they were when it was asked for, as JSON.
 
     Raises
     ------
     NotFound, InvalidInput
     """
     run = run_of(workshop, run_id)
-    return settled_over(run.state, run.lap)
+    return settled_json(run.state, run.lap)[0]
 
 
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:

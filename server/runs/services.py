@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import hashlib
-import json
 
 from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
@@ -12,6 +11,7 @@ from builds.models import Build, BuildState
 from builds.selectors import build_of
 from django.db import transaction
 from django.db.models.functions import Now
+from forecasts.services import content_digest
 from loads.models import Lap
 
 from runs import lease
@@ -27,16 +27,8 @@ MOST_WAITING = 20
 
 def content_key(state: BuildState, lap: Lap, cells: str, seed: int) -> str:
     """What a result is known by: equal for equal content, whoever asks."""
-    total = hashlib.sha256()
-    parts = (
-        json.dumps(state.document, sort_keys=True).encode(),
-        bytes(lap.samples),
-        json.dumps(lap.corners).encode(),
-        f"{cells} {seed} {SOLVER_VERSION}".encode(),
-    )
-    for part in parts:
-        total.update(hashlib.sha256(part).digest())
-    return total.hexdigest()
+    how = f"{content_digest(state, lap)} {cells} {seed} {SOLVER_VERSION}"
+    return hashlib.sha256(how.encode()).hexdigest()
 
 
 def _queue(run_id: int) -> None:

@@ -9,18 +9,18 @@ export interface OilFrames {
   cells: Int32Array;
   rate: number;
   count: number;
-  /** Frame after frame, 0 to 200 for empty to full. */
-  filling: Uint8Array;
+  /** One frame, 0 to 200 for empty to full; unpacked a second at a time, when it is asked for. */
+  filling: (index: number) => Uint8Array;
 }
 
 /** What a full cell counts as. */
 export const FULL = 200;
 
-/** Rows after a part's first are differences to the row before, modulo 256; into a place of `rows`. */
-export function undoneInto(rows: Uint8Array, at: number, part: Uint8Array, width: number): void {
-  rows.set(part, at);
-  for (let n = at + width; n < at + part.length; n += 1)
-    rows[n] = ((rows[n] ?? 0) + (rows[n - width] ?? 0)) & 255;
+/** Rows after a part's first are differences to the row before, modulo 256. */
+export function undone(part: Uint8Array, width: number): Uint8Array {
+  for (let n = width; n < part.length; n += 1)
+    part[n] = ((part[n] ?? 0) + (part[n - width] ?? 0)) & 255;
+  return part;
 }
 
 /** The plain bytes of an array in an archive, without the header that says what they are. */
@@ -33,18 +33,23 @@ export function arrayOf(entries: Unzipped, name: string): Uint8Array<ArrayBuffer
   return bytes.slice(header);
 }
 
-function unzipped(record: ArrayBuffer): Unzipped {
+/** The entries of a record whose names are wanted. */
+function unzipped(record: Uint8Array, wanted: (name: string) => boolean): Unzipped {
   try {
-    return unzipSync(new Uint8Array(record));
+    return unzipSync(record, { filter: ({ name }) => wanted(name) });
   } catch (error) {
     const why = error instanceof Error ? error.message : "it is broken";
     throw new Error(`The record cannot be read: ${why}.`, { cause: error });
   }
 }
 
+/** Unpacked parts that are kept: the one shown, and those beside it. */
+const KEPT = 6;
+
 /** Read a record as the core writes it (docs/formats.md). */
-export function framesFrom(record: ArrayBuffer): OilFrames {
-  const entries = unzipped(record);
+export function framesFrom(archive: ArrayBuffer): OilFrames {
+  const record = new Uint8Array(archive);
+  const entries = unzipped(record, (name) => !/^(part|gates)_/.test(name));
   const doubles = (name: string): Float64Array =>
     new Float64Array(arrayOf(entries, name).buffer).map((metres) => 1000 * metres);
   const about = JSON.parse(new TextDecoder().decode(arrayOf(entries, "about.json"))) as {
@@ -53,14 +58,23 @@ export function framesFrom(record: ArrayBuffer): OilFrames {
   };
   const cells = new Int32Array(arrayOf(entries, "cells").buffer);
   const faces = [doubles("faces_x"), doubles("faces_y"), doubles("faces_z")] as const;
-  const filling = new Uint8Array(about.frames * cells.length);
-  const parts = Object.keys(entries).filter((name) => name.startsWith("part_"));
-  let at = 0;
-  for (const name of parts.sort()) {
-    const part = arrayOf(entries, name.replace(/\.npy$/, ""));
-    undoneInto(filling, at, part, cells.length);
-    at += part.length;
-  }
+  const perPart = Math.round(about.rate_hz);
+  const parts = new Map<number, Uint8Array>();
+  const partAt = (number: number): Uint8Array => {
+    const known = parts.get(number);
+    if (known) return known;
+    const name = `part_${String(number).padStart(5, "0")}`;
+    const found = unzipped(record, (each) => each === `${name}.npy`);
+    const part = undone(arrayOf(found, name), cells.length);
+    const oldest = parts.keys().next();
+    if (parts.size >= KEPT && !oldest.done) parts.delete(oldest.value);
+    parts.set(number, part);
+    return part;
+  };
+  const filling = (index: number): Uint8Array => {
+    const row = (index % perPart) * cells.length;
+    return partAt(Math.floor(index / perPart)).subarray(row, row + cells.length);
+  };
   return { faces, cells, rate: about.rate_hz, count: about.frames, filling };
 }
 

@@ -75,6 +75,7 @@ export const useRuns = (): UseQueryResult<Runs> =>
 export const useFinishedRuns = (shownId: number | null): UseQueryResult<Run[]> =>
   useQuery({
     queryKey: ["runs", "finished", shownId],
+    enabled: shownId !== null,
     staleTime: 10_000,
     queryFn: async () => {
       const { runs } = bodyOf("RunsOut", await client.GET("/api/runs"));

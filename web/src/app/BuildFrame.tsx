@@ -23,6 +23,7 @@ import {
 import { Notice, Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { withMoving } from "../plots/moving";
+import { canDraw3d, fetchScene } from "../scene/CutAway";
 import { CarScreen } from "../screens/car/CarScreen";
 import { Loads } from "../screens/loads/Loads";
 import { PanScreen } from "../screens/pan/PanScreen";
@@ -189,6 +190,9 @@ function Frame({ session }: { session: Session }): ReactElement {
   const pan = usePan(build.data, panFirst || !slosh.isFetching);
   const latest = useLatest(build.data);
   useAutomaticRun(build.data);
+  useEffect(() => {
+    if (stageKey === "slosh" && canDraw3d()) fetchScene();
+  }, [stageKey]);
   const [moves, setMoves] = useState(true);
   const figures = useFigures(latest.data?.finished?.id ?? null).data;
   const shown =

@@ -22,14 +22,12 @@ function frame(full: (i: number, j: number, k: number) => number, index = 0): Mo
       200 * Math.min(1, Math.max(0, full(Math.floor(n / 20), Math.floor(n / 5) % 4, n % 5))),
     ),
   );
-  const filling = new Uint8Array(count * (index + 1));
-  filling.set(one, count * index);
   const frames: OilFrames = {
     faces: [line(6), line(4), line(5)],
     cells,
     rate: 25,
     count: index + 1,
-    filling,
+    filling: (at) => (at === index ? one : new Uint8Array(count)),
   };
   return { frames, index, gatesOpen: { "P1, G1": 0.5 } };
 }

@@ -128,11 +128,11 @@ export function oilInSection(
   const place = placesOf(frames);
   const [, ny, nz] = frames.faces.map((line) => line.length - 1) as [number, number, number];
   const cut = cellAt(frames.faces[view === "side" ? 1 : 0], at);
-  const row = index * frames.cells.length;
+  const filling = frames.filling(index);
   return plane(frames, [view === "side" ? 0 : 1, 2], (u, k) => {
     const [i, j] = view === "side" ? [u, cut] : [cut, u];
     const found = place[(i * ny + j) * nz + k] ?? -1;
-    return found < 0 ? NaN : (frames.filling[row + found] ?? 0);
+    return found < 0 ? NaN : (filling[found] ?? 0);
   });
 }
 
@@ -140,11 +140,11 @@ export function oilInSection(
 export function oilOnFloor({ frames, index }: MovingFrame): Point[][] {
   const place = placesOf(frames);
   const [, ny, nz] = frames.faces.map((line) => line.length - 1) as [number, number, number];
-  const row = index * frames.cells.length;
+  const filling = frames.filling(index);
   return plane(frames, [0, 1], (i, j) => {
     for (let k = 0; k < nz; k += 1) {
       const found = place[(i * ny + j) * nz + k] ?? -1;
-      if (found >= 0) return frames.filling[row + found] ?? 0;
+      if (found >= 0) return filling[found] ?? 0;
     }
     return NaN;
   });
@@ -153,10 +153,10 @@ export function oilOnFloor({ frames, index }: MovingFrame): Point[][] {
 /** How high the moving oil stands [mm, from the rail]: the top of the highest cell half full. */
 export function highestOil({ frames, index }: MovingFrame): number {
   const nz = frames.faces[2].length - 1;
-  const row = index * frames.cells.length;
+  const filling = frames.filling(index);
   let top = -1;
   frames.cells.forEach((cell, at) => {
-    if ((frames.filling[row + at] ?? 0) >= FULL / 2) top = Math.max(top, cell % nz);
+    if ((filling[at] ?? 0) >= FULL / 2) top = Math.max(top, cell % nz);
   });
   return top < 0 ? -Infinity : (frames.faces[2][top + 1] ?? 0);
 }

@@ -27,7 +27,11 @@ import {
 import { cutSurface, heightLines, litresDrawn, type CutWay } from "./model";
 import type { Vector } from "./solid";
 
-const PanScene = lazy(() => import("./PanScene"));
+const loadScene = (): Promise<typeof import("./PanScene")> => import("./PanScene");
+const PanScene = lazy(loadScene);
+
+/** Fetches what draws in three dimensions, before there is something to draw. */
+export const fetchScene = (): void => void loadScene().catch(() => undefined);
 
 /** Whether this browser can draw in three dimensions at all. */
 export function canDraw3d(): boolean {

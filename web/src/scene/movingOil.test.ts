@@ -10,7 +10,7 @@ function box(level: number): OilFrames {
   const filling = Uint8Array.from({ length: 48 }, (_, n) =>
     Math.round(200 * Math.min(1, Math.max(0, level - (n % 4)))),
   );
-  return { faces: [line(4), line(3), line(4)], cells, rate: 25, count: 1, filling };
+  return { faces: [line(4), line(3), line(4)], cells, rate: 25, count: 1, filling: () => filling };
 }
 
 const heights = (points: Float32Array): number[] =>

@@ -272,7 +272,7 @@ export function SloshScreen({
   } = useMovingOil({
     slosh: data,
     figures: moves && !steady ? figures : null,
-    runId: shownId,
+    runId: moves ? shownId : null,
     time,
     lies,
   });

@@ -53,7 +53,7 @@ export function useBeside({
   const { moving, moment, error } = useMovingOil({
     slosh: told,
     figures: moves ? (figures.data ?? null) : null,
-    runId,
+    runId: moves ? runId : null,
     time: at,
     lies,
   });

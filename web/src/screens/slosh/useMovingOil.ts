@@ -18,12 +18,13 @@ export function useMovingOil({
   slosh: Slosh | undefined;
   /** Of the moving oil, where they are wanted at this moment. */
   figures: Moving | null;
+  /** The run whose record is wanted, which may be there before its figures are. */
   runId: number | null;
   time: number;
   lies: Moment | null;
 }): { moving: MovingFrame | null; moment: Moment | null; error: Error | null } {
   const { system, units } = useSettings();
-  const { data: frames, error } = useFrames(figures ? runId : null);
+  const { data: frames, error } = useFrames(runId);
   const index = frames ? Math.min(frames.count - 1, Math.round(time * frames.rate)) : 0;
   const look = figures ? lookAt(figures, time) : 0;
   const moving = useMemo((): MovingFrame | null => {
