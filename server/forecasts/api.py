@@ -55,9 +55,10 @@ def get_section(
 
 
 @router.get("/pan/{int:build_id}", response=PanOut, operation_id="get_pan_figures")
-def get_pan_figures(request: HttpRequest, build_id: int) -> PanOut:
+def get_pan_figures(request: HttpRequest, build_id: int) -> HttpResponse:
     """Fills, dips and checks of the pan."""
-    return pan_figures(signed_in(request).workshop, build_id)
+    made = pan_figures(signed_in(request).workshop, build_id)
+    return HttpResponse(made, content_type="application/json")
 
 
 @router.post(

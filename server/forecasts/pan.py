@@ -23,9 +23,11 @@ from bilge_core.measure.dips import LEVEL_CAR
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.statics import level_curve, settle_lap
 from bilge_core.statics.surface import up_from
+from builds.models import Build
 from builds.selectors import build_of, document_of
 from loads.services import log_of
 
+from forecasts.kept import kept_json
 from forecasts.schemas import (
     CheckOut,
     ClearanceOut,
@@ -133,14 +135,19 @@ def depth_for(workshop: Workshop, build_id: int, wanted: DepthForIn) -> DepthFor
     return DepthForOut(by_mm=round(by * 1e3, 1))
 
 
-def pan_figures(workshop: Workshop, build_id: int) -> PanOut:
-    """Fills, dips and checks of a build as it stands.
+def pan_figures(workshop: Workshop, build_id: int) -> bytes:
+    """Fills, dips and checks of a build as it stands, as JSON.
 
     Raises
     ------
     NotFound, InvalidInput
     """
     build = build_of(workshop, build_id)
+    assert build.current is not None
+    return kept_json("pan", build.current, build.lap, lambda: _figures(build))
+
+
+def _figures(build: Build) -> PanOut:
     document = document_of(build)
     pan = assemble_pan(document)
     highest, lap = USUAL_HIGHEST_RPM * math.pi / 30.0, None

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 import math
 from typing import Literal
 
@@ -22,7 +20,6 @@ from bilge_core.pan.sections import cut_pan
 from bilge_core.statics import cover_rose, held_edges, tilt_table
 from builds.models import Build, BuildState
 from builds.selectors import build_of, builds_of, document_of, state_of
-from django.core.cache import caches
 from loads.models import Lap
 from loads.selectors import lap_of
 from loads.services import corners_of, log_of
@@ -37,6 +34,7 @@ from forecasts.drawing import (
     standing_surface,
     surface_out,
 )
+from forecasts.kept import kept_json
 from forecasts.models import Forecast
 from forecasts.schemas import (
     CornerOut,
@@ -296,39 +294,18 @@ def settled_over(state: BuildState, lap: Lap | None) -> SloshOut:
     )
 
 
-def content_digest(state: BuildState, lap: Lap | None) -> str:
-    """What forecasts of a state over a lap are known by: equal for equal content."""
-    parts = [json.dumps(state.document, sort_keys=True).encode()]
-    if lap is not None:
-        parts += [bytes(lap.samples), json.dumps(lap.corners).encode()]
-    total = hashlib.sha256()
-    for part in parts:
-        total.update(hashlib.sha256(part).digest())
-    return total.hexdigest()
-
-
-def settled_json(state: BuildState, lap: Lap | None) -> tuple[bytes, VerdictOut | None]:
-    """`settled_over` as JSON, kept for the next who asks; the verdict when it was worked out now.
+def settled_json(state: BuildState, lap: Lap | None) -> bytes:
+    """`settled_over` as JSON, kept for the next who asks.
 
     Raises
     ------
     InvalidInput
     """
-    named = f"{state.number} {lap.pk} {lap.name}" if lap is not None else f"{state.number}"
-    told = hashlib.sha256(f"{named} {MODEL_VERSION}".encode()).hexdigest()
-    key = f"{content_digest(state, lap)}{told}"
-    kept = caches["forecasts"]
-    known = kept.get(key)
-    if known is not None:
-        return known, None
-    found = settled_over(state, lap)
-    made = found.model_dump_json().encode()
-    kept.set(key, made)
-    return made, found.verdict
+    return kept_json("slosh", state, lap, lambda: settled_over(state, lap))
 
 
 def slosh(workshop: Workshop, build_id: int) -> bytes:
-    """A build as it stands over its lap, see `settled_over`, as JSON.
+    """A build as it stands over its lap, see `settled_over`, as JSON; its verdict is kept.
 
     Raises
     ------
@@ -336,10 +313,14 @@ def slosh(workshop: Workshop, build_id: int) -> bytes:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    made, verdict = settled_json(build.current, build.lap)
-    if verdict is not None:
-        _keep(build, verdict)
-    return made
+    state = build.current
+
+    def work_out() -> SloshOut:
+        found = settled_over(state, build.lap)
+        _keep(build, found.verdict)
+        return found
+
+    return kept_json("slosh", state, build.lap, work_out)
 
 
 def section(

@@ -192,7 +192,7 @@ def scene_of(workshop: Workshop, run_id: int) -> bytes:
     NotFound, InvalidInput
     """
     run = run_of(workshop, run_id)
-    return settled_json(run.state, run.lap)[0]
+    return settled_json(run.state, run.lap)
 
 
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:

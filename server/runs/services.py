@@ -11,7 +11,7 @@ from builds.models import Build, BuildState
 from builds.selectors import build_of
 from django.db import transaction
 from django.db.models.functions import Now
-from forecasts.services import content_digest
+from forecasts.kept import content_digest
 from loads.models import Lap
 
 from runs import lease

@@ -65,6 +65,9 @@ const FIGURES: Record<string, string> = {
   lean: "car.lean_right_deg",
 };
 
+/** How long the screen's own picture has before what can wait is asked for [ms]. */
+const CALM_AFTER = 700;
+
 type Box = "commands" | "keys" | "history" | null;
 
 /** Keys act unless they belong to what has the focus. */
@@ -169,6 +172,17 @@ function useFrameCommands(
   useCommands("frame", commands);
 }
 
+/** Whether what came first has been there for a moment, and its picture painted. */
+function useCalm(isThere: boolean): boolean {
+  const [isCalm, setCalm] = useState(false);
+  useEffect(() => {
+    if (!isThere) return undefined;
+    const timer = window.setTimeout(() => setCalm(true), CALM_AFTER);
+    return () => window.clearTimeout(timer);
+  }, [isThere]);
+  return isCalm && isThere;
+}
+
 /** One build: head strip, job rail, and the stage's screen. */
 export function BuildFrame({ session }: { session: Session }): ReactElement {
   return (
@@ -187,7 +201,8 @@ function Frame({ session }: { session: Session }): ReactElement {
   const slosh = useSlosh(build.data);
   // on other screens the forecast comes first: the rail and the head can wait for the pan
   const panFirst = stageKey === "pan" || stageKey === "car";
-  const pan = usePan(build.data, panFirst || !slosh.isFetching);
+  const isCalm = useCalm(slosh.data !== undefined && !slosh.isFetching);
+  const pan = usePan(build.data, panFirst || isCalm);
   const latest = useLatest(build.data);
   useAutomaticRun(build.data);
   useEffect(() => {

@@ -116,6 +116,7 @@ function Pan({
 export function Picture({
   shown,
   beside,
+  isHeld,
   kind,
   stamp,
   cut,
@@ -127,6 +128,8 @@ export function Picture({
 }: {
   shown: Pictured;
   beside: Pictured | null;
+  /** The moving oil is about to be there: not worth painting the settled one for a moment. */
+  isHeld: boolean;
   kind: PictureKind;
   /** The moment shown, by which a clip knows when it has been painted. */
   stamp: string;
@@ -187,7 +190,12 @@ export function Picture({
         <div ref={drawn} data-stamp={stamp} className="flex">
           <div ref={first}>
             {two && <Label pictured={shown} width={each} />}
-            {width > 0 && pan(shown)}
+            {isHeld && (
+              <p role="status" className="p-6 text-ink-2">
+                Fetching the moving oil…
+              </p>
+            )}
+            {width > 0 && !isHeld && pan(shown)}
           </div>
           {two && (
             <div className="border-l border-line" data-beside>

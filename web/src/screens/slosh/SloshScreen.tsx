@@ -36,6 +36,19 @@ import { useMovingOil } from "./useMovingOil";
 
 const AT_REST: Load = { sideG: 0, foreG: 0 };
 
+/** How long the first picture waits for the moving oil rather than to show settled oil [ms]. */
+const WAIT = 700;
+
+/** Whether the screen has only just been opened. */
+function useFirstMoments(): boolean {
+  const [isFirst, setFirst] = useState(true);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setFirst(false), WAIT);
+    return () => window.clearTimeout(timer);
+  }, []);
+  return isFirst;
+}
+
 /** Which oil the figures are of, and the picture where that is another one. */
 function noteOf(note: string, pictureMoves: boolean, figuresMove: boolean): string {
   return figuresMove && !pictureMoves ? `${note} The picture shows settled oil.` : note;
@@ -276,6 +289,8 @@ export function SloshScreen({
     time,
     lies,
   });
+  const isAwaited = moves && !steady && !moving && (!latest || (shownId !== null && !noFrames));
+  const isFirst = useFirstMoments();
   const drawing = useCut(data?.drawing, build.id, data?.state ?? null, cut);
   const [besideId, setBesideId] = useState<number | null>(null);
   const beside = useBeside({ wantedId: besideId, shownId, lap, time, moves, cut });
@@ -349,6 +364,7 @@ export function SloshScreen({
                   moving,
                 }}
                 beside={steady ? null : beside.pictured}
+                isHeld={isAwaited && isFirst}
                 kind={kind}
                 stamp={`${time.toFixed(3)} ${steady ? "pad" : moving ? "moving" : "settled"}`}
                 cut={cut}
