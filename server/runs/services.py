@@ -37,9 +37,8 @@ def _queue(run_id: int) -> None:
 
 def _make_way(build: Build, key: str) -> None:
     """Cancel the build's automatic runs of anything else."""
-    Run.objects.filter(build=build, automatic=True, status__in=UNDER_WAY).exclude(key=key).update(
-        status=Run.CANCELLED, reason="A newer edit took its place.", ended_at=Now()
-    )
+    others = Run.objects.filter(build=build, automatic=True, status__in=UNDER_WAY).exclude(key=key)
+    lease.end_those(others, Run.CANCELLED, "A newer edit took its place.")
 
 
 @transaction.atomic
@@ -106,9 +105,8 @@ def cancel_run(workshop: Workshop, run_id: int) -> Run:
     NotFound
     """
     run = run_of(workshop, run_id)
-    Run.objects.filter(pk=run.pk, status__in=UNDER_WAY).update(
-        status=Run.CANCELLED, reason="Cancelled.", ended_at=Now()
-    )
+    this = Run.objects.filter(pk=run.pk, status__in=UNDER_WAY)
+    lease.end_those(this, Run.CANCELLED, "Cancelled.")
     return run_of(workshop, run_id)
 
 
@@ -133,9 +131,8 @@ def cancel_runs_of_build(workshop: Workshop, build_id: int) -> None:
     NotFound
     """
     build = build_of(workshop, build_id)
-    Run.objects.filter(build=build, status__in=UNDER_WAY).update(
-        status=Run.CANCELLED, reason="Cancelled.", ended_at=Now()
-    )
+    those = Run.objects.filter(build=build, status__in=UNDER_WAY)
+    lease.end_those(those, Run.CANCELLED, "Cancelled.")
 
 
 def put_back_lost() -> int:

@@ -16,71 +16,31 @@ from accounts.models import User, Workshop
 from bilge_core.build import Build as BuildDocument
 from bilge_core.forecast.moving import forecast_moving
 from builds.models import Build
-from builds.services import add_build, checked_document
-from django.db import DatabaseError, connection
-from loads.services import corners_of, log_of, store_lap
+from django.db import connection
+from loads.services import corners_of, log_of
 from runs.models import Result, Run
 from runs.schemas import RunIn
 from runs.services import ask_for_run
 from runs.telling import figures_of
 
 from launch.database import PrivateMariaDB
-from tests.conftest import DEMO, ROOT
+from tests.conftest import ROOT
+from tests.workers import Workers, short_demo, wait_until_ended
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
 LEASE_S = 1.5
 
 
-def _short_build(user: User, tmp_path: Path) -> Build:
-    """The demo car over four seconds of its lap."""
-    path = tmp_path / "short.csv"
-    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:210]))
-    lap = store_lap(user, "short", path, "short.csv")
-    document = checked_document((DEMO / "dunlin.json").read_bytes())
-    return add_build(user, document, "from a file", lap)
-
-
 @pytest.fixture
 def short_build(user: User, tmp_path: Path) -> Build:
-    return _short_build(user, tmp_path)
-
-
-class Workers:
-    """Worker processes on a database; started again when they end, as the start command does."""
-
-    def __init__(self, env: dict[str, str], lease_s: float = LEASE_S) -> None:
-        self._env = {**os.environ, **env, "BILGE_RUN_LEASE_S": str(lease_s)}
-        self._processes: list[subprocess.Popen[bytes]] = []
-
-    def start(self) -> None:
-        self._processes.append(
-            subprocess.Popen(
-                [sys.executable, str(ROOT / "server" / "manage.py"), "work", "--cold"],
-                env=self._env,
-                stdin=subprocess.DEVNULL,
-                stdout=subprocess.DEVNULL,
-                stderr=subprocess.DEVNULL,
-            )
-        )
-
-    def kill(self, which: int) -> None:
-        """Kill one of them and start another in its place."""
-        process = self._processes.pop(which)
-        process.kill()
-        process.wait()
-        self.start()
-
-    def end(self) -> None:
-        for process in self._processes:
-            process.kill()
-            process.wait()
+    return short_demo(user, tmp_path, seconds=4.0)
 
 
 @pytest.fixture
 def workers(settings: Any) -> Iterator[Workers]:
     settings.RUN_LEASE_S = LEASE_S
-    made = Workers({"BILGE_DB_NAME": str(connection.settings_dict["NAME"])})
+    made = Workers({"BILGE_DB_NAME": str(connection.settings_dict["NAME"])}, LEASE_S)
     yield made
     made.end()
 
@@ -105,23 +65,6 @@ def own_database(db: None, settings: Any, tmp_path: Path) -> Iterator[PrivateMar
     connection.close()
     connection.settings_dict.update(before)
     server.stop()
-
-
-def _not_ended(runs: list[Run]) -> int:
-    keys = [run.pk for run in runs]
-    try:
-        return Run.objects.filter(pk__in=keys, status__in=(Run.WAITING, Run.RUNNING)).count()
-    except DatabaseError:  # it was killed a moment ago
-        connection.close()
-        return len(runs)
-
-
-def _wait_until_ended(runs: list[Run], seconds: float) -> None:
-    until = time.monotonic() + seconds
-    while left := _not_ended(runs):
-        if time.monotonic() > until:
-            pytest.fail(f"{left} runs have not ended")
-        time.sleep(0.2)
 
 
 def _undisturbed(build: Build, seed: int) -> dict[str, Any]:
@@ -151,7 +94,7 @@ def test_two_kills_of_the_worker(user: User, short_build: Build, workers: Worker
     for _ in range(2):
         time.sleep(chance.uniform(0.3, 6.0))
         workers.kill(0)
-    _wait_until_ended(runs, 180.0)
+    wait_until_ended(runs, 180.0)
     _all_ended_as_if_undisturbed(runs, short_build)
 
 
@@ -162,11 +105,11 @@ def test_kills_of_database_and_workers(
     """At random moments, every third time the database and else one of two workers."""
     chance = random.Random(kills)
     user = User.objects.create_user("ada", workshop=Workshop.objects.create(name="Reed Lane"))
-    build = _short_build(user, tmp_path)
+    build = short_demo(user, tmp_path, seconds=4.0)
     runs = [
         ask_for_run(user, RunIn(build_id=build.pk, seed=seed)) for seed in range(kills // 2 + 1)
     ]
-    workers = Workers(own_database.environment())
+    workers = Workers(own_database.environment(), LEASE_S)
     try:
         workers.start()
         workers.start()
@@ -180,7 +123,7 @@ def test_kills_of_database_and_workers(
                 own_database.again()
             else:
                 workers.kill(chance.randrange(2))
-        _wait_until_ended(runs, 300.0)
+        wait_until_ended(runs, 300.0)
         _all_ended_as_if_undisturbed(runs, build)
     finally:
         workers.end()
@@ -194,7 +137,7 @@ def test_two_workers_share_the_runs(user: User, short_build: Build) -> None:
     workers.start()
     runs = [ask_for_run(user, RunIn(build_id=short_build.pk, seed=seed)) for seed in range(12)]
     try:
-        _wait_until_ended(runs, 180.0)
+        wait_until_ended(runs, 180.0)
     finally:
         workers.end()
     ended = Run.objects.filter(pk__in=[run.pk for run in runs])

@@ -104,9 +104,10 @@ def inside_shares(prisms: Sequence[Prism], xs: Array, ys: Array, zs: Array) -> S
         befores, afters, opens = [], [], []
         for place in lines[axis].tolist():
             before, after = cut(axis, place - _ASIDE), cut(axis, place + _ASIDE)
+            between = _between(before, after)
             befores.append(areas_over(before, us, vs))
             afters.append(areas_over(after, us, vs))
-            opens.append(areas_over(_between(before, after), us, vs))
+            opens.append(befores[-1] if between is before else areas_over(between, us, vs))
         opens[0], opens[-1] = np.zeros_like(opens[0]), np.zeros_like(opens[-1])
         area.append(np.stack(opens, axis=axis))
         low.append(np.stack(afters[:-1], axis=axis))

@@ -17,7 +17,7 @@ export type Cells = Run["cells"];
 const atRun = (id: number) => ({ params: { path: { run_id: id } } });
 
 /** How often a run under way is looked at [ms]. */
-const LOOK_EVERY = 800;
+const LOOK_EVERY = 500;
 
 export const isUnderWay = (run: Run): boolean =>
   run.status === "waiting" || run.status === "running";

@@ -3,7 +3,7 @@ import type { BuildOut } from "../api/queries";
 import { useAskForRun } from "../api/runs";
 
 /** How long an edit must have stood before it is run [ms]. */
-const SETTLED = 1500;
+const SETTLED = 1000;
 
 /** After each settled edit a quick run starts by itself. */
 export function useAutomaticRun(build: BuildOut | undefined): void {

@@ -57,7 +57,7 @@ class Command(BaseCommand):
         while True:
             try:
                 call_command(
-                    "db_worker", interval=0.3, startup_delay=False, reload=False, verbosity=0
+                    "db_worker", interval=0.15, startup_delay=False, reload=False, verbosity=0
                 )
             except DatabaseError as error:
                 logger.warning("the database is away: %s", error)
