@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.core.cache import caches
 from selenium import webdriver
 from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
@@ -160,6 +161,7 @@ def page(
     driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path
 ) -> Iterator[Page]:
     settings.UPLOADS = str(tmp_path / "uploads")
+    caches["forecasts"].clear()  # kept for the rows of another test
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
     driver.get("about:blank")  # the page of the test before would go on without its cookies
     driver.delete_all_cookies()

@@ -130,3 +130,64 @@ def test_commands_that_are_none(
         main(words)
     assert left.value.code == 2
     assert said in capsys.readouterr().err
+
+
+class FakeProcess:
+    """Ends when it is told to."""
+
+    def __init__(self) -> None:
+        self.ended: int | None = None
+        self.pid = 1
+
+    def poll(self) -> int | None:
+        return self.ended
+
+
+def test_what_ends_by_itself_is_started_again(monkeypatch: pytest.MonkeyPatch) -> None:
+    now = [100.0]
+    monkeypatch.setattr(serve.time, "monotonic", lambda: now[0])
+    made: list[FakeProcess] = []
+
+    def begin() -> Any:
+        made.append(FakeProcess())
+        return made[-1]
+
+    kept = serve.Kept("worker", begin, Path("worker.log"))
+    now[0] += 10.0
+    assert not kept.look_after()
+    made[0].ended = -9
+    assert kept.look_after() and len(made) == 2
+    made[1].ended = -9
+    now[0] += 1.0
+    assert not kept.look_after()  # not at once
+    for _ in range(serve.Kept.MOST - 2):
+        now[0] += serve.Kept.PAUSE + 0.1
+        assert kept.look_after()
+        made[-1].ended = 1
+    now[0] += serve.Kept.PAUSE + 0.1
+    with pytest.raises(paths.Missing, match=r"the worker ends again and again; see worker\.log"):
+        kept.look_after()
+    now[0] += serve.Kept.WITHIN  # but a few times a day are borne
+    assert kept.look_after()
+
+
+def test_a_database_that_is_started_again_keeps_its_port(tmp_path: Path) -> None:
+    server = database.PrivateMariaDB(tmp_path / "db")
+    server._write_settings()
+    first = server.port
+    server._write_settings()
+    assert server.port == first
+    assert "max_allowed_packet=256M" in server.settings_file.read_text()
+    assert server.settings_file.read_text().count("packet") == 1
+
+
+def test_loops_compiled_for_a_core_that_is_gone_are_cleared(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setattr(paths, "STATE", tmp_path)
+    paths.clear_compiled_code()  # nothing there yet
+    now = paths.compiled_code()
+    for folder in (now, now.parent / "0123456789abcdef"):
+        folder.mkdir(parents=True)
+    paths.clear_compiled_code()
+    assert list(now.parent.iterdir()) == [now]

@@ -12,6 +12,7 @@ import pytest
 from accounts.models import User, Workshop
 from builds.models import Build
 from builds.services import add_build, checked_document
+from django.core.cache import caches
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from loads.models import Lap
@@ -93,6 +94,12 @@ class Api:
         file = SimpleUploadedFile("file.csv", data)
         answer = self.client.post(f"/api{path}", {"file": file, **fields})
         return answer.status_code, json.loads(answer.content)
+
+
+@pytest.fixture(autouse=True)
+def nothing_kept() -> None:
+    """Answers kept for one test's rows are not another's, whose keys may be the same."""
+    caches["forecasts"].clear()
 
 
 @pytest.fixture

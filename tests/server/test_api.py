@@ -5,14 +5,19 @@ from __future__ import annotations
 import json
 from typing import Any
 
+import numpy as np
 import pytest
 from accounts.models import User
 from bilge_core.build import Build as BuildDocument
 from bilge_core.build import read_build
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
+from bilge_core.pan import assemble_pan
+from bilge_core.pan.sections import cut_pan
 from builds.models import Build, BuildState
+from builds.selectors import document_of
 from django.test import Client
+from forecasts import services
 from forecasts.models import Forecast
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -64,6 +69,7 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
         ("POST", f"/builds/{build.pk}/show", {"base_state": 1, "state": 1}),
         ("PUT", f"/builds/{build.pk}/revision", {"base_state": 1, "name": "x"}),
         ("GET", f"/forecasts/slosh/{build.pk}/laps/{lap.pk}", None),
+        ("GET", f"/forecasts/slosh/{build.pk}/section/side?at_mm=0&state=1", None),
         (
             "PUT",
             f"/builds/{build.pk}/document",
@@ -337,6 +343,47 @@ def test_slosh_is_what_the_core_says(api: Api, build: Build, saltmarsh: Log) -> 
     assert Forecast.objects.get().sentence == result.verdict.sentence
     _, shelf = api("GET", "/forecasts/shelf")
     assert shelf[0]["verdict"] == told["verdict"]
+
+
+def test_a_section_is_cut_where_it_is_wanted(api: Api, build: Build) -> None:
+    """By the core: at the mouth as the drawing has it, elsewhere as it is there."""
+    drawing = api("GET", f"/forecasts/slosh/{build.pk}")[1]["drawing"]
+    path = f"/forecasts/slosh/{build.pk}/section"
+    at = drawing["front"]["at_mm"]
+    assert api("GET", f"{path}/front?at_mm={at}&state=1")[1] == drawing["front"]
+    pan = assemble_pan(document_of(build))
+    for view, across, place in (("side", "y", -60.0), ("front", "x", 300.0)):
+        status, cut = api("GET", f"{path}/{view}?at_mm={place}&state=1")
+        assert (status, cut["at_mm"]) == (200, place)
+        section = cut_pan(pan, across, place * 1e-3)  # type: ignore[arg-type]
+        inside = np.array(cut["inside_mm"][0])
+        assert inside == pytest.approx(section.inside[0] * 1e3, abs=0.01)
+    assert api("GET", f"{path}/side?at_mm=4000&state=1")[1]["inside_mm"] == []
+    assert api("GET", f"{path}/side?at_mm=0&state=9")[0] == 404
+    for wrong in ("front?at_mm=nan&state=1", "front?at_mm=9e9&state=1", "top?at_mm=0&state=1"):
+        assert api("GET", f"{path}/{wrong}")[0] == 422, wrong
+
+
+def test_the_same_is_served_as_it_was_worked_out(
+    api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Once worked out an answer is kept; an edit makes another, and undoing it finds the first."""
+    worked = []
+    real = services.settled_over
+
+    def count(*given: Any) -> Any:
+        worked.append(given)
+        return real(*given)
+
+    monkeypatch.setattr(services, "settled_over", count)
+    path = f"/forecasts/slosh/{build.pk}"
+    first = api("GET", path)[1]
+    assert api("GET", path)[1] == first and len(worked) == 1
+    edit = figures("oil.volume_l", "7")
+    assert api("PATCH", f"/builds/{build.pk}/figures", edit)[0] == 200
+    assert api("GET", path)[1]["drawing"] != first["drawing"] and len(worked) == 2
+    assert api("POST", f"/builds/{build.pk}/undo", {"base_state": 2})[0] == 200
+    assert api("GET", path)[1] == first and len(worked) == 2
 
 
 def test_without_a_lap_it_says_so(api: Api, build: Build) -> None:

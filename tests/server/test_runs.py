@@ -362,3 +362,37 @@ def test_old_results_make_room(user: User, short_build: Build, settings: Any) ->
     carry_out.enqueue(runs[0].pk)
     tidy()
     assert [row.status for row in DBTaskResult.objects.all()] == ["READY"]
+
+
+def test_what_is_known_of_each_build_as_it_stands(
+    api: Any, other_api: Any, user: User, short_build: Build
+) -> None:
+    assert api("GET", "/runs/known")[1] == []
+    work(ask_for_run(user, wanted(short_build)))
+    (known,) = api("GET", "/runs/known")[1]
+    assert (known["build_id"], known["model"]) == (short_build.pk, "Moving oil, coarse cells")
+    # a finer one takes its place, another start or an older state does not
+    for more in ({"cells": "bench"}, {"seed": 3}):
+        run = ask_for_run(user, wanted(short_build, **more))
+        held = claim(run.pk, "one")
+        summary = {**known["summary"], "dry_s": 7.0}
+        assert held is not None and held.finish(Given(summary, {}, b""), 1.0, 1.0)
+    (known,) = api("GET", "/runs/known")[1]
+    assert (known["model"], known["summary"]["dry_s"]) == ("Moving oil, cells of 10 mm", 7.0)
+    assert other_api("GET", "/runs/known")[1] == []
+    first = short_build.current
+    state = BuildState.objects.create(
+        build=short_build, number=2, parent=first, document=first.document, change="an edit",
+        made_by=user,
+    )  # fmt: skip
+    Build.objects.filter(pk=short_build.pk).update(current=state)
+    assert api("GET", "/runs/known")[1] == []
+
+
+def test_a_run_says_which_revision_it_is_of(api: Any, user: User, short_build: Build) -> None:
+    Revision.objects.create(
+        build=short_build, number=1, state=short_build.current, name="as raced", made_by=user
+    )
+    run = api("POST", "/runs", {"build_id": short_build.pk})[1]
+    assert run["revision"] == {"number": 1, "name": "as raced", "state": 1}
+    assert run["is_current"]
