@@ -50,8 +50,7 @@ def main() -> None:
     page.driver.find_element(By.LINK_TEXT, "Dunlin").click()
     page.find("canvas")
     page.until(lambda: "s settled" in page.text(), 300)  # the first run, and the compiler before it
-    page.says("The picture shows the moving oil")
-    time.sleep(3)
+    _painted_moving(page)
     _keep(page, "slosh")
     page.click("button", "Numbers")
     page.driver.find_element(By.CSS_SELECTOR, "details summary").click()
@@ -68,8 +67,29 @@ def main() -> None:
     page.find("[data-car-plan]")
     _keep(page, "car")
     _measuring(page)
+    _beside(page)
     _runs_and_phone(page)
     page.driver.quit()
+
+
+def _painted_moving(page: Page, inside: str = "") -> None:
+    page.find(f"{inside} canvas[data-painted$='moving']")
+
+
+def _beside(page: Page) -> None:
+    """The gated Dunlin with its first sections, then beside the bare one."""
+    page.driver.get(f"{page.address}/")
+    page.says("Not safe.")
+    page.driver.find_element(By.LINK_TEXT, "Dunlin, plates and gates").click()
+    page.until(lambda: "s settled" in page.text(), 300)
+    page.click("button", "Sections")
+    page.find("[data-oil=side][data-moving]")
+    _keep(page, "slosh-sections")
+    page.click("button", "Cut away")
+    option = "//option[starts-with(., 'Dunlin, R1')]"
+    page.until(lambda: page.driver.find_element(By.XPATH, option)).click()
+    _painted_moving(page, "[data-beside]")
+    _keep(page, "slosh-beside")
 
 
 def _measuring(page: Page) -> None:
@@ -102,7 +122,7 @@ def _runs_and_phone(page: Page) -> None:
     page.driver.get(f"{page.address}/")
     page.says("Not safe.")
     page.driver.find_element(By.LINK_TEXT, "Dunlin").click()
-    page.find("[data-oil]")
+    page.find("[data-oil][data-moving]")
     _keep(page, "slosh-phone")
 
 

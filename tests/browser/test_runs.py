@@ -111,9 +111,9 @@ def test_change_the_pan_play_compare_and_save(page: Page, worker: None, tmp_path
     page.press("/")
     page.find("dialog input").send_keys("skirt 60", Keys.ENTER)
     page.until(lambda: "Cancel" in _moving(page))
-    page.says("Runs dry, settled")
+    page.says("Dry, settled")
     page.until(lambda: "s settled" in _moving(page), 240)
-    page.says("Runs dry, moving")
+    page.says("Dry, moving")
     assert Run.objects.filter(status=Run.FINISHED).count() == 2
     # it is played in the cut-away
     page.until(lambda: "moving" in _painted(page))

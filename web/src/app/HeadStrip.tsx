@@ -348,7 +348,7 @@ export function HeadStrip({
           />
         ) : (
           <HeadFigure
-            name={moves ? "Runs dry, moving" : "Runs dry, settled"}
+            name={moves ? "Dry, moving" : "Dry, settled"}
             to={path("slosh")}
             value={dry.toFixed(1)}
             unit="s/lap"

@@ -77,9 +77,18 @@ describe("moving oil from above", () => {
     expect(Math.min(...edge)).toBeCloseTo(30, 0);
     expect(Math.max(...edge)).toBeCloseTo(30, 0);
   });
-  it("stands as high as its highest cell that is half full", () => {
-    expect(highestOil(frame((i, _, k) => (i === 5 ? 4 : 2) - k))).toBe(40);
-    expect(highestOil(frame(() => 0))).toBe(-Infinity);
+  it("stands as high as more of it than a splash lies", () => {
+    // a row of four cells of 1 ml stands higher than the rest, by two layers
+    const heap = frame((i, _, k) => (i === 5 ? 4 : 2) - k);
+    expect(highestOil(heap, 3)).toBe(40);
+    expect(highestOil(heap, 6)).toBe(30);
+    expect(highestOil(heap, 20)).toBe(20);
+    expect(
+      highestOil(
+        frame(() => 0),
+        3,
+      ),
+    ).toBe(-Infinity);
   });
 });
 

@@ -150,15 +150,28 @@ export function oilOnFloor({ frames, index }: MovingFrame): Point[][] {
   });
 }
 
-/** How high the moving oil stands [mm, from the rail]: the top of the highest cell half full. */
-export function highestOil({ frames, index }: MovingFrame): number {
-  const nz = frames.faces[2].length - 1;
+/** How much oil lies higher than the oil is said to stand [ml]: a splash of less does not count. */
+const SPLASH_ML = 50;
+
+/** How high the moving oil stands [mm, from the rail], splashes left out. */
+export function highestOil({ frames, index }: MovingFrame, splashMl = SPLASH_ML): number {
+  const [, ny, nz] = frames.faces.map((line) => line.length - 1) as [number, number, number];
   const filling = frames.filling(index);
-  let top = -1;
+  const sizes = frames.faces.map((line) =>
+    Float64Array.from({ length: line.length - 1 }, (_, n) => (line[n + 1] ?? 0) - (line[n] ?? 0)),
+  ) as [Float64Array, Float64Array, Float64Array];
+  const layers = new Float64Array(nz);
   frames.cells.forEach((cell, at) => {
-    if ((filling[at] ?? 0) >= FULL / 2) top = Math.max(top, cell % nz);
+    const [i, j, k] = [Math.floor(cell / (ny * nz)), Math.floor(cell / nz) % ny, cell % nz];
+    const room = (sizes[0][i] ?? 0) * (sizes[1][j] ?? 0) * (sizes[2][k] ?? 0);
+    layers[k] = (layers[k] ?? 0) + (room * (filling[at] ?? 0)) / FULL / 1000;
   });
-  return top < 0 ? -Infinity : (frames.faces[2][top + 1] ?? 0);
+  let above = 0;
+  for (let k = nz - 1; k >= 0; k -= 1) {
+    above += layers[k] ?? 0;
+    if (above > splashMl) return frames.faces[2][k + 1] ?? 0;
+  }
+  return -Infinity;
 }
 
 /** Rings as one path. */

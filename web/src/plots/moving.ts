@@ -1,5 +1,8 @@
 import type { Slosh } from "../api/queries";
-import type { Moving } from "../api/runs";
+import type { Cells, Moving } from "../api/runs";
+
+/** How fine the cells of a run are, in short. */
+export const CELLS: Record<Cells, string> = { quick: "coarse", bench: "10 mm", fine: "8 mm" };
 
 /** Values at other times, drawn straight between those there are; both times rise. */
 export function atTimes(

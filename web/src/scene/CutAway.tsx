@@ -51,6 +51,10 @@ export interface PanView {
 export const FIRST_VIEW: PanView = { stance: FIRST_STANCE, way: "along" };
 
 const MARGIN = { x: 50, top: 40, bottom: 128 };
+/** Where there is no section beside the scene. */
+const NARROW = { x: 24, top: 34, bottom: 64 };
+/** Wide enough for a section beside the scene [px]. */
+const WIDE = 620;
 
 function Inset({
   drawing,
@@ -380,7 +384,7 @@ export function CutAway({
     [drawing, beside],
   );
   const projection = useMemo(
-    () => projectionOf(stance, upright, points, width, height, MARGIN),
+    () => projectionOf(stance, upright, points, width, height, width > WIDE ? MARGIN : NARROW),
     [stance, upright, points, width, height],
   );
 
@@ -458,7 +462,7 @@ export function CutAway({
           projection={projection}
           words={words}
           moving={moving}
-          inset={width > 620}
+          inset={width > WIDE}
         />
       </div>
     </div>

@@ -4,6 +4,7 @@ import { isUnderWay, useCancelRun, useRuns, type Run } from "../../api/runs";
 import { Button } from "../../parts/Button";
 import { Mark, type MarkState } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
+import { CELLS } from "../../plots/moving";
 
 const marks: Record<Run["status"], MarkState> = {
   waiting: "nothing",
@@ -12,6 +13,12 @@ const marks: Record<Run["status"], MarkState> = {
   cancelled: "nothing",
   failed: "bad",
 };
+
+/** Columns left out on a phone: what they say stands under the build. */
+const WIDE_ONLY = new Set(["Lap", "Cells", "Asked"]);
+
+const cellsOf = (run: Run): string =>
+  `${CELLS[run.cells]}${run.seed > 0 ? `, start ${run.seed + 1}` : ""}`;
 
 function standing(run: Run): string {
   const share = `${Math.round((100 * run.reached_s) / Math.max(run.lasts_s, 0.01))} %`;
@@ -62,7 +69,11 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
             <thead>
               <tr className="border-b border-ink text-[13px] text-ink-2">
                 {["Build", "Lap", "Cells", "Stands", "Cost", "Asked", ""].map((heading) => (
-                  <th key={heading} scope="col" className="px-2 py-1 font-medium">
+                  <th
+                    key={heading}
+                    scope="col"
+                    className={`px-2 py-1 font-medium ${WIDE_ONLY.has(heading) ? "max-sm:hidden" : ""}`}
+                  >
                     {heading || <span className="sr-only">Cancel</span>}
                   </th>
                 ))}
@@ -77,11 +88,17 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
                       className="text-left underline"
                       onClick={() => onOpen(run.build_id)}
                     >
-                      {run.build_name}, state {run.state}
+                      {run.build_name},{" "}
+                      {run.revision
+                        ? `R${run.revision.number} ${run.revision.name}`
+                        : `state ${run.state}`}
                     </button>
+                    <span className="block text-[13px] text-ink-2 sm:hidden">
+                      {run.lap_name} · {cellsOf(run)}
+                    </span>
                   </td>
-                  <td className="px-2 py-1">{run.lap_name}</td>
-                  <td className="px-2 py-1">{run.cells}</td>
+                  <td className="px-2 py-1 max-sm:hidden">{run.lap_name}</td>
+                  <td className="px-2 py-1 max-sm:hidden">{cellsOf(run)}</td>
                   <td className="px-2 py-1">
                     <span className="flex items-center gap-2">
                       <Mark state={marks[run.status]} size={14} />
@@ -95,7 +112,7 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
                   <td className="px-2 py-1 whitespace-nowrap">
                     {run.cpu_s === null ? "" : `${run.cpu_s.toFixed(0)} CPU s`}
                   </td>
-                  <td className="px-2 py-1 whitespace-nowrap">
+                  <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">
                     {new Date(run.asked_at).toLocaleString()}
                   </td>
                   <td className="px-2 py-1">

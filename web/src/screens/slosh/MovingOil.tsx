@@ -13,16 +13,13 @@ import {
 } from "../../api/runs";
 import { Mark } from "../../parts/Mark";
 import { Progress } from "../../parts/Progress";
+import { CELLS } from "../../plots/moving";
 import { howLong } from "./howLong";
 
 const FINER: Record<Cells, Cells[]> = { quick: ["bench", "fine"], bench: ["fine"], fine: [] };
 /** How many starts a spread is taken of. */
 const STARTS = 5;
-const NAMES: Record<Cells, string> = {
-  quick: "coarse cells",
-  bench: "10 mm cells",
-  fine: "8 mm cells",
-};
+const nameOf = (cells: Cells): string => `${CELLS[cells]} cells`;
 
 /** Dry time over starts, in words. */
 export function spreadWords(starts: NonNullable<Latest["starts"]>): string {
@@ -48,8 +45,8 @@ function UnderWay({
     <Progress
       doing={
         run.status === "waiting"
-          ? `Moving oil, ${NAMES[run.cells]}, waits for its turn${more}:`
-          : `Moving oil, ${NAMES[run.cells]}${soFar}${left}${more}:`
+          ? `Moving oil, ${nameOf(run.cells)}, waits for its turn${more}:`
+          : `Moving oil, ${nameOf(run.cells)}${soFar}${left}${more}:`
       }
       share={run.lasts_s > 0 ? run.reached_s / run.lasts_s : 0}
       onCancel={onCancel}
@@ -130,7 +127,7 @@ export function MovingOil({
             ))}
           </span>
           <span className="font-figure">
-            dry {figures.dry_s.toFixed(1)} s moving, {NAMES[finished.cells]};{" "}
+            dry {figures.dry_s.toFixed(1)} s moving, {nameOf(finished.cells)};{" "}
             {settledDry.toFixed(1)} s settled
             {figures.crank_in_oil_s > 0 && `; crank in oil ${figures.crank_in_oil_s.toFixed(0)} s`}
             {starts && `; ${starts.dry_s.length} starts: ${spreadWords(starts)}`}
@@ -139,7 +136,7 @@ export function MovingOil({
             <RunMenu
               items={[
                 ...FINER[finished.cells].map((cells) => ({
-                  words: `In ${NAMES[cells]}, ${howLong(takesIn(cells))}`,
+                  words: `In ${nameOf(cells)}, ${howLong(takesIn(cells))}`,
                   run: () => ask.mutate({ buildId: build.id, cells }),
                 })),
                 ...((starts?.dry_s.length ?? 1) < STARTS

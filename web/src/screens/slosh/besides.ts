@@ -1,10 +1,9 @@
 import type { Schemas } from "../../api/client";
 import type { Run } from "../../api/runs";
+import { CELLS } from "../../plots/moving";
 import { alignedTimes } from "../../plots/traces";
 
 type Lap = Schemas["LapForecastOut"];
-
-const CELLS: Record<Run["cells"], string> = { quick: "coarse", bench: "10 mm", fine: "8 mm" };
 
 /** Which build and state a run is of. */
 export const shortName = (run: Run): string =>
