@@ -1,5 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { boxOf, clipRing, edgeInside, pathOf, turned, type Point, type Ring } from "./geometry";
+import {
+  boxOf,
+  clipRing,
+  edgeInside,
+  isWithin,
+  pathOf,
+  turned,
+  type Point,
+  type Ring,
+} from "./geometry";
 
 const square: Ring = [
   [0, 0],
@@ -67,5 +76,27 @@ describe("turned, boxOf, pathOf", () => {
     expect(boxOf(square)).toEqual({ left: 0, right: 2, top: 0, bottom: 2 });
     expect(pathOf([[1, 2]])).toBe("M1.00 2.00Z");
     expect(pathOf([])).toBe("");
+  });
+});
+
+describe("within a ring", () => {
+  const ell: Point[] = [
+    [0, 0],
+    [4, 0],
+    [4, 1],
+    [1, 1],
+    [1, 3],
+    [0, 3],
+  ];
+  it("counts both arms of an L and not what lies between them", () => {
+    expect(isWithin(ell, 3, 0.5, 0)).toBe(true);
+    expect(isWithin(ell, 0.5, 2.5, 0)).toBe(true);
+    expect(isWithin(ell, 2, 2, 0)).toBe(false);
+    expect(isWithin(ell, -1, 0.5, 0)).toBe(false);
+  });
+  it("counts the edge, as far as the rim goes", () => {
+    expect(isWithin(ell, 4.005, 0.5, 0.01)).toBe(true);
+    expect(isWithin(ell, 4.02, 0.5, 0.01)).toBe(false);
+    expect(isWithin(ell, 1, 3.005, 0.01)).toBe(true);
   });
 });

@@ -52,6 +52,21 @@ export function edgeInside(ring: Ring, half: HalfPlane): [Point, Point][] {
   return stretches;
 }
 
+/** Whether a place lies within a ring, or no farther from its edge than `rim`. */
+export function isWithin(ring: Ring, u: number, v: number, rim: number): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i, i += 1) {
+    const [a, b] = ring[i] ?? [0, 0];
+    const [c, d] = ring[j] ?? [0, 0];
+    const [du, dv] = [c - a, d - b];
+    const along = ((u - a) * du + (v - b) * dv) / (du * du + dv * dv || 1);
+    const t = Math.min(1, Math.max(0, along));
+    if (Math.hypot(u - a - t * du, v - b - t * dv) <= rim) return true;
+    if (b > v !== d > v && u < a + ((v - b) / dv) * du) inside = !inside;
+  }
+  return inside;
+}
+
 export interface Box {
   left: number;
   top: number;

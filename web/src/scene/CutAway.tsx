@@ -232,7 +232,8 @@ function Notes({
       <Callout
         from={page([mouth.x_mm, mouth.y_mm, mouth.z_mm])}
         to={[
-          Math.min(page([mouth.x_mm, mouth.y_mm, mouth.z_mm])[0] + 30, width - 330),
+          // what stands below the scene on the right has its place
+          Math.min(page([mouth.x_mm, mouth.y_mm, mouth.z_mm])[0] + 30, width - (inset ? 500 : 330)),
           height - 44,
         ]}
         lines={callout}

@@ -7,7 +7,7 @@ import { LineSegmentsGeometry } from "three/addons/lines/LineSegmentsGeometry.js
 import type { MovingFrame } from "../drawing/movingOil";
 import type { Drawing, OilSurface } from "../drawing/views";
 import type { Projection } from "./camera";
-import { cutPlane, gatesOf, piecesOf, type CutWay } from "./model";
+import { cutPlane, floorOf, gatesOf, piecesOf, type CutWay } from "./model";
 import { oilSkin, type OilSkin } from "./movingOil";
 import { pickupLines, pickupRings, skinOf } from "./pickup";
 import { areaNormal, type Polygon, type Vector } from "./solid";
@@ -216,9 +216,13 @@ function Bodies({ drawing, oil, airy, way, projection, moving }: SceneProps): Re
     () => gatesOf(drawing, way, toViewer, moving),
     [drawing, way, toViewer, moving],
   );
+  const floorAt = useMemo(() => floorOf(drawing), [drawing]);
   const skin3d = useMemo(
-    () => (moving ? oilSkin(moving.frames, moving.index, cutPlane(drawing, way, toViewer)) : null),
-    [moving, drawing, way, toViewer],
+    () =>
+      moving
+        ? oilSkin(moving.frames, moving.index, cutPlane(drawing, way, toViewer), floorAt)
+        : null,
+    [moving, drawing, way, toViewer, floorAt],
   );
   const steel = useMemo(() => {
     const by = { metal: [], "metal-2": [], "metal-3": [] } as Record<string, Polygon[][]>;

@@ -1,4 +1,4 @@
-import { clipRing, type Point } from "../drawing/geometry";
+import { boxOf, clipRing, isWithin, type Point } from "../drawing/geometry";
 import { gateKey, swingOf, type MovingFrame } from "../drawing/movingOil";
 import { sectionHalf, type Drawing, type OilSurface } from "../drawing/views";
 import {
@@ -197,6 +197,22 @@ export function gatesOf(
     .map((leaf) => (cut ? clipPolygon(leaf, cut) : leaf))
     .filter((leaf) => leaf.length > 0);
   return { leaves, edges: leaves.flatMap(sides) };
+}
+
+/** How high the floor is at a place [mm], from the zones; below everything where there is none. */
+export function floorOf(drawing: Drawing): (x: number, y: number) => number {
+  const zones = drawing.zones.map((zone) => ({ ...zone, box: boxOf(zone.outline_mm) }));
+  const rim = 0.01; // [mm] a place on an edge counts as within
+  return (x, y) => {
+    let lowest = Infinity;
+    for (const { box, outline_mm: outline, floor } of zones) {
+      if (x < box.left - rim || x > box.right + rim || y < box.top - rim || y > box.bottom + rim)
+        continue;
+      const height = floor[0] + floor[1] * x + floor[2] * y;
+      if (height < lowest && isWithin(outline, x, y, rim)) lowest = height;
+    }
+    return lowest === Infinity ? -Infinity : lowest;
+  };
 }
 
 /** In settled oil a leaf is drawn a little open, so that one sees which way it goes. */

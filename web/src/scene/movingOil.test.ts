@@ -38,6 +38,12 @@ describe("the skin of the oil", () => {
     const { body } = oilSkin(box(2.5), 0, { normal: [0, -1, 0], level: -12 });
     expect(Math.min(...[...body.positions].filter((_, n) => n % 3 === 1))).toBe(12);
   });
+  it("stays above a floor that cuts through the cells", () => {
+    const ramp = (x: number): number => 5 + 0.5 * x;
+    const { body } = oilSkin(box(2.5), 0, null, ramp);
+    for (let n = 0; n < body.positions.length; n += 3)
+      expect(body.positions[n + 2]).toBeGreaterThanOrEqual(ramp(body.positions[n] ?? 0) - 1e-3);
+  });
   it("is nothing when there is no oil", () => {
     const { surface, body } = oilSkin(box(0), 0, null);
     expect(surface.positions.length + body.positions.length).toBe(0);

@@ -106,9 +106,15 @@ function valuesOf(frames: OilFrames, index: number, off: readonly Uint8Array[]):
 /**
  * The skin of the oil in one frame, by surface nets: each block of eight cell middles that the skin
  * passes has one corner, the mean of where it crosses the block's edges. Against a wall it crosses at
- * the wall, at a cut on the cut, inside where the filling falls through one half.
+ * the wall, at a cut on the cut, inside where the filling falls through one half. Nothing goes below
+ * the floor: cells that a ramp cuts are whole cells on record.
  */
-export function oilSkin(frames: OilFrames, index: number, cut: Cut | null): OilSkin {
+export function oilSkin(
+  frames: OilFrames,
+  index: number,
+  cut: Cut | null,
+  floorAt: (x: number, y: number) => number = () => -Infinity,
+): OilSkin {
   const { size, strides, middles } = rimmed(frames);
   const off = middles.map((line, axis) => beyond(cut, axis, line));
   const values = valuesOf(frames, index, off);
@@ -152,8 +158,11 @@ export function oilSkin(frames: OilFrames, index: number, cut: Cut | null): OilS
   }
   for (let block = 0; block < counts.length; block += 1) {
     const count = counts[block] ?? 0;
-    if (count > 1)
-      for (let b = 0; b < 3; b += 1) points[3 * block + b] = (points[3 * block + b] ?? 0) / count;
+    if (count === 0) continue;
+    const at = 3 * block;
+    for (let b = 0; b < 3; b += 1) points[at + b] = (points[at + b] ?? 0) / count;
+    const floor = floorAt(points[at] ?? 0, points[at + 1] ?? 0);
+    if ((points[at + 2] ?? 0) < floor) points[at + 2] = floor;
   }
   const all = crossed.reduce((sum, list) => sum + list.length, 0);
   const surface = new Triangles(all - walls);
