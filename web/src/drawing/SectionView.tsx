@@ -1,4 +1,4 @@
-import { memo, type ReactElement } from "react";
+import { memo, useId, type ReactElement } from "react";
 import { clipRing, edgeInside, pathOf, type Point, type Ring } from "./geometry";
 import { hatchPath } from "./hatch";
 import { MovingArea } from "./MovingArea";
@@ -102,6 +102,43 @@ const Plates = memo(function Plates({
   );
 });
 
+/** The crank's swept circle where it comes down into the section. */
+const Crank = memo(function Crank({
+  drawing,
+  at,
+}: {
+  drawing: Drawing;
+  at: SectionPlace;
+}): ReactElement | null {
+  const id = useId();
+  const { crank } = drawing;
+  const section = drawing[at.view];
+  if (!crank || at.view !== "front") return null;
+  if (section.at_mm < crank.from_x_mm || section.at_mm > crank.to_x_mm) return null;
+  const place = placer(drawing, at);
+  const [u, v] = place([0, crank.height_mm]);
+  return (
+    <g data-crank>
+      <clipPath id={id}>
+        <path
+          d={[...section.inside_mm, ...section.skirt_mm]
+            .map((ring) => pathOf(ring.map(place)))
+            .join("")}
+        />
+      </clipPath>
+      <circle
+        cx={u}
+        cy={v}
+        r={crank.swept_radius_mm * at.scale}
+        fill="none"
+        stroke="var(--ink-2)"
+        strokeDasharray="9 3 2 3"
+        clipPath={`url(#${id})`}
+      />
+    </g>
+  );
+});
+
 /** One section with the oil as it lies. */
 export function SectionView({
   drawing,
@@ -148,6 +185,7 @@ export function SectionView({
       )}
       <Metal drawing={drawing} at={at} />
       <Plates drawing={drawing} at={at} moving={moving} />
+      <Crank drawing={drawing} at={at} />
       {section.skirt_mm.map((ring, index) => (
         <path
           key={index}

@@ -4,7 +4,7 @@ import { Button } from "../parts/Button";
 import type { Table } from "../parts/csv";
 import { ReadOut } from "../parts/ReadOut";
 import { CircuitLine } from "./CircuitLine";
-import { LapStrip } from "./LapStrip";
+import { LapStrip, type Stretches } from "./LapStrip";
 import { stepDip } from "./traces";
 import { SPEEDS, type Play } from "./usePlay";
 
@@ -49,6 +49,7 @@ const bare = "max-w-full truncate border-b border-dotted border-ink bg-panel fon
 export function LapBar({
   lap,
   over,
+  crank,
   laps,
   time,
   faint,
@@ -59,6 +60,7 @@ export function LapBar({
 }: {
   lap: Lap;
   over: Lap | null;
+  crank: Stretches;
   laps: readonly KnownLap[];
   time: number;
   faint: boolean;
@@ -162,7 +164,7 @@ export function LapBar({
         </label>
       </div>
       <div ref={strip} className="flex min-w-0 flex-1">
-        <LapStrip lap={lap} over={over} time={time} faint={faint} onTime={onTime} />
+        <LapStrip lap={lap} over={over} crank={crank} time={time} faint={faint} onTime={onTime} />
       </div>
     </section>
   );

@@ -85,6 +85,9 @@ function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactEl
   );
 }
 
+/** From when to when [s]. */
+export type Stretches = readonly (readonly [number, number])[];
+
 interface Scale {
   x: (time: number) => number;
   g: (value: number) => number;
@@ -116,15 +119,45 @@ function Over({ lap, other, scale }: { lap: Lap; other: Lap; scale: Scale }): Re
   );
 }
 
+/** Stretches in which the crank's sweep reaches oil: a bar under the cover. */
+function CrankBars({ stretches, scale }: { stretches: Stretches; scale: Scale }): ReactElement {
+  return (
+    <g data-crank>
+      {stretches.map(([from, to]) => (
+        <rect
+          key={from}
+          x={scale.x(from)}
+          y={COVER_BOTTOM - 1}
+          width={Math.max(1.5, scale.x(to) - scale.x(from))}
+          height="5"
+          fill="var(--ink-2)"
+        />
+      ))}
+      <text
+        x={LEFT - 10}
+        y={COVER_BOTTOM + 4}
+        fontSize="11"
+        fontWeight="600"
+        textAnchor="end"
+        fill="var(--ink-2)"
+      >
+        crank in oil
+      </text>
+    </g>
+  );
+}
+
 /** All that stands still while the moment moves. */
 const Traces = memo(function Traces({
   lap,
   over,
+  crank,
   width,
   scale,
 }: {
   lap: Lap;
   over: Lap | null;
+  crank: Stretches;
   width: number;
   scale: Scale;
 }): ReactElement {
@@ -191,6 +224,7 @@ const Traces = memo(function Traces({
         </text>
         <path d={`M${LEFT - 50} 96H${LEFT - 10}`} stroke="var(--oil-deep)" strokeWidth="2" />
       </g>
+      {crank.length > 0 && <CrankBars stretches={crank} scale={scale} />}
       {over && (
         <text
           x={width - RIGHT}
@@ -221,12 +255,15 @@ const KEY_STEPS: Record<string, number> = {
 export function LapStrip({
   lap,
   over,
+  crank,
   time,
   faint,
   onTime,
 }: {
   lap: Lap;
   over: Lap | null;
+  /** When the crank's sweep reaches oil. */
+  crank: Stretches;
   time: number;
   /** The picture shows something else than this moment. */
   faint: boolean;
@@ -278,7 +315,7 @@ export function LapStrip({
           role="img"
           aria-label={`Side and fore g and cover over ${lap.lap_name}`}
         >
-          <Traces lap={lap} over={over} width={width} scale={scale} />
+          <Traces lap={lap} over={over} crank={crank} width={width} scale={scale} />
           <g opacity={faint ? 0.55 : 1} data-screen-only>
             <path
               d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}

@@ -5,9 +5,27 @@ import {
   niceTicks,
   oilLies,
   stepDip,
+  stretchesAbove,
   ticks,
   tracePath,
 } from "./traces";
+
+describe("stretches above a limit", () => {
+  it("begin and end where the values do, and close ones are one", () => {
+    const times = [0, 1, 2, 3, 4, 5, 6, 7];
+    const values = [0, 5, 5, 0, 5, 0, 0, 5];
+    expect(stretchesAbove(times, values, 2, 1)).toEqual([
+      [1, 2],
+      [4, 4],
+      [7, 7],
+    ]);
+    expect(stretchesAbove(times, values, 2, 2)).toEqual([
+      [1, 4],
+      [7, 7],
+    ]);
+    expect(stretchesAbove(times, values, 9, 2)).toEqual([]);
+  });
+});
 
 describe("nearestIndex", () => {
   const times = [0, 1, 2, 4];

@@ -14,6 +14,24 @@ export function nearestIndex(times: readonly number[], time: number): number {
   return before <= after ? low : high;
 }
 
+/** Stretches of time in which values are above a limit, those closer than `gap` joined. */
+export function stretchesAbove(
+  times: readonly number[],
+  values: readonly number[],
+  limit: number,
+  gap: number,
+): [number, number][] {
+  const found: [number, number][] = [];
+  values.forEach((value, index) => {
+    if (value <= limit) return;
+    const time = times[index] ?? 0;
+    const last = found.at(-1);
+    if (last && time - last[1] <= gap) last[1] = time;
+    else found.push([time, time]);
+  });
+  return found;
+}
+
 /** An SVG path through samples, thinned to about one a pixel but keeping each pixel's extremes. */
 export function tracePath(
   times: readonly number[],

@@ -168,7 +168,7 @@ export function Picture({
     />
   );
   return (
-    <div className="relative flex min-h-[380px] flex-1 flex-col lg:min-h-0">
+    <div className="flex min-h-[380px] flex-1 flex-col lg:min-h-0">
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1 px-6 pt-1 font-figure text-[13px]">
         {kind === "cut-away" && <ViewChoices view={view} onView={setView} />}
         {kind !== "plan" && (kind === "sections" || view.way !== "none") && (
@@ -183,61 +183,65 @@ export function Picture({
         )}
         {choices}
       </div>
-      <div
-        ref={box}
-        className="min-h-[340px] flex-1 overflow-hidden lg:min-h-0 max-sm:overflow-visible"
-      >
-        <div ref={drawn} data-stamp={stamp} className="flex">
-          <div ref={first}>
-            {two && <Label pictured={shown} width={each} />}
-            {isHeld && (
-              <p role="status" className="p-6 text-ink-2">
-                Fetching the moving oil…
-              </p>
-            )}
-            {width > 0 && !isHeld && pan(shown)}
-          </div>
-          {two && (
-            <div className="border-l border-line" data-beside>
-              <Label pictured={beside} width={each} />
-              {pan(beside)}
+      <div className="relative flex flex-1 flex-col lg:min-h-0">
+        <div
+          ref={box}
+          className="min-h-[340px] flex-1 overflow-hidden lg:min-h-0 max-sm:overflow-visible"
+        >
+          <div ref={drawn} data-stamp={stamp} className="flex">
+            <div ref={first}>
+              {two && <Label pictured={shown} width={each} />}
+              {isHeld && (
+                <p role="status" className="p-6 text-ink-2">
+                  Fetching the moving oil…
+                </p>
+              )}
+              {width > 0 && !isHeld && pan(shown)}
             </div>
-          )}
+            {two && (
+              <div className="border-l border-line" data-beside>
+                <Label pictured={beside} width={each} />
+                {pan(beside)}
+              </div>
+            )}
+          </div>
         </div>
-      </div>
-      <div
-        className={`flex flex-col items-end gap-3 px-6 pb-3 lg:pointer-events-none ${
-          two ? "" : "lg:absolute lg:right-0"
-        } ${kind === "sections" && !two ? "lg:top-[130px] lg:px-0" : "lg:bottom-0"} ${
-          kind === "sections" || two ? "" : "lg:max-w-[340px]"
-        }`}
-        style={column === null ? undefined : { left: column, right: 24 }}
-      >
-        {!two && (
-          <p
-            aria-live="polite"
-            data-sentence
-            className={`text-[14px] leading-snug ${kind === "sections" ? "w-full" : "lg:text-right"}`}
-          >
-            {shown.moment.sentence}
-          </p>
-        )}
-        <div className="pointer-events-auto flex items-center gap-2">
-          {onClip && (
-            <Button className="whitespace-nowrap" onClick={onClip}>
-              Save a clip
-            </Button>
+        <div
+          className={`flex flex-col items-end gap-3 px-6 pb-3 lg:pointer-events-none ${
+            two ? "" : "lg:absolute lg:right-0"
+          } ${kind === "sections" && !two ? "lg:top-[104px] lg:px-0" : "lg:bottom-0"} ${
+            kind === "sections" || two ? "" : "lg:max-w-[340px]"
+          }`}
+          style={column === null ? undefined : { left: column, right: 24 }}
+        >
+          {!two && (
+            <p
+              aria-live="polite"
+              data-sentence
+              className={`text-[14px] leading-snug ${kind === "sections" ? "w-full" : "lg:text-right"}`}
+            >
+              {shown.moment.sentence}
+            </p>
           )}
-          <ReadOut
-            name="Pan with the oil as it lies"
-            drawing={first}
-            backdrop={
-              kind === "cut-away" ? () => first.current?.querySelector("canvas") ?? null : undefined
-            }
-          />
-          <Button look="main" className="whitespace-nowrap" onClick={next.run}>
-            {next.words}
-          </Button>
+          <div className="pointer-events-auto flex items-center gap-2">
+            {onClip && (
+              <Button className="whitespace-nowrap" onClick={onClip}>
+                Save a clip
+              </Button>
+            )}
+            <ReadOut
+              name="Pan with the oil as it lies"
+              drawing={first}
+              backdrop={
+                kind === "cut-away"
+                  ? () => first.current?.querySelector("canvas") ?? null
+                  : undefined
+              }
+            />
+            <Button look="main" className="whitespace-nowrap" onClick={next.run}>
+              {next.words}
+            </Button>
+          </div>
         </div>
       </div>
     </div>

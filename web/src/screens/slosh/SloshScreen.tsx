@@ -3,6 +3,7 @@ import {
   useCallback,
   useEffect,
   useLayoutEffect,
+  useMemo,
   useRef,
   useState,
   type ReactElement,
@@ -20,7 +21,7 @@ import { useSettings } from "../../parts/settings";
 import { LapBar } from "../../plots/LapBar";
 import { tipped } from "../../plots/LoadPad";
 import { heldTo, type Load } from "../../plots/rose";
-import { stepDip } from "../../plots/traces";
+import { stepDip, stretchesAbove } from "../../plots/traces";
 import { usePlay, type Play } from "../../plots/usePlay";
 import { canDraw3d } from "../../scene/CutAway";
 import { BesideChoice } from "./BesideChoice";
@@ -32,9 +33,13 @@ import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 import { SaveClip } from "./SaveClip";
 import { useBeside } from "./useBeside";
 import { useCut } from "./useCut";
+import { SMALL_L } from "./movingSentence";
 import { useMovingOil } from "./useMovingOil";
 
 const AT_REST: Load = { sideG: 0, foreG: 0 };
+
+/** Stretches of the crank in oil no farther apart are shown as one [s]. */
+const CLOSE_S = 0.1;
 
 /** How long the first picture waits for the moving oil rather than to show settled oil [ms]. */
 const WAIT = 700;
@@ -294,6 +299,13 @@ export function SloshScreen({
   const drawing = useCut(data?.drawing, build.id, data?.state ?? null, cut);
   const [besideId, setBesideId] = useState<number | null>(null);
   const beside = useBeside({ wantedId: besideId, shownId, lap, time, moves, cut });
+  const crank = useMemo(
+    () =>
+      figures && moves
+        ? stretchesAbove(figures.samples.time_s, figures.samples.crank_l, SMALL_L, CLOSE_S)
+        : [],
+    [figures, moves],
+  );
   const drawn = useRef<HTMLDivElement>(null);
   const [clipping, setClipping] = useState(false);
   const told = useRef<ClipWords>({ build: "", title: "", words: "", note: "" });
@@ -422,6 +434,7 @@ export function SloshScreen({
         (lap ? (
           <LapBar
             lap={lap}
+            crank={crank}
             over={beside.lap ?? (overId === lap.lap_id ? null : (over.data ?? null))}
             laps={laps.data ?? []}
             time={time}

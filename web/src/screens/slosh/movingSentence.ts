@@ -1,7 +1,8 @@
 import type { Moving } from "../../api/runs";
 import { volumeAs, type System, type Units } from "../../parts/units";
 
-const SMALL = 0.02; // L: below it nothing is said of a place
+/** Below it nothing is said of a place; the core counts the crank as in oil from it on [L]. */
+export const SMALL_L = 0.02;
 
 /** The look at a time of the lap, or the last before its end. */
 export function lookAt(moving: Moving, time: number): number {
@@ -30,7 +31,7 @@ export function movingSentence(
   }));
   const total = places.reduce((sum, { litres }) => sum + litres, 0);
   const lying = places
-    .filter(({ litres }) => litres > SMALL)
+    .filter(({ litres }) => litres > SMALL_L)
     .sort((one, other) => other.litres - one.litres)
     .map(({ name, litres }) => `${words(litres)} ${name}`);
   const where =
@@ -42,7 +43,7 @@ export function movingSentence(
   const doors =
     gates.length === 0 ? "" : open.length === 0 ? " All gates shut." : ` Open: ${open.join("; ")}.`;
   const crank = samples.crank_l[at] ?? 0;
-  const touched = crank > SMALL ? ` ${words(crank)} in the crank's sweep.` : "";
+  const touched = crank > SMALL_L ? ` ${words(crank)} in the crank's sweep.` : "";
   const covers = settled.toCoverL <= settled.inPanL;
   const rest =
     settled.airy && covers
