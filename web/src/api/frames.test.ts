@@ -37,7 +37,7 @@ describe("a record of moving oil", () => {
     ]);
     expect([...frames.faces[1]]).toEqual([0, 10, 20]);
     expect([...frames.cells]).toEqual([0, 3]);
-    expect([frames.rate, frames.count]).toEqual([25, 3]);
+    expect([frames.rate, frames.count]).toEqual([2, 3]);
   });
   it("says what is missing of it", () => {
     expect(() => arrayOf({}, "room")).toThrow("has no room");

@@ -83,6 +83,7 @@ export function Inspector({
   build,
   edit,
   slosh,
+  settled,
   moment,
   steady,
   time,
@@ -95,6 +96,8 @@ export function Inspector({
   build: BuildOut;
   edit: UseMutationResult<BuildOut, Error, Edit>;
   slosh: Slosh | undefined;
+  /** The lap in settled oil, where the forecast is of moving oil. */
+  settled: Slosh["lap"];
   moment: Moment | null;
   steady: boolean;
   time: number;
@@ -126,7 +129,7 @@ export function Inspector({
                   onBack={onBack}
                 />
               )}
-              <Dips lap={lap} at={at} onTime={goTo} />
+              <Dips lap={lap} settled={settled} at={at} onTime={goTo} />
             </>
           ),
         },

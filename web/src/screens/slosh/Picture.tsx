@@ -12,7 +12,8 @@ import { layoutWide, type CutAt, type Drawing } from "../../drawing/views";
 import { Button } from "../../parts/Button";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSize } from "../../parts/size";
-import { CutAway, FIRST_VIEW, ViewChoices, type PanView } from "../../scene/CutAway";
+import { CutAway } from "../../scene/CutAway";
+import { FIRST_VIEW, ViewChoices, type PanView } from "../../scene/ViewChoices";
 import { CutPlaces } from "./CutPlaces";
 import type { Moment } from "./moment";
 

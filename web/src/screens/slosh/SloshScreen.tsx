@@ -11,32 +11,28 @@ import {
 import { wordsOf } from "../../api/client";
 import { useLaps, useOtherLap, type BuildOut, type Edit, type Slosh } from "../../api/queries";
 import type { Latest, Moving } from "../../api/runs";
-import { reachOf } from "../../drawing/tilt";
 import type { CutAt } from "../../drawing/views";
 import { Button } from "../../parts/Button";
-import { useCommands, type Command } from "../../parts/commands";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { LapBar } from "../../plots/LapBar";
-import { tipped } from "../../plots/LoadPad";
-import { heldTo, type Load } from "../../plots/rose";
-import { stepDip, stretchesAbove } from "../../plots/traces";
-import { usePlay, type Play } from "../../plots/usePlay";
+import type { Load } from "../../plots/rose";
+import { stretchesAbove } from "../../plots/traces";
+import { usePlay } from "../../plots/usePlay";
 import { canDraw3d } from "../../scene/CutAway";
 import { BesideChoice } from "./BesideChoice";
 import type { ClipWords } from "./clipPicture";
 import { Inspector, type InspectorTab } from "./Inspector";
 import { MovingOil } from "./MovingOil";
-import { momentOf, padMoment, type Moment } from "./moment";
+import { AT_REST, momentOf, padMoment, type Moment } from "./moment";
 import { Picture, PictureSwitch, type PictureKind } from "./Picture";
 import { SaveClip } from "./SaveClip";
 import { useBeside } from "./useBeside";
 import { useCut } from "./useCut";
 import { SMALL_L } from "./movingSentence";
+import { useSloshCommands } from "./useSloshCommands";
 import { useMovingOil } from "./useMovingOil";
-
-const AT_REST: Load = { sideG: 0, foreG: 0 };
 
 /** Stretches of the crank in oil no farther apart are shown as one [s]. */
 const CLOSE_S = 0.1;
@@ -106,126 +102,6 @@ function nextStep(
   if (slosh.verdict.state === "runs_dry" || slosh.verdict.state === "draws_air")
     return { words: "Try more oil or depth", run: go.onNumbers };
   return { words: "Name this revision", run: go.onName };
-}
-
-function useSloshCommands({
-  slosh,
-  time,
-  load,
-  play,
-  setPad,
-  goTo,
-  setKind,
-  setTab,
-  onClip,
-}: {
-  slosh: Slosh | undefined;
-  time: number;
-  load: Load;
-  play: Play;
-  setPad: (load: Load | null) => void;
-  goTo: (time: number) => void;
-  setKind: (kind: PictureKind) => void;
-  setTab: (tab: InspectorTab) => void;
-  onClip: () => void;
-}): void {
-  const lap = slosh?.lap;
-  const dip = (way: 1 | -1) => (): void => {
-    const found = lap ? stepDip(lap.dips, time, way) : null;
-    if (found) goTo(found.worst_s);
-  };
-  const tip = (key: string, far: boolean) => (): void => {
-    const next = tipped(load, key, far);
-    if (next && slosh) setPad(heldTo(reachOf(slosh.tilt), next));
-  };
-  const arrows = [
-    ["ArrowLeft", "left: right turn"],
-    ["ArrowRight", "right: left turn"],
-    ["ArrowUp", "up: braking"],
-    ["ArrowDown", "down: gaining speed"],
-  ] as const;
-  const commands: Command[] = [
-    ...arrows.flatMap(([key, words]): Command[] => [
-      {
-        id: key,
-        group: "Load",
-        words: `Tip the load ${words}`,
-        key,
-        shown: `arrow ${words.split(":")[0] ?? ""}`,
-        run: tip(key, false),
-      },
-      {
-        id: `far ${key}`,
-        group: "Load",
-        words: `The same, 0.2 g at a time (${words.split(":")[0] ?? ""})`,
-        key: `shift+${key}`,
-        shown: `shift arrow`,
-        run: tip(key, true),
-      },
-    ]),
-    {
-      id: "rest",
-      group: "Load",
-      words: "Load off: the car at rest",
-      key: "0",
-      run: () => setPad(AT_REST),
-    },
-    ...(lap
-      ? ([
-          {
-            id: "lap",
-            group: "Lap",
-            words: "Back to the lap's moment",
-            key: "Escape",
-            shown: "esc",
-            run: () => setPad(null),
-          },
-          {
-            id: "play",
-            group: "Lap",
-            words: play.playing ? "Stop the lap" : "Play the lap",
-            key: "space",
-            run: play.toggle,
-          },
-          {
-            id: "speed",
-            group: "Lap",
-            words: "Playing speed: real or a quarter",
-            key: "s",
-            run: () => play.setSpeed(play.speed === 1 ? 0.25 : 1),
-          },
-          { id: "dip-", group: "Lap", words: "Previous dip", key: ",", run: dip(-1) },
-          { id: "dip+", group: "Lap", words: "Next dip", key: ".", run: dip(1) },
-          ...lap.dips.slice(0, 9).map((each) => ({
-            id: `dip${each.rank}`,
-            group: "Lap",
-            words: `Go to dip ${each.rank}: ${each.words}`,
-            run: () => goTo(each.worst_s),
-          })),
-        ] satisfies Command[])
-      : []),
-    ...(lap
-      ? [{ id: "clip", group: "Picture", words: "Save a clip of the lap", run: onClip }]
-      : []),
-    { id: "cut", group: "Picture", words: "Cut away", key: "c", run: () => setKind("cut-away") },
-    {
-      id: "sections",
-      group: "Picture",
-      words: "Sections",
-      key: "v",
-      run: () => setKind("sections"),
-    },
-    { id: "plan", group: "Picture", words: "Plan", key: "p", run: () => setKind("plan") },
-    { id: "rose", group: "Picture", words: "Rose and dips", key: "d", run: () => setTab("dips") },
-    {
-      id: "numbers",
-      group: "Picture",
-      words: "Numbers of the build",
-      key: "e",
-      run: () => setTab("numbers"),
-    },
-  ];
-  useCommands("slosh", commands);
 }
 
 /** The pan with the oil as it lies at a moment or under a load, the dips, and the numbers behind. */
@@ -406,6 +282,7 @@ export function SloshScreen({
           build={build}
           edit={edit}
           slosh={data}
+          settled={data !== slosh.data ? (slosh.data?.lap ?? null) : null}
           moment={moment}
           steady={steady}
           time={time}

@@ -28,6 +28,9 @@ export interface Moment {
   sentence: string;
 }
 
+/** The car at rest: no load but gravity. */
+export const AT_REST: Load = { sideG: 0, foreG: 0 };
+
 const figure = (shown: { figure: string; unit: string }): string => `${shown.figure} ${shown.unit}`;
 
 function oilWords(slosh: Slosh, system: System, units: Units): string {
