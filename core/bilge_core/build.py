@@ -310,6 +310,25 @@ car: is missing; oil: is missing; pan: is missing; pickup: is missing; pump: is 
     return read_build(json.dumps(document))
 
 
+def felt_by_oil(document: dict[str, Any]) -> dict[str, Any]:
+    """A document, as plain data, without what the oil in the pan cannot feel.
+
+    Names and notes, what was poured and dipped, and what was looked at change no forecast.
+
+    Examples
+    --------
+    >>> felt_by_oil({"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
+    {'pan': {'skirt_height_mm': 90.0}}
+    """
+    kept = {key: value for key, value in document.items() if key not in {"name", "notes"}}
+    pan = {
+        key: value
+        for key, value in kept.get("pan", {}).items()
+        if key not in {"dipped", "inspection"}
+    }
+    return {**kept, "pan": pan}
+
+
 def write_build(build: Build) -> str:
     """A build document as JSON text, ending in a newline; `read_build` reads it back."""
     return build.model_dump_json(indent=2) + "\n"

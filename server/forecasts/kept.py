@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Callable
+from typing import Any
 
 from bilge_core import MODEL_VERSION
 from builds.models import BuildState
@@ -13,9 +14,9 @@ from loads.models import Lap
 from ninja import Schema
 
 
-def content_digest(state: BuildState, lap: Lap | None) -> str:
-    """What forecasts of a state over a lap are known by: equal for equal content."""
-    parts = [json.dumps(state.document, sort_keys=True).encode()]
+def content_digest(document: dict[str, Any], lap: Lap | None) -> str:
+    """What forecasts of a document over a lap are known by: equal for equal content."""
+    parts = [json.dumps(document, sort_keys=True).encode()]
     if lap is not None:
         parts += [bytes(lap.samples), json.dumps(lap.corners).encode()]
     total = hashlib.sha256()
@@ -30,7 +31,7 @@ def kept_json(
     """An answer on a state over a lap as JSON: the one that is kept, or worked out now."""
     named = f"{what} {state.number} {lap.pk} {lap.name}" if lap else f"{what} {state.number}"
     told = hashlib.sha256(f"{named} {MODEL_VERSION}".encode()).hexdigest()
-    key = f"{content_digest(state, lap)}{told}"
+    key = f"{content_digest(state.document, lap)}{told}"
     kept = caches["forecasts"]
     known = kept.get(key)
     if known is None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 
 from accounts.models import User, Workshop
+from bilge_core.build import felt_by_oil
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.freesurface import SOLVER_VERSION
 from builds.models import Build, BuildState
@@ -26,8 +27,9 @@ MOST_WAITING = 20
 
 
 def content_key(state: BuildState, lap: Lap, cells: str, seed: int) -> str:
-    """What a result is known by: equal for equal content, whoever asks."""
-    how = f"{content_digest(state, lap)} {cells} {seed} {SOLVER_VERSION}"
+    """What a result is known by: equal for all that the oil feels, whoever asks."""
+    felt = content_digest(felt_by_oil(state.document), lap)
+    how = f"{felt} {cells} {seed} {SOLVER_VERSION}"
     return hashlib.sha256(how.encode()).hexdigest()
 
 

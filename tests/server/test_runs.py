@@ -81,6 +81,23 @@ def test_what_is_known_is_served_at_once(user: User, short_build: Build) -> None
     assert Result.objects.count() == 1
 
 
+def test_what_the_oil_cannot_feel_needs_no_other_run(user: User, short_build: Build) -> None:
+    first = work(ask_for_run(user, wanted(short_build)))
+    state = short_build.current
+    assert state is not None
+    for number, change in enumerate(
+        ({"notes": "oil smells of petrol"}, {"oil": {**state.document["oil"], "volume_l": 5.9}}), 2
+    ):
+        other = BuildState.objects.create(
+            build=short_build, number=number, parent=state, change="an edit", made_by=user,
+            document={**state.document, **change},
+        )  # fmt: skip
+        Build.objects.filter(pk=short_build.pk).update(current=other)
+        run = ask_for_run(user, wanted(short_build))
+        assert (run.result_id == first.result_id) == ("notes" in change)
+        assert run.status == (Run.FINISHED if "notes" in change else Run.WAITING)
+
+
 def test_a_run_that_is_under_way_is_joined(user: User, short_build: Build) -> None:
     first = ask_for_run(user, wanted(short_build))
     assert ask_for_run(user, wanted(short_build)).pk == first.pk
@@ -92,7 +109,7 @@ def test_the_next_edit_takes_the_place_of_an_automatic_run(user: User, short_bui
     by_hand = ask_for_run(user, wanted(short_build, cells="bench"))
     state = short_build.current
     assert state is not None
-    changed = {**state.document, "notes": "another"}
+    changed = {**state.document, "oil": {**state.document["oil"], "volume_l": 5.9}}
     state.pk, state.number, state.document = None, 2, changed
     state.save()
     Build.objects.filter(pk=short_build.pk).update(current=state)
@@ -336,9 +353,10 @@ def test_old_results_make_room(user: User, short_build: Build, settings: Any) ->
     assert first is not None
     runs = []
     for number in range(2, 6):
+        oil = {**first.document["oil"], "volume_l": 5 + 0.1 * number}
         state = BuildState.objects.create(
             build=short_build, number=number, parent=first, change="an edit",
-            document={**first.document, "n": number}, made_by=user,
+            document={**first.document, "oil": oil}, made_by=user,
         )  # fmt: skip
         Build.objects.filter(pk=short_build.pk).update(current=state)
         run = ask_for_run(user, wanted(short_build))
