@@ -15,6 +15,7 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from types import FrameType
+from typing import Any
 
 from launch.database import PrivateMariaDB, free_port
 from launch.paths import (
@@ -23,6 +24,7 @@ from launch.paths import (
     STATE,
     Missing,
     clear_compiled_code,
+    compiled_code,
     digest,
     environment,
     is_done,
@@ -135,6 +137,32 @@ def _migrate(env: dict[str, str]) -> None:
     mark_done("migrated", inputs)
 
 
+_WARM_UP = "from bilge_core.warm import warm_up, warm_up_moving; warm_up(); warm_up_moving()"
+
+
+def _begin_to_compile() -> subprocess.Popen[str] | None:
+    """Compile the solver for this state of the core, beside what else is to be prepared."""
+    if is_done("compiled", str(compiled_code())):
+        return None
+    return subprocess.Popen(
+        [str(PYTHON), "-c", _WARM_UP],
+        env=environment(), stdin=subprocess.DEVNULL, stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT, text=True,
+    )  # fmt: skip
+
+
+def _await_compiler(compiler: subprocess.Popen[str] | None) -> None:
+    """Nobody is to wait for it later, in the middle of the work."""
+    if compiler is None:
+        return
+    if compiler.poll() is None:
+        print("bilge: compiling the solver, once for each state of it", flush=True)
+    said, _ = compiler.communicate()
+    if compiler.returncode:
+        raise Missing(f"the solver could not be compiled:\n{said[-3000:]}")
+    mark_done("compiled", str(compiled_code()))
+
+
 def _gunicorn(port: int, env: dict[str, str]) -> subprocess.Popen[bytes]:
     log = (STATE / "server.log").open("ab")
     return subprocess.Popen(
@@ -202,23 +230,42 @@ def _await_answer(address: str, server: subprocess.Popen[bytes]) -> None:
     raise Missing(f"the web server did not come up:\n{tail}")
 
 
+def _finish(process: subprocess.Popen[Any], how: signal.Signals) -> None:
+    if process.poll() is None:
+        process.send_signal(how)
+        process.wait()
+
+
+def _ready_for(port: int) -> int:
+    """Tidy up after the last start and install what is missing; the port, which is free.
+
+    Raises
+    ------
+    Missing
+        If something cannot be installed, or the port is taken.
+    """
+    _end_leftovers()
+    install_packages(for_tests=False)
+    install_python_packages()
+    clear_compiled_code()
+    if free_port(port) != port:
+        raise Missing(f"port {port} is taken; choose another: ./bilge start --port 8751")
+    return port
+
+
 def start(port: int | None) -> int:
     """Install what is missing, start everything, serve until told to stop."""
     for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(asked, _asked_to_stop)
     database = PrivateMariaDB(STATE / "database")
+    compiler: subprocess.Popen[str] | None = None
     server: Kept | None = None
     worker: Kept | None = None
     with _only_one():
         try:
-            _end_leftovers()
-            install_packages(for_tests=False)
-            install_python_packages()
+            wanted = _ready_for(port or DEFAULT_PORT)
+            compiler = _begin_to_compile()
             build_web()
-            wanted = port or DEFAULT_PORT
-            if free_port(wanted) != wanted:
-                raise Missing(f"port {wanted} is taken; choose another: ./bilge start --port 8751")
-            clear_compiled_code()
             database.start()
             assert database.process is not None
             env = environment(**database.environment(), **_secrets())
@@ -231,6 +278,7 @@ def start(port: int | None) -> int:
             }
             _RUN_FILE.write_text(json.dumps(note))
             _migrate(env)
+            _await_compiler(compiler)
             server = Kept("web server", lambda: _gunicorn(wanted, env), STATE / "server.log")
             worker = Kept("worker", lambda: _worker(env), STATE / "worker.log")
             kept = [Kept("database", database.again, database.folder / "error.log"), server, worker]
@@ -250,12 +298,12 @@ def start(port: int | None) -> int:
         finally:
             for asked in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
                 signal.signal(asked, signal.SIG_IGN)
+            if compiler is not None:
+                _finish(compiler, signal.SIGKILL)
             if worker is not None:  # a run that it holds is put back when its lease is over
-                worker.process.kill()
-                worker.process.wait()
+                _finish(worker.process, signal.SIGKILL)
             if server is not None:
-                server.process.terminate()
-                server.process.wait()
+                _finish(server.process, signal.SIGTERM)
             database.stop()
             _RUN_FILE.unlink(missing_ok=True)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import socket
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -191,3 +192,19 @@ def test_loops_compiled_for_a_core_that_is_gone_are_cleared(
         folder.mkdir(parents=True)
     paths.clear_compiled_code()
     assert list(now.parent.iterdir()) == [now]
+
+
+def test_the_solver_is_compiled_once_for_each_state_of_it(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setattr(paths, "STATE", tmp_path)
+    monkeypatch.setattr(serve, "PYTHON", Path(sys.executable))
+    monkeypatch.setattr(serve, "_WARM_UP", "import sys; print('no such thing'); sys.exit(3)")
+    with pytest.raises(paths.Missing, match="could not be compiled:\nno such thing"):
+        serve._await_compiler(serve._begin_to_compile())
+    monkeypatch.setattr(serve, "_WARM_UP", "pass")
+    first = serve._begin_to_compile()
+    assert first is not None
+    serve._await_compiler(first)
+    assert serve._begin_to_compile() is None
+    serve._await_compiler(None)
