@@ -16,7 +16,7 @@ export function BesideChoice({
   if (beside.offered.length === 0) return null;
   const isComing = wantedId !== null && !beside.pictured && !beside.error;
   return (
-    <label className="flex min-w-0 items-center gap-1.5">
+    <label className="flex min-w-0 items-center gap-1.5 max-sm:hidden">
       <span className="shrink-0 text-ink-2">beside it</span>
       <select
         value={beside.offered.some(({ id }) => id === wantedId) ? (wantedId ?? "") : ""}

@@ -190,6 +190,12 @@ export function SloshScreen({
     const { title, words } = moment;
     told.current = { build: build.name, title, words, note: data.model_note };
   }, [moment, data, build.name]);
+  // a lap that plays on would take each moment away before it is painted
+  const openClip = (): void => {
+    if (play.playing) play.toggle();
+    setPad(null);
+    setClipping(true);
+  };
   const toPad = useCallback((load: Load | null) => setPad(load), []);
   useSloshCommands({
     slosh: data,
@@ -200,10 +206,7 @@ export function SloshScreen({
     goTo,
     setKind,
     setTab,
-    onClip: () => {
-      setPad(null);
-      setClipping(true);
-    },
+    onClip: openClip,
   });
   const { playing, toggle } = play;
   useEffect(() => {
@@ -264,7 +267,7 @@ export function SloshScreen({
                     <BesideChoice beside={beside} wantedId={besideId} onWanted={setBesideId} />
                   )
                 }
-                onClip={lap && !steady ? () => setClipping(true) : null}
+                onClip={lap && !steady ? openClip : null}
                 next={nextStep(data, { onLoads, onNumbers: () => setTab("numbers"), onName })}
               />
             </>
