@@ -37,10 +37,17 @@ transaction-isolation=READ-COMMITTED
 innodb-buffer-pool-size=128M
 [client]
 socket={socket}
+default-character-set=utf8mb4
 """
 
 
-def _program(name: str) -> str:
+def program(name: str) -> str:
+    """Where one of MariaDB's programs is.
+
+    Raises
+    ------
+    Missing
+    """
     found = shutil.which(name, path=_SEARCH)
     if found is None:
         raise Missing(f"{name} was not found; as root: apt-get install mariadb-server")
@@ -77,6 +84,11 @@ class PrivateMariaDB:
         return self.folder / "my.cnf"
 
     @property
+    def ready_mark(self) -> Path:
+        """There when the database is whole and Bilge's user has its password."""
+        return self.folder / "installed"
+
+    @property
     def pid_file(self) -> Path:
         """Where the server writes its process id."""
         return self.folder / "mariadbd.pid"
@@ -94,15 +106,34 @@ class PrivateMariaDB:
     def _as_root(self) -> list[str]:
         return ["--user=root"] if os.geteuid() == 0 else []
 
+    @property
+    def data(self) -> Path:
+        """The folder of the server's own files."""
+        return self.folder / "data"
+
+    @property
+    def is_new(self) -> bool:
+        """Whether nothing was ever kept here."""
+        return not (self.data.exists() and any(self.data.iterdir()))
+
     def _install(self) -> None:
+        """Make an empty database, elsewhere first: `data` holds a whole one or none."""
         print("bilge: making a private MariaDB", flush=True)
-        shutil.rmtree(self.folder / "data", ignore_errors=True)
-        (self.folder / "data").mkdir()
+        made = Path(tempfile.mkdtemp(prefix="making-", dir=self.folder))
+        try:
+            self._make_in(made)
+            self.data.rmdir()  # it is empty
+            made.rename(self.data)
+        finally:
+            shutil.rmtree(made, ignore_errors=True)
+
+    def _make_in(self, made: Path) -> None:
         run(
             "mariadb-install-db",
             [
-                _program("mariadb-install-db"),
+                program("mariadb-install-db"),
                 f"--defaults-file={self.settings_file}",
+                f"--datadir={made}",
                 "--auth-root-authentication-method=socket",
                 f"--auth-root-socket-user={getpass.getuser()}",
                 "--skip-test-db",
@@ -113,7 +144,7 @@ class PrivateMariaDB:
     def sql(self, statements: str) -> None:
         """Run statements as the server's own root."""
         done = subprocess.run(
-            [_program("mariadb"), f"--defaults-file={self.settings_file}", "-u", getpass.getuser()
+            [program("mariadb"), f"--defaults-file={self.settings_file}", "-u", getpass.getuser()
              if os.geteuid() else "root", "mysql"],
             input=statements, capture_output=True, text=True,
         )  # fmt: skip
@@ -123,17 +154,27 @@ class PrivateMariaDB:
     def start(self) -> None:
         """Start it, installing it first where its folder is new.
 
+        Whatever is in the folder stays there: data without its mark of being whole are adopted.
+
         Raises
         ------
         Missing
-            If the server does not come up.
+            If the server does not come up, or the folder holds something that is no database.
         """
         self._write_settings()
-        ready = self.folder / "installed"
-        if not ready.exists():
+        ready = self.ready_mark
+        if self.is_new:
+            ready.unlink(missing_ok=True)  # its data were moved away
             self._install()
+        elif not (self.data / "mysql").is_dir() or not (self.data / "ibdata1").is_file():
+            raise Missing(
+                f"{self.data} holds something, but no whole MariaDB database. Nothing was "
+                f"changed. If it is not needed, move it away: mv {self.data} {self.data}.old"
+            )
+        elif not ready.exists():
+            print(f"bilge: taking over the database found in {self.data}", flush=True)
         self.process = subprocess.Popen(
-            [_program("mariadbd"), f"--defaults-file={self.settings_file}", *self._as_root()],
+            [program("mariadbd"), f"--defaults-file={self.settings_file}", *self._as_root()],
             stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
             start_new_session=True,
         )  # fmt: skip
@@ -164,7 +205,7 @@ class PrivateMariaDB:
 
     def _first_time(self) -> None:
         zones = subprocess.run(
-            [_program("mariadb-tzinfo-to-sql"), "/usr/share/zoneinfo"],
+            [program("mariadb-tzinfo-to-sql"), "/usr/share/zoneinfo"],
             capture_output=True,
             text=True,
         ).stdout

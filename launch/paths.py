@@ -9,6 +9,9 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
 STATE = ROOT / ".bilge"
+"""What can be made again: tools, packages, compiled loops, the database of the tests."""
+HOME = Path(os.environ.get("BILGE_HOME") or STATE).absolute()
+"""What cannot: database, uploads, secrets, backups. May lie outside the checkout."""
 VENV = STATE / "venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
@@ -69,5 +72,7 @@ def environment(**extra: str) -> dict[str, str]:
         "PYTHONPATH": os.pathsep.join(str(ROOT / part) for part in ("core", "server", ".")),
         "NUMBA_CACHE_DIR": str(compiled_code()),
         "DJANGO_SETTINGS_MODULE": "config.settings",
+        "BILGE_HOME": str(HOME),
+        "BILGE_UPLOADS": os.environ.get("BILGE_UPLOADS") or str(HOME / "uploads"),
         **extra,
     }

@@ -51,10 +51,8 @@ def install_python_packages() -> None:
     uv = _uv()
     if not PYTHON.exists():
         run("making a virtual environment", [uv, "venv", "-q", "--python", sys.executable, VENV])
-    run(
-        "installing Python packages",
-        [uv, "pip", "sync", "-q", "--require-hashes", "--python", PYTHON, lock],
-    )
+    sync: list[str | Path] = [uv, "pip", "sync", "-q", "--compile-bytecode", "--require-hashes"]
+    run("installing Python packages", [*sync, "--python", PYTHON, lock])
     mark_done("python", digest(lock))
 
 
@@ -143,9 +141,11 @@ def build_web() -> None:
     """Build the web into web/dist when its sources changed."""
     sources = [WEB / "src", WEB / "index.html", WEB / "vite.config.ts", WEB / "package-lock.json"]
     fingerprint = digest(*sources)
-    if (WEB / "dist" / "index.html").exists() and is_done("web", fingerprint):
+    if (WEB / "dist" / "index.html.gz").exists() and is_done("web", fingerprint):
         return
     install_web_packages()
     print("bilge: building the web", flush=True)
     run("building the web", ["npm", "run", "-s", "build"], cwd=WEB, env=web_environment())
+    compress: list[str | Path] = [PYTHON, "-m", "whitenoise.compress", "-q", WEB / "dist"]
+    run("compressing the web", compress)
     mark_done("web", fingerprint)

@@ -6,10 +6,47 @@ from collections.abc import Callable
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.middleware.gzip import GZipMiddleware
 
 from config.problems import problem_response
 
 Handler = Callable[[HttpRequest], HttpResponse]
+
+
+_WORTH_COMPRESSING_BYTES = 1024
+_COMPRESSED = ("application/json", "application/problem+json", "text/html", "text/csv")
+
+
+class CompressMiddleware(GZipMiddleware):
+    """Compress text of more than 1 kB; what is compressed already or comes in steps is left."""
+
+    def process_response(
+        self, request: HttpRequest, response: HttpResponseBase
+    ) -> HttpResponseBase:
+        """Django's own, where it is worth it."""
+        kind = response.headers.get("Content-Type", "").split(";")[0]
+        if (
+            not isinstance(response, HttpResponse)
+            or kind not in _COMPRESSED
+            or len(response.content) < _WORTH_COMPRESSING_BYTES
+        ):
+            return response
+        return super().process_response(request, response)
+
+
+class ProxyMiddleware:
+    """Behind a proxy the caller's address is the one that the proxy added last."""
+
+    def __init__(self, handler: Handler) -> None:
+        self.handler = handler
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Take it over, when the settings say that there is a proxy."""
+        told = request.headers.get("X-Forwarded-For", "")
+        if settings.BEHIND_PROXY and told:
+            request.META["REMOTE_ADDR"] = told.rsplit(",", 1)[-1].strip()
+        return self.handler(request)
 
 
 class UploadLimitMiddleware:

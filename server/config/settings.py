@@ -5,15 +5,31 @@ from __future__ import annotations
 import os
 from pathlib import Path
 
+from config.timed_log import LOGGING as TIMED_LOGGING
+
 ROOT = Path(__file__).resolve().parent.parent.parent
 WEB_DIST = ROOT / "web" / "dist"
 DEMO = ROOT / "demo"
 
 SECRET_KEY = os.environ["BILGE_SECRET_KEY"]
 DEBUG = False
-ALLOWED_HOSTS = ["127.0.0.1", "localhost"]
+
+# under which names it is reached, and how: set by ./bilge start --lan or by hand (docs/operate.md)
+ALLOWED_HOSTS = [
+    name for name in os.environ.get("BILGE_NAMES", "127.0.0.1,localhost").split(",") if name
+]
+ADDRESS = os.environ.get("BILGE_ADDRESS", "")
+AUTHORITY = os.environ.get("BILGE_AUTHORITY", "")
+SECURE = os.environ.get("BILGE_SECURE") == "1"
+SESSION_COOKIE_SECURE = SECURE
+CSRF_COOKIE_SECURE = SECURE
+CSRF_TRUSTED_ORIGINS = [
+    origin for origin in os.environ.get("BILGE_ORIGINS", "").split(",") if origin
+]
+BEHIND_PROXY = os.environ.get("BILGE_BEHIND_PROXY") == "1"
+if BEHIND_PROXY:  # only then: anyone could send these headers
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 ROOT_URLCONF = "config.urls"
-WSGI_APPLICATION = "config.wsgi.application"
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -33,6 +49,8 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.middleware.ProxyMiddleware",
+    "config.middleware.CompressMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "config.middleware.UploadLimitMiddleware",
@@ -114,6 +132,7 @@ SECURE_REFERRER_POLICY = "same-origin"
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
 
 LARGEST_UPLOAD_BYTES = 200 * 1024 * 1024
+LARGEST_BODY_BYTES = LARGEST_UPLOAD_BYTES + 64 * 1024  # with a form's own lines round the file
 UPLOADS = os.environ.get("BILGE_UPLOADS", str(ROOT / ".bilge" / "uploads"))
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
 
@@ -144,6 +163,8 @@ RUN_RECORDS_BYTES = int(float(os.environ.get("BILGE_RUN_RECORDS_GB", "2")) * 1e9
 
 WHITENOISE_ROOT = str(WEB_DIST)
 WHITENOISE_MAX_AGE = 3600
+WHITENOISE_ALLOW_ALL_ORIGINS = False
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"  # named by their contents
 STATIC_URL = "/static/"
 
 USE_TZ = True
@@ -151,9 +172,4 @@ TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"
 USE_I18N = False
 
-LOGGING = {
-    "version": 1,
-    "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
-}
+LOGGING = TIMED_LOGGING

@@ -5,13 +5,14 @@ from __future__ import annotations
 import json
 import os
 import socket
+import subprocess
 import sys
 from pathlib import Path
 from typing import Any
 
 import pytest
 
-from launch import database, paths, serve, system
+from launch import address, database, keys, logs, paths, processes, serve, system
 from launch.__main__ import main
 from launch.tools import changed_packages
 
@@ -82,43 +83,50 @@ def test_a_port_in_use_is_not_taken() -> None:
 def test_a_missing_server_is_said_with_the_package(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(database, "_SEARCH", "/nowhere")
     with pytest.raises(paths.Missing, match="apt-get install mariadb-server"):
-        database._program("mariadbd")
+        database.program("mariadbd")
 
 
 def test_the_run_note_is_read_with_care(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     note = tmp_path / "run.json"
-    monkeypatch.setattr(serve, "_RUN_FILE", note)
+    monkeypatch.setattr(processes, "RUN_FILE", note)
     for text in (None, "", "[1]", "{", "null"):
         if text is not None:
             note.write_text(text)
-        assert serve._read_run_file() == {}
+        assert processes.read_note() == {}
     note.write_text('{"address": "http://127.0.0.1:8750"}')
-    assert serve._read_run_file()["address"].endswith(":8750")  # type: ignore[attr-defined]
+    assert processes.read_note()["address"].endswith(":8750")
 
 
 def test_only_processes_of_ours_are_ever_ended(monkeypatch: pytest.MonkeyPatch) -> None:
-    assert not serve._is_ours(1)
-    assert not serve._is_ours(os.getpid())  # pytest is no part of a running Bilge
+    assert not processes.is_ours(1)
+    assert not processes.is_ours(os.getpid())  # pytest is no part of a running Bilge
     ended: list[int] = []
-    monkeypatch.setattr(serve.os, "kill", lambda pid, _: ended.append(pid))
-    assert serve._end(os.getpid(), 0.1)
+    monkeypatch.setattr(processes.os, "kill", lambda pid, _: ended.append(pid))
+    assert processes.end(os.getpid(), 0.1)
     assert ended == []
 
 
-def test_an_account_needs_a_running_bilge(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(serve, "_RUN_FILE", tmp_path / "run.json")
-    with pytest.raises(paths.Missing, match="start first"):
-        serve.open_account("ada", "Reed Lane Garage")
+def test_a_worker_alone_needs_a_database_to_work_for(monkeypatch: pytest.MonkeyPatch) -> None:
+    for name in [name for name in os.environ if name.startswith("BILGE_DB_")]:
+        monkeypatch.delenv(name)
+    with pytest.raises(paths.Missing, match="BILGE_DB_HOST"):
+        serve.work()
+    monkeypatch.setenv("BILGE_DB_HOST", "192.168.1.5")
+    with pytest.raises(paths.Missing, match=r"BILGE_DB_PORT, .* must be set too"):
+        serve.work()
 
 
 def test_secrets_are_made_once_and_kept_from_others(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(serve, "STATE", tmp_path)
-    made = serve._secrets()
-    assert made == serve._secrets()
+    monkeypatch.setattr(keys, "HOME", tmp_path)
+    monkeypatch.delenv("BILGE_SECRET_KEY", raising=False)
+    made = keys.own_secrets()
+    assert made == keys.own_secrets()
     assert len(made["BILGE_SECRET_KEY"]) > 40
     assert (tmp_path / "secrets.json").stat().st_mode & 0o077 == 0
+    monkeypatch.setenv("BILGE_SECRET_KEY", "given")
+    assert keys.own_secrets() == {**made, "BILGE_SECRET_KEY": "given"}
 
 
 @pytest.mark.parametrize(
@@ -146,14 +154,14 @@ class FakeProcess:
 
 def test_what_ends_by_itself_is_started_again(monkeypatch: pytest.MonkeyPatch) -> None:
     now = [100.0]
-    monkeypatch.setattr(serve.time, "monotonic", lambda: now[0])
+    monkeypatch.setattr(processes.time, "monotonic", lambda: now[0])
     made: list[FakeProcess] = []
 
     def begin() -> Any:
         made.append(FakeProcess())
         return made[-1]
 
-    kept = serve.Kept("worker", begin, Path("worker.log"))
+    kept = processes.Kept("worker", begin, Path("worker.log"))
     now[0] += 10.0
     assert not kept.look_after()
     made[0].ended = -9
@@ -161,14 +169,14 @@ def test_what_ends_by_itself_is_started_again(monkeypatch: pytest.MonkeyPatch) -
     made[1].ended = -9
     now[0] += 1.0
     assert not kept.look_after()  # not at once
-    for _ in range(serve.Kept.MOST - 2):
-        now[0] += serve.Kept.PAUSE + 0.1
+    for _ in range(processes.Kept.MOST - 2):
+        now[0] += processes.Kept.PAUSE + 0.1
         assert kept.look_after()
         made[-1].ended = 1
-    now[0] += serve.Kept.PAUSE + 0.1
+    now[0] += processes.Kept.PAUSE + 0.1
     with pytest.raises(paths.Missing, match=r"the worker ends again and again; see worker\.log"):
         kept.look_after()
-    now[0] += serve.Kept.WITHIN  # but a few times a day are borne
+    now[0] += processes.Kept.WITHIN  # but a few times a day are borne
     assert kept.look_after()
 
 
@@ -201,10 +209,99 @@ def test_the_solver_is_compiled_once_for_each_state_of_it(
     monkeypatch.setattr(serve, "PYTHON", Path(sys.executable))
     monkeypatch.setattr(serve, "_WARM_UP", "import sys; print('no such thing'); sys.exit(3)")
     with pytest.raises(paths.Missing, match="could not be compiled:\nno such thing"):
-        serve._await_compiler(serve._begin_to_compile())
+        serve.await_compiler(serve.begin_to_compile())
     monkeypatch.setattr(serve, "_WARM_UP", "pass")
-    first = serve._begin_to_compile()
+    first = serve.begin_to_compile()
     assert first is not None
-    serve._await_compiler(first)
-    assert serve._begin_to_compile() is None
-    serve._await_compiler(None)
+    serve.await_compiler(first)
+    assert serve.begin_to_compile() is None
+    serve.await_compiler(None)
+
+
+def test_by_itself_only_this_machine_reaches_it() -> None:
+    here = address.settle(address.Asked())
+    assert here.url == "http://127.0.0.1:8750"
+    assert here.environment()["BILGE_NAMES"] == "127.0.0.1,localhost"
+    assert here.asked.with_demo and here.asked.only_here
+
+
+def test_on_a_network_it_is_asked_for_and_the_demo_too(monkeypatch: pytest.MonkeyPatch) -> None:
+    made: list[tuple[str, ...]] = []
+
+    def certificate(names: tuple[str, ...]) -> tuple[Path, Path]:
+        made.append(names)
+        return address.TLS / "server.pem", address.TLS / "server.key"
+
+    monkeypatch.setattr(address, "_own_certificate", certificate)
+    monkeypatch.setattr(address, "own_network_address", lambda: "192.168.7.4")
+    asked = address.Asked(lan=True)
+    shop = address.settle(asked)
+    assert (asked.bound_to, asked.only_here, asked.with_demo) == ("0.0.0.0", False, False)
+    assert address.Asked(lan=True, demo=True).with_demo
+    assert shop.url == "https://192.168.7.4:8750"
+    assert made == [shop.names] and "localhost" in shop.names
+    assert shop.environment()["BILGE_SECURE"] == "1"
+    assert shop.environment()["BILGE_AUTHORITY"].endswith("authority.pem")
+    plain = address.settle(address.Asked(host="192.168.7.4"))
+    assert plain.url == "http://192.168.7.4:8750" and not plain.environment()["BILGE_SECURE"]
+
+
+def test_a_certificate_needs_its_key(tmp_path: Path) -> None:
+    one = tmp_path / "one.pem"
+    one.touch()
+    with pytest.raises(paths.Missing, match="go together"):
+        address.settle(address.Asked(certificate=one))
+    with pytest.raises(paths.Missing, match="no file"):
+        address.settle(address.Asked(certificate=one, key=tmp_path / "none"))
+    own = address.settle(address.Asked(host="192.168.7.4", certificate=one, key=one))
+    assert own.url.startswith("https://") and own.environment()["BILGE_AUTHORITY"] == ""
+
+
+def test_an_address_that_is_taken_or_not_ours() -> None:
+    with socket.socket() as held:
+        held.bind(("127.0.0.1", 0))
+        held.listen()
+        with pytest.raises(paths.Missing, match="taken; choose another"):
+            address.listen(address.Asked(port=held.getsockname()[1]))
+    with pytest.raises(paths.Missing, match=r"cannot listen on 192\.0\.2\.1"):
+        address.listen(address.Asked(host="192.0.2.1"))
+
+
+def test_a_log_is_put_aside_when_it_has_grown(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(logs, "MOST_BYTES", 10)
+    log = tmp_path / "server.log"
+    logs.rotate(log)  # none there yet
+    with log.open("ab", buffering=0) as writer:  # as a server holds it open
+        writer.write(b"0123456789")
+        logs.rotate(log)
+        assert log.stat().st_size == 10
+        for number in range(logs.KEPT + 2):
+            writer.write(b"more than ten bytes, %d" % number)
+            logs.rotate(log)
+            assert log.stat().st_size == 0
+    kept = sorted(path.name for path in tmp_path.iterdir())
+    assert kept == ["server.log", "server.log.1", "server.log.2", "server.log.3"]
+    assert (tmp_path / "server.log.1").read_bytes().endswith(b"4")
+    assert (tmp_path / "server.log.3").read_bytes().endswith(b"2")
+
+
+def test_a_full_disk_is_said_in_words(tmp_path: Path) -> None:
+    said = subprocess.run(
+        [sys.executable, "-c", FULL_DISK], cwd=paths.ROOT, capture_output=True, text=True,
+        check=False, env={**os.environ, "PYTHONPATH": str(paths.ROOT), "BILGE_HOME": str(tmp_path)},
+    )  # fmt: skip
+    assert said.returncode == 2
+    assert "no room left on the disk" in said.stderr and "MB free" in said.stderr
+    assert "Traceback" not in said.stderr
+
+
+FULL_DISK = """
+import errno, runpy, sys
+from launch import backup
+def full(*given): raise OSError(errno.ENOSPC, "No space left on device")
+backup.backup = full
+sys.argv = ["bilge", "backup", "somewhere.zip"]
+runpy.run_module("launch", run_name="__main__")
+"""

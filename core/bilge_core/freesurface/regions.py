@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import connected_components
 
 _LEAST = 0.01  # of the whole: a smaller part is counted with its neighbour
 
@@ -52,8 +51,10 @@ def part_regions(
         faces = np.flatnonzero((np.asarray(area[axis]) > 0.0) & ~parts[axis].astype(bool))
         ends.append(np.stack([faces, faces - strides[axis]]))
     pairs = np.concatenate(ends, axis=1)
-    graph = coo_array((np.ones(pairs.shape[1]), (pairs[0], pairs[1])), shape=(count, count))
-    _, label = connected_components(graph, directed=False)
+    graph = scipy.sparse.coo_array(
+        (np.ones(pairs.shape[1]), (pairs[0], pairs[1])), shape=(count, count)
+    )
+    _, label = scipy.sparse.csgraph.connected_components(graph, directed=False)
     volumes = np.bincount(label[fluid], weights=room[fluid], minlength=int(label.max()) + 1)
     order = [int(n) for n in np.argsort(-volumes, kind="stable") if volumes[n] > 0.0]
     kept = [n for n in order if volumes[n] >= _LEAST * volumes.sum()]

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.ndimage import uniform_filter1d
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import STANDARD_GRAVITY
@@ -80,7 +80,9 @@ def find_corners(log: Log) -> tuple[Corner, ...]:
     if len(log.time) < 2:
         raise InvalidQuantity("log", f"{len(log.time)} samples", "at least two samples")
     step = float(log.time[1] - log.time[0])
-    side = uniform_filter1d(log.leftward / STANDARD_GRAVITY, max(1, round(_SMOOTH / step)))
+    side = scipy.ndimage.uniform_filter1d(
+        log.leftward / STANDARD_GRAVITY, max(1, round(_SMOOTH / step))
+    )
     threshold = max(_FLOOR_G, _SHARE_OF_PEAK * float(np.abs(side).max()))
     hand = np.where(side > threshold, 1, np.where(side < -threshold, -1, 0))
     stretches: list[tuple[int, int, int]] = []

@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.ndimage import minimum_filter1d
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import STANDARD_GRAVITY
@@ -87,6 +87,6 @@ def held_loads(log: Log, holds: tuple[float, ...] = HOLDS, directions: int = 72)
             width = round(hold / step) + 1
             if width > len(along):
                 continue
-            least = minimum_filter1d(along, width, mode="constant", cval=-math.inf)
+            least = scipy.ndimage.minimum_filter1d(along, width, mode="constant", cval=-math.inf)
             load[h, d] = max(0.0, float(least.max())) / STANDARD_GRAVITY
     return HeldLoads(thrown, np.array(holds), load)

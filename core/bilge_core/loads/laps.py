@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.signal import find_peaks
 
 from bilge_core.loads.line import distance_driven, heading
 from bilge_core.loads.log import Log
@@ -70,7 +70,7 @@ def _passes(log: Log, place: Array) -> list[float]:
     )
     closeness = np.where(same_way & (near < _NEAR), -near, -1e6)
     step = float(log.time[1] - log.time[0])
-    peaks, _ = find_peaks(
+    peaks, _ = scipy.signal.find_peaks(
         np.concatenate([[-2e6], closeness, [-2e6]]),
         height=-_NEAR,
         distance=max(1, round(_SHORTEST_TIME / step)),
@@ -95,7 +95,7 @@ def _lap_lag(bends: Array, turned: Array) -> int | None:
     size = 1 << (2 * len(bends) - 1).bit_length()
     spectrum = np.fft.rfft(centred, size)
     raw = np.fft.irfft(spectrum * np.conj(spectrum), size)[: len(bends)]
-    peaks, _ = find_peaks(raw[:longest] / (len(bends) - np.arange(longest)))
+    peaks, _ = scipy.signal.find_peaks(raw[:longest] / (len(bends) - np.arange(longest)))
     good = [
         (int(lag), _likeness(bends[:-lag], bends[lag:]))
         for lag in peaks

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.ndimage import uniform_filter1d
 
 from bilge_core.errors import InvalidQuantity
 
@@ -104,14 +104,14 @@ def prepare(log: Log) -> Log:
     fine_step = max(min(own_step, 0.01), 1e-3)
     fine = np.arange(0.0, log.duration + fine_step, fine_step)
     width = 2 * int(SMOOTHING / fine_step / 2.0) + 1
-    inside = uniform_filter1d(np.ones_like(fine), width, mode="constant")
+    inside = scipy.ndimage.uniform_filter1d(np.ones_like(fine), width, mode="constant")
 
     def at_even(channel: Array) -> Array:
         return np.asarray(np.interp(even, since_start, channel))
 
     def smooth(channel: Array) -> Array:
         on_fine = np.interp(fine, since_start, channel)
-        mean = uniform_filter1d(on_fine, width, mode="constant") / inside
+        mean = scipy.ndimage.uniform_filter1d(on_fine, width, mode="constant") / inside
         return np.asarray(np.interp(even, fine, mean))
 
     def maybe_even(channel: Array | None) -> Array | None:

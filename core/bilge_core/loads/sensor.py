@@ -6,8 +6,8 @@ import math
 from dataclasses import replace
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.ndimage import uniform_filter1d
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import STANDARD_GRAVITY
@@ -98,7 +98,7 @@ def _moved(log: Log, sensor: Sensor, yaw_rate: Array) -> tuple[Log, str]:
     """Accelerations at the engine from those at the sensor, by the yaw rate."""
     ahead, left = -sensor.ahead_mm * 1e-3, -sensor.left_mm * 1e-3  # engine from sensor
     step = max(float(np.median(np.diff(log.time))), 1e-3)
-    smooth = uniform_filter1d(yaw_rate, max(1, round(_YAW_SMOOTH / step)))
+    smooth = scipy.ndimage.uniform_filter1d(yaw_rate, max(1, round(_YAW_SMOOTH / step)))
     change = np.gradient(smooth, log.time)
     moved = replace(
         log,

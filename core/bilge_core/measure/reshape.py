@@ -6,7 +6,7 @@ import math
 from collections.abc import Collection
 from typing import Literal
 
-from scipy.optimize import brentq
+import scipy
 
 from bilge_core.build import Build, build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
@@ -71,7 +71,7 @@ def depth_for_capacity(build: Build, capacity: float, zones: Collection[int]) ->
         except InvalidInput:
             break
         if short * after <= 0.0:
-            return float(brentq(missing, *sorted((near, near + step)), xtol=1e-6))
+            return float(scipy.optimize.brentq(missing, *sorted((near, near + step)), xtol=1e-6))
         near, short = near + step, after
     raise InvalidQuantity(
         "volume to hold",

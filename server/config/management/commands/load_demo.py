@@ -6,6 +6,7 @@ import os
 from argparse import ArgumentParser
 from typing import Any
 
+from accounts.models import User
 from accounts.services import open_account
 from builds.models import Build
 from builds.schemas import RevisionIn
@@ -15,6 +16,8 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from loads.models import Lap
 from loads.services import store_lap
+
+WORKSHOP = "Reedbank Motors"
 
 LAPS = {
     "Saltmarsh Ring, rain": "saltmarsh-rain.csv",
@@ -36,13 +39,19 @@ class Command(BaseCommand):
     help = "Make the demo user, and on first run the demo lap and builds."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        """The user's name."""
+        """The user's name, and whether it may sign in."""
         parser.add_argument("username")
+        parser.add_argument(
+            "--closed", action="store_true", help="on a network: make nothing, let nobody in by it"
+        )
 
     @transaction.atomic
-    def handle(self, *args: Any, username: str, **options: Any) -> None:
+    def handle(self, *args: Any, username: str, closed: bool, **options: Any) -> None:
         """Do it."""
-        user = open_account(username, os.environ["BILGE_DEMO_PASSWORD"], "Reedbank Motors")
+        User.objects.filter(username=username, workshop__name=WORKSHOP).update(is_active=not closed)
+        if closed:
+            return
+        user = open_account(username, os.environ["BILGE_DEMO_PASSWORD"], WORKSHOP)
         if Lap.objects.filter(workshop=user.workshop).exists():
             return
         if Build.objects.filter(workshop=user.workshop).exists():
