@@ -135,7 +135,7 @@ def name_revision(request: HttpRequest, build_id: int, payload: RevisionIn) -> B
 @router.put("/{int:build_id}/lap", response=BuildOut, operation_id="choose_lap")
 def choose_lap(request: HttpRequest, build_id: int, payload: ChooseLapIn) -> BuildOut:
     """Choose the lap to judge by."""
-    return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload.lap_id))
+    return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload))
 
 
 @router.post("/{int:build_id}/preset", response=BuildOut, operation_id="preset_pan")

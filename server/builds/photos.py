@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import io
 import secrets
+import threading
+from typing import IO, cast
 
 from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
@@ -15,20 +17,43 @@ from builds import selectors
 from builds.models import Photo
 
 LARGEST_PHOTO_BYTES = 25 * 1024 * 1024
-MOST_PIXELS = 60_000_000
 LONGEST_SIDE = 1600
+LARGEST_SIDE = 12_000
+"""Of a picture that is taken, in pixels."""
+
+MOST_PIXELS = {"JPEG": 60_000_000, "PNG": 24_000_000, "WEBP": 8_000_000}
+MOST_PIXELS_STEPWISE = 16_000_000
+"""What a web worker's memory bears while a picture is opened, by how its kind is unpacked: a JPEG
+is shrunk as it is read, but one that builds up in steps is held whole first (ours: 130 MB at most).
+"""
 MOST_PHOTOS = 200
 """Of one build."""
 
-_KINDS = ("JPEG", "PNG", "WEBP")
+_one_at_a_time = threading.Lock()
 
 
-def _made_small(data: bytes) -> bytes:
-    """The picture the right way up, at most 1600 pixels long, as JPEG with nothing else in it."""
+def _check_size(opened: Image.Image) -> None:
+    stepwise = bool(opened.info.get("progressive") or opened.info.get("progression"))
+    most = MOST_PIXELS_STEPWISE if stepwise else MOST_PIXELS[opened.format or ""]
+    if max(opened.size) > LARGEST_SIDE or opened.width * opened.height > most:
+        fault = (
+            f"is {opened.width} by {opened.height} pixels; this kind of picture may have "
+            f"{most // 1_000_000} million, and {LARGEST_SIDE} on a side: save it smaller"
+        )
+        raise InvalidInput([Problem("file", fault)])
+
+
+def _made_small(file: IO[bytes]) -> bytes:
+    """The picture the right way up, at most 1600 pixels long, as JPEG with nothing else in it.
+
+    It is shrunk while it is unpacked, and one at a time: what is sent does not decide how much
+    memory that takes.
+    """
     try:
-        with Image.open(io.BytesIO(data), formats=_KINDS) as opened:
-            if opened.width * opened.height > MOST_PIXELS:
-                raise InvalidInput([Problem("file", "has over 60 million pixels; save it smaller")])
+        with _one_at_a_time, Image.open(file, formats=tuple(MOST_PIXELS)) as opened:
+            _check_size(opened)
+            opened.draft("RGB", (LONGEST_SIDE, LONGEST_SIDE))
+            opened.thumbnail((LONGEST_SIDE, LONGEST_SIDE), reducing_gap=2.0)
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except InvalidInput:
         raise
@@ -36,7 +61,6 @@ def _made_small(data: bytes) -> bytes:
         raise InvalidInput(
             [Problem("file", "is no picture that can be read; give a JPEG, PNG or WebP")]
         ) from None
-    picture.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
     kept = io.BytesIO()
     picture.save(kept, "JPEG", quality=82, optimize=True)
     return kept.getvalue()
@@ -56,7 +80,7 @@ def add_photo(user: User, build_id: int, upload: UploadedFile) -> Photo:
         raise InvalidInput([Problem("file", "is larger than 25 MB; save it smaller")])
     if build.photos.count() >= MOST_PHOTOS:
         raise InvalidInput([Problem("file", f"{MOST_PHOTOS} photos are the most of one build")])
-    small = _made_small(upload.read())
+    small = _made_small(cast(IO[bytes], upload))
     return Photo.objects.create(
         build=build, token=secrets.token_urlsafe(12), data=small, made_by=user
     )

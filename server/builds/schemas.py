@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from bilge_core.build import Build as BuildDocument
+from bilge_core.document import Name, Seen
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
@@ -24,7 +25,7 @@ class NewBuildIn(Schema):
     """A new build from a template."""
 
     template: str = Field(max_length=40)
-    name: str = Field(min_length=1, max_length=80)
+    name: Name
 
 
 class FigureIn(Schema):
@@ -114,7 +115,7 @@ class RevisionIn(Schema):
     """A name for the state shown."""
 
     base_state: int
-    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=60), Seen]
 
 
 class RevisionOut(Schema):
@@ -139,8 +140,9 @@ class StateOut(Schema):
 
 
 class ChooseLapIn(Schema):
-    """The lap to judge by; null for none."""
+    """The lap to judge by, null for none; chosen on `base_state`."""
 
+    base_state: int
     lap_id: int | None
 
 

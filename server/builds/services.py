@@ -21,6 +21,7 @@ from ninja.files import UploadedFile
 from builds import figures, selectors
 from builds.models import Build, BuildState, Revision
 from builds.schemas import (
+    ChooseLapIn,
     DeepenIn,
     DocumentIn,
     FiguresIn,
@@ -73,7 +74,7 @@ def new_from_template(user: User, wanted: NewBuildIn) -> Build:
     NotFound
         If there is no such template.
     """
-    document = template_document(wanted.template).model_copy(update={"name": wanted.name.strip()})
+    document = template_document(wanted.template).model_copy(update={"name": wanted.name})
     checked = checked_document(document.model_dump(mode="json"))
     return add_build(user, checked, selectors.FROM_TEMPLATE, _newest_lap(user.workshop))
 
@@ -350,15 +351,18 @@ def name_revision(user: User, build_id: int, wanted: RevisionIn) -> Build:
 
 
 @transaction.atomic
-def choose_lap(user: User, build_id: int, lap_id: int | None) -> Build:
+def choose_lap(user: User, build_id: int, wanted: ChooseLapIn) -> Build:
     """Choose the lap that a build is judged by.
 
     Raises
     ------
     NotFound
         If build or lap is not in the user's workshop.
+    Conflict
+        If the build has moved on.
     """
-    build = selectors.build_of(user.workshop, build_id, lock=True)
+    build, _ = _locked(user.workshop, build_id, wanted.base_state)
+    lap_id = wanted.lap_id
     build.lap = lap_of(user.workshop, lap_id) if lap_id is not None else None
     build.save()
     return build

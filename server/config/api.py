@@ -7,12 +7,13 @@ from builds.api import router as builds_router
 from django.http import HttpRequest
 from forecasts.api import router as forecasts_router
 from loads.api import router as loads_router
-from ninja import NinjaAPI, Schema
+from ninja import Schema
 from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 from pydantic_core import to_json
 from runs.api import router as runs_router
 
+from config.description import DescribedApi
 from config.problems import install_handlers
 
 
@@ -26,7 +27,7 @@ class QuickJson(BaseRenderer):
         return to_json(data, inf_nan_mode="null")
 
 
-api = NinjaAPI(
+api = DescribedApi(
     renderer=QuickJson(),
     title="Bilge",
     version="1",

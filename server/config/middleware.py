@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.middleware.gzip import GZipMiddleware
 
-from config.problems import problem_response
+from config.problems import problem_response, unexpected
 
 Handler = Callable[[HttpRequest], HttpResponse]
 
@@ -62,6 +62,24 @@ class UploadLimitMiddleware:
             most = settings.LARGEST_UPLOAD_BYTES // (1024 * 1024)
             return problem_response(413, f"The file is larger than {most} MB; export fewer laps.")
         return self.handler(request)
+
+
+class AnswerMiddleware:
+    """What holds for every answer: errors before and after the API, and what may be kept."""
+
+    def __init__(self, handler: Handler) -> None:
+        self.handler = handler
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass on; an API answer may be kept by the browser alone, and only to ask again."""
+        response = self.handler(request)
+        if request.path.startswith("/api/"):
+            response.headers.setdefault("Cache-Control", "private, no-cache")
+        return response
+
+    def process_exception(self, request: HttpRequest, raised: Exception) -> HttpResponse:
+        """Whatever nobody caught."""
+        return unexpected(request, raised)
 
 
 class PermissionsPolicyMiddleware:

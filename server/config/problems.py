@@ -2,13 +2,23 @@
 
 from __future__ import annotations
 
+import errno
 import logging
+import shutil
 from collections.abc import Sequence
 from typing import Any
 
 from bilge_core.errors import BilgeError, InvalidInput, Problem
-from django.db import OperationalError
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.conf import settings
+from django.core.exceptions import (
+    RequestDataTooBig,
+    SuspiciousOperation,
+    TooManyFieldsSent,
+    TooManyFilesSent,
+)
+from django.db import DatabaseError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError
 from ninja.errors import ValidationError as PayloadError
@@ -106,12 +116,45 @@ def install_handlers(api: NinjaAPI) -> None:
     def _http(request: HttpRequest, raised: HttpError) -> HttpResponse:
         return problem_response(raised.status_code, str(raised))
 
-    @api.exception_handler(OperationalError)
-    def _away(request: HttpRequest, raised: OperationalError) -> HttpResponse:
+    @api.exception_handler(Exception)
+    def _other(request: HttpRequest, raised: Exception) -> HttpResponse:
+        return unexpected(request, raised)
+
+
+_BODY_FAULTS: dict[type[Exception], tuple[int, str]] = {
+    MultiPartParserError: (400, "The form cannot be read: its parts are not as its head says."),
+    UnreadablePostError: (400, "The request broke off; nothing was saved. Try again."),
+    RequestDataTooBig: (413, "That is more text than Bilge takes at once."),
+    TooManyFieldsSent: (413, "The form has more fields than Bilge takes."),
+    TooManyFilesSent: (413, "The form has more files than Bilge takes."),
+    SuspiciousOperation: (400, "The request cannot be read."),
+}
+"""What Django says of a body, looked up in this order."""
+
+_NO_ROOM_ERRNOS = (errno.ENOSPC, errno.EDQUOT)
+_NO_ROOM_IN_MARIADB = {28, 1021, 1114}
+"""Its own errno, disk full, table full."""
+
+
+def _no_room(raised: Exception) -> bool:
+    if isinstance(raised, OSError):
+        return raised.errno in _NO_ROOM_ERRNOS
+    return isinstance(raised, DatabaseError) and bool({*raised.args[:1]} & _NO_ROOM_IN_MARIADB)
+
+
+def unexpected(request: HttpRequest, raised: Exception) -> HttpResponse:
+    """The answer to what no service raises: a body at fault, no database, no room, or a bug."""
+    for fault, (status, words) in _BODY_FAULTS.items():
+        if isinstance(raised, fault):
+            return problem_response(status, words)
+    if _no_room(raised):
+        log.error("no room at %s: %s", request.path, raised)
+        free = shutil.disk_usage(settings.ROOT).free / 1e6
+        return problem_response(
+            507, f"No room left on the disk: {free:.0f} MB free. Nothing was saved."
+        )
+    if isinstance(raised, OperationalError):
         log.warning("no database at %s: %s", request.path, raised)
         return problem_response(503, "The database does not answer just now. Try again.")
-
-    @api.exception_handler(Exception)
-    def _bug(request: HttpRequest, raised: Exception) -> HttpResponse:
-        log.exception("unexpected error at %s", request.path, exc_info=raised)
-        return problem_response(500, "Something went wrong in Bilge; nothing was saved.")
+    log.error("unexpected error at %s", request.path, exc_info=raised)
+    return problem_response(500, "Something went wrong in Bilge; nothing was saved.")

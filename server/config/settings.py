@@ -53,6 +53,7 @@ MIDDLEWARE = [
     "config.middleware.CompressMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
+    "config.middleware.AnswerMiddleware",
     "config.middleware.UploadLimitMiddleware",
     "config.middleware.PermissionsPolicyMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",

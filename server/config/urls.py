@@ -9,7 +9,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
 from config.api import api
-from config.problems import problem_response
+from config.problems import problem_response, unexpected
 
 
 @require_safe
@@ -28,6 +28,13 @@ def no_such_call(request: HttpRequest) -> HttpResponse:
     """An API path that does not exist."""
     return problem_response(404, "There is no such call.")
 
+
+def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """What a middleware refused: a host that is not ours, a body that cannot be read."""
+    return unexpected(request, exception)
+
+
+handler400 = "config.urls.bad_request"
 
 urlpatterns = [
     path("api/", api.urls),

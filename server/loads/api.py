@@ -88,9 +88,9 @@ def rename_lap(request: HttpRequest, lap_id: int, payload: LapNameIn) -> Lap:
 
 
 @router.delete("/{int:lap_id}", response={204: None}, operation_id="delete_lap")
-def delete_lap(request: HttpRequest, lap_id: int) -> Status[None]:
-    """Remove a lap."""
-    services.delete_lap(signed_in(request), lap_id)
+def delete_lap(request: HttpRequest, lap_id: int, even_if_used: bool = False) -> Status[None]:
+    """Remove a lap; one that builds are judged by only when that is meant."""
+    services.delete_lap(signed_in(request), lap_id, even_if_used)
     return Status(204, None)
 
 

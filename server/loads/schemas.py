@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
+from bilge_core.document import Seen
 from bilge_core.loads.channels import ChannelName
 from bilge_core.loads.manoeuvres import Hand, Kind
 from bilge_core.loads.reading import Reading
 from ninja import Schema
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 
 class ChannelOut(Schema):
@@ -80,12 +81,16 @@ class ReadingStep(Schema):
     understood: UnderstoodOut | None = None
 
 
+LapName = Annotated[str, StringConstraints(min_length=1, max_length=120), Seen]
+Second = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+
+
 class WantedLapIn(Schema):
     """A lap to keep of a recording."""
 
-    name: str = Field(min_length=1, max_length=120)
-    start_s: float = Field(ge=0)
-    end_s: float = Field(gt=0)
+    name: Annotated[str, StringConstraints(max_length=120), Seen]
+    start_s: Second
+    end_s: Second
 
 
 class KeepLapsIn(Schema):
@@ -108,17 +113,18 @@ class LapOut(Schema):
 
 
 class LapNameIn(Schema):
-    """What a lap is called."""
+    """What a lap is to be called, and what it was called when that was decided."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: LapName
+    base_name: str = Field(max_length=120)
 
 
 class CornerIn(Schema):
     """A corner where the builder says it is; null name for its number."""
 
-    name: str | None = Field(default=None, max_length=60)
-    start_s: float
-    end_s: float
+    name: Annotated[str, StringConstraints(max_length=60), Seen] | None = None
+    start_s: Second
+    end_s: Second
 
 
 class CornersIn(Schema):
@@ -166,9 +172,9 @@ class ManoeuvreIn(Schema):
 
     kind: Kind
     hand: Hand
-    level_g: float = Field(gt=0, le=4)
-    ramp_s: float = Field(gt=0, le=30)
-    hold_s: float = Field(gt=0, le=600)
+    level_g: float = Field(ge=0.01, le=4)
+    ramp_s: float = Field(ge=0.01, le=30)
+    hold_s: float = Field(ge=0.01, le=600)
     engine_speed_rpm: float = Field(ge=300, le=20_000)
 
 

@@ -12,9 +12,10 @@ from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.corners import Corner, find_corners, named_corners
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
-from bilge_core.loads.reading import Reading
+from bilge_core.loads.reading import Reading, check_reading
 from bilge_core.loads.recording import read_log, recording_from
 from bilge_core.loads.sniff import open_log
+from config.errors import Conflict
 from django.db import transaction
 
 from loads import uploads
@@ -39,6 +40,7 @@ def keep_laps(user: User, wanted: KeepLapsIn) -> list[Lap]:
     """
     upload = uploads.upload_of(user.workshop, wanted.file_id)
     file = uploads.opened(upload)
+    check_reading(wanted.reading)
     found = recording_from(uploads.whole_columns(upload, file, wanted.reading), wanted.reading)
     if found.bad_rows and not wanted.leave_out_bad_rows:
         raise InvalidInput(list(found.faults))
@@ -61,7 +63,7 @@ def keep_laps(user: User, wanted: KeepLapsIn) -> list[Lap]:
     with transaction.atomic():
         uploads.remember_reading(user.workshop, file, wanted.reading)
         return [
-            _keep(user, lap.name.strip() or f"Lap {index}", upload.name, told, log)
+            _keep(user, lap.name or f"Lap {index}", upload.name, told, log)
             for index, (lap, log) in enumerate(zip(wanted.laps, logs, strict=True), start=1)
         ]
 
@@ -137,24 +139,34 @@ def rename_lap(user: User, lap_id: int, wanted: LapNameIn) -> Lap:
 
     Raises
     ------
-    NotFound, InvalidInput
+    NotFound
+    Conflict
+        If somebody else called it something else since.
     """
     lap = lap_of(user.workshop, lap_id)
-    lap.name = wanted.name.strip()
-    if not lap.name:
-        raise InvalidInput([Problem("name", "is blank; give the lap a name")])
-    lap.save(update_fields=["name"])
+    named = Lap.objects.filter(pk=lap.pk, name=wanted.base_name).update(name=wanted.name)
+    lap.refresh_from_db(fields=["name"])
+    if not named and lap.name != wanted.name:
+        raise Conflict(f"This lap is called {lap.name} by now; look, then name it again.")
     return lap
 
 
-def delete_lap(user: User, lap_id: int) -> None:
+@transaction.atomic
+def delete_lap(user: User, lap_id: int, even_if_used: bool) -> None:
     """Remove a lap; builds judged by it have none then.
 
     Raises
     ------
     NotFound
+    Conflict
+        If builds are judged by it and that was not said to be meant.
     """
-    lap_of(user.workshop, lap_id).delete()
+    lap = lap_of(user.workshop, lap_id)
+    used = [name for (name,) in lap.builds.values_list("name").order_by("name")]
+    if used and not even_if_used:
+        are = "are" if len(used) > 1 else "is"
+        raise Conflict(f"{', '.join(used)} {are} judged by this lap and would have none.")
+    lap.delete()
 
 
 def edit_corners(user: User, lap_id: int, wanted: CornersIn) -> Lap:
@@ -170,10 +182,7 @@ def edit_corners(user: User, lap_id: int, wanted: CornersIn) -> Lap:
     if wanted.corners is None:
         lap.corners = None
     else:
-        rows = [
-            [(corner.name or "").strip() or None, corner.start_s, corner.end_s]
-            for corner in wanted.corners
-        ]
+        rows = [[corner.name or None, corner.start_s, corner.end_s] for corner in wanted.corners]
         try:
             named_corners(log_of(lap), [(name, a, b) for name, a, b in rows])  # type: ignore[misc]
         except InvalidQuantity as error:

@@ -112,8 +112,9 @@ def cancel_run(workshop: Workshop, run_id: int) -> Run:
     return run_of(workshop, run_id)
 
 
+@transaction.atomic
 def ask_for_starts(user: User, wanted: StartsIn) -> list[Run]:
-    """Runs of a build as it stands from starts that differ a little.
+    """Runs of a build as it stands from starts that differ a little, all of them or none.
 
     Raises
     ------

@@ -64,7 +64,7 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
         ("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7")),
         ("POST", f"/builds/{build.pk}/undo", {"base_state": 1}),
         ("POST", f"/builds/{build.pk}/redo", {"base_state": 1}),
-        ("PUT", f"/builds/{build.pk}/lap", {"lap_id": None}),
+        ("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": None}),
         ("GET", f"/builds/{build.pk}/history", None),
         ("POST", f"/builds/{build.pk}/show", {"base_state": 1, "state": 1}),
         ("PUT", f"/builds/{build.pk}/revision", {"base_state": 1, "name": "x"}),
@@ -82,7 +82,7 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
     assert other_api("GET", "/forecasts/shelf") == (200, [])
     assert other_api("GET", "/laps") == (200, [])
     _, own = other_api("POST", "/builds", {"template": "flat-six", "name": "mine"})
-    status, _ = other_api("PUT", f"/builds/{own['id']}/lap", {"lap_id": lap.pk})
+    status, _ = other_api("PUT", f"/builds/{own['id']}/lap", {"base_state": 1, "lap_id": lap.pk})
     assert status == 404
     status, _ = other_api("GET", f"/forecasts/slosh/{own['id']}/laps/{lap.pk}")
     assert status == 404
@@ -387,7 +387,7 @@ def test_the_same_is_served_as_it_was_worked_out(
 
 
 def test_without_a_lap_it_says_so(api: Api, build: Build) -> None:
-    api("PUT", f"/builds/{build.pk}/lap", {"lap_id": None})
+    assert api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": None})[0] == 200
     _, told = api("GET", f"/forecasts/slosh/{build.pk}")
     assert (told["verdict"]["state"], told["lap"]) == ("no_lap", None)
     assert told["drawing"]["standing"]["cover_mm"] > 0

@@ -54,7 +54,7 @@ def test_what_is_no_picture_is_refused(api: Api, build: Build, data: bytes) -> N
 def test_a_picture_of_too_many_pixels_is_refused(api: Api, build: Build) -> None:
     status, told = api.upload(f"/builds/{build.pk}/photos", picture(9000, 8000))
     assert status == 422
-    assert "60 million" in told["problems"][0]["message"]
+    assert "24 million" in told["problems"][0]["message"]
 
 
 def test_presets(api: Api, build: Build) -> None:

@@ -179,7 +179,7 @@ def test_nobody_reaches_another_workshops_laps_and_files(
     file_id = uploaded(api, SALTMARSH)
     calls: list[tuple[str, str, Any]] = [
         ("GET", f"/laps/{lap.pk}", None),
-        ("PATCH", f"/laps/{lap.pk}", {"name": "mine"}),
+        ("PATCH", f"/laps/{lap.pk}", {"name": "mine", "base_name": "lap 7"}),
         ("DELETE", f"/laps/{lap.pk}", None),
         ("PUT", f"/laps/{lap.pk}/corners", {"corners": None}),
         ("POST", f"/laps/files/{file_id}/reading", {"reading": None}),
@@ -239,9 +239,15 @@ def test_corners_that_cannot_be_are_refused(api: Api, lap: Lap, rows: Any, words
 
 
 def test_renaming_and_removing(api: Api, lap: Lap, build: Build) -> None:
-    assert api("PATCH", f"/laps/{lap.pk}", {"name": " evening "})[1]["name"] == "evening"
-    assert api("PATCH", f"/laps/{lap.pk}", {"name": " "})[0] == 422
-    assert api("DELETE", f"/laps/{lap.pk}") == (204, None)
+    rename = {"name": " eve\u200bning ", "base_name": lap.name}
+    assert api("PATCH", f"/laps/{lap.pk}", rename)[1]["name"] == "evening"
+    assert api("PATCH", f"/laps/{lap.pk}", rename)[0] == 200  # said again, it is so already
+    assert api("PATCH", f"/laps/{lap.pk}", {"name": " ", "base_name": "evening"})[0] == 422
+    status, told = api("PATCH", f"/laps/{lap.pk}", {"name": "night", "base_name": lap.name})
+    assert (status, "called evening by now" in told["title"]) == (409, True)
+    status, told = api("DELETE", f"/laps/{lap.pk}")
+    assert status == 409 and "Dunlin is judged by this lap" in told["title"]
+    assert api("DELETE", f"/laps/{lap.pk}?even_if_used=true") == (204, None)
     _, told = api("GET", f"/builds/{build.pk}")
     assert told["lap_id"] is None
 
@@ -259,7 +265,7 @@ CORNER = {
 def test_a_manoeuvre_is_judged_like_a_lap(api: Api, build: Build) -> None:
     status, told = api("POST", "/laps/manoeuvre", CORNER)
     assert (status, told["name"], told["duration_s"]) == (201, "Corner left, 1.3 g for 4 s", 9.0)
-    api("PUT", f"/builds/{build.pk}/lap", {"lap_id": told["id"]})
+    api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": told["id"]})
     _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
     assert slosh["lap"]["corners"][0]["hand"] == "left"
     assert max(slosh["lap"]["samples"]["side_g"]) == pytest.approx(1.3, abs=0.001)

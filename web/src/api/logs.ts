@@ -116,25 +116,41 @@ function useAfterChange(): () => void {
   };
 }
 
-export function useRenameLap(): UseMutationResult<LapRow, Error, { lapId: number; name: string }> {
+export function useRenameLap(): UseMutationResult<
+  LapRow,
+  Error,
+  { lapId: number; name: string; baseName: string }
+> {
   const queries = useQueryClient();
   const changed = useAfterChange();
   return useMutation({
-    mutationFn: async ({ lapId, name }) =>
-      bodyOf("LapOut", await client.PATCH("/api/laps/{lap_id}", { ...at(lapId), body: { name } })),
-    onSuccess: (lap) => {
-      void queries.invalidateQueries({ queryKey: ["lap", lap.id] });
+    mutationFn: async ({ lapId, name, baseName }) =>
+      bodyOf(
+        "LapOut",
+        await client.PATCH("/api/laps/{lap_id}", {
+          ...at(lapId),
+          body: { name, base_name: baseName },
+        }),
+      ),
+    onSettled: (_lap, _error, { lapId }) => {
+      void queries.invalidateQueries({ queryKey: ["lap", lapId] });
       changed();
     },
   });
 }
 
-export function useDeleteLap(): UseMutationResult<void, Error, number> {
+export function useDeleteLap(): UseMutationResult<
+  void,
+  Error,
+  { lapId: number; evenIfUsed: boolean }
+> {
   const queries = useQueryClient();
   const changed = useAfterChange();
   return useMutation({
-    mutationFn: async (lapId: number) => {
-      await client.DELETE("/api/laps/{lap_id}", at(lapId));
+    mutationFn: async ({ lapId, evenIfUsed }) => {
+      await client.DELETE("/api/laps/{lap_id}", {
+        params: { path: { lap_id: lapId }, query: { even_if_used: evenIfUsed } },
+      });
     },
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ["build"] });

@@ -288,7 +288,10 @@ async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
     case "lap":
       return bodyOf(
         "BuildOut",
-        await client.PUT("/api/builds/{build_id}/lap", { ...path, body: { lap_id: edit.lapId } }),
+        await client.PUT("/api/builds/{build_id}/lap", {
+          ...path,
+          body: { base_state, lap_id: edit.lapId },
+        }),
       );
   }
 }

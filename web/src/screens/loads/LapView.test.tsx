@@ -62,7 +62,11 @@ describe("LapView", () => {
   it("is renamed, but not to nothing", async () => {
     view(true);
     await retype("Name of the lap", "evening");
-    expect(calls.rename).toHaveBeenCalledExactlyOnceWith({ lapId: 5, name: "evening" });
+    expect(calls.rename).toHaveBeenCalledExactlyOnceWith({
+      lapId: 5,
+      name: "evening",
+      baseName: LAP.name,
+    });
     await retype("Name of the lap", " ");
     expect(calls.rename).toHaveBeenCalledOnce();
     expect(screen.getByLabelText("Name of the lap")).toHaveProperty("value", LAP.name);
@@ -73,7 +77,7 @@ describe("LapView", () => {
     await userEvent.click(screen.getByRole("button", { name: "remove" }));
     expect(screen.getByText(/This build is judged by it/)).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Remove the lap" }));
-    expect(calls.remove.mock.lastCall?.[0]).toBe(5);
+    expect(calls.remove.mock.lastCall?.[0]).toEqual({ lapId: 5, evenIfUsed: false });
   });
 
   it("edits a corner and leaves the others", async () => {

@@ -1,5 +1,5 @@
 import { useRef, useState, type ReactElement, type ReactNode } from "react";
-import { wordsOf } from "../../api/client";
+import { Refusal, wordsOf } from "../../api/client";
 import { useDeleteLap, useLap, useRenameLap, type LapDetail } from "../../api/logs";
 import { Button } from "../../parts/Button";
 import type { Table } from "../../parts/csv";
@@ -67,7 +67,7 @@ function Name({ lap }: { lap: LapDetail }): ReactElement {
         onBlur={(event) => {
           const name = event.target.value.trim();
           if (name === "") event.target.value = lap.name;
-          else if (name !== lap.name) rename.mutate({ lapId: lap.id, name });
+          else if (name !== lap.name) rename.mutate({ lapId: lap.id, name, baseName: lap.name });
         }}
         onKeyDown={(event) => {
           if (event.key === "Enter") event.currentTarget.blur();
@@ -93,6 +93,7 @@ function Remove({
 }): ReactElement {
   const remove = useDeleteLap();
   const [asking, setAsking] = useState(false);
+  const used = remove.error instanceof Refusal && remove.error.status === 409;
   return (
     <>
       <Button look="bare" className="underline" onClick={() => setAsking(true)}>
@@ -110,9 +111,11 @@ function Remove({
               look="bad"
               className="mt-3"
               disabled={remove.isPending}
-              onClick={() => remove.mutate(lap.id, { onSuccess: onGone })}
+              onClick={() =>
+                remove.mutate({ lapId: lap.id, evenIfUsed: used }, { onSuccess: onGone })
+              }
             >
-              Remove the lap
+              {used ? "Remove it all the same" : "Remove the lap"}
             </Button>
           </div>
         </Dialog>
