@@ -11,6 +11,8 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 UnitSystem = Literal["metric", "us"]
+Part = Literal["car", "oil", "pan", "pickup", "pump"]
+"""Of a build's document, what a builder measures or reads off."""
 
 
 class TemplateOut(Schema):
@@ -161,5 +163,5 @@ class BuildOut(Schema):
     lap_name: str | None
     revision: RevisionOut | None
     document: BuildDocument
-    invented: list[Literal["car", "oil", "pan", "pickup", "pump"]]
+    invented: list[Part]
     changed_at: datetime

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from accounts.models import Workshop
 from bilge_core.build import Build as BuildDocument
 from config.errors import NotFound
 from django.db.models import QuerySet
 
 from builds.models import Build, BuildState, Revision
-from builds.schemas import BuildOut, RevisionOut, StateOut
+from builds.schemas import BuildOut, Part, RevisionOut, StateOut
 
 MOST_STATES = 200
 """Of a build's history, how many of the newest are listed."""
@@ -108,7 +106,6 @@ def document_of(build: Build) -> BuildDocument:
     return BuildDocument.model_validate(build.current.document)
 
 
-Part = Literal["car", "oil", "pan", "pickup", "pump"]
 FROM_TEMPLATE = "from a template"
 """What the first state of a build from a template says."""
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from builds.schemas import Part
 from ninja import Schema
 from pydantic import Field
 
@@ -270,6 +271,7 @@ class ShelfOut(Schema):
     name: str
     lap_name: str | None
     changed_at: datetime
+    invented: list[Part]
     verdict: VerdictOut
     side: SectionOut | None
     mouth: MouthOut | None

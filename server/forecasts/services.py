@@ -19,7 +19,7 @@ from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.sections import cut_pan
 from bilge_core.statics import cover_rose, held_edges, tilt_table
 from builds.models import Build, BuildState
-from builds.selectors import build_of, builds_of, document_of, state_of
+from builds.selectors import build_of, builds_of, document_of, invented_parts, state_of
 from loads.models import Lap
 from loads.selectors import lap_of
 from loads.services import corners_of, log_of
@@ -135,6 +135,7 @@ def _on_shelf(build: Build) -> ShelfOut:
             name=build.name,
             lap_name=build.lap.name if build.lap else None,
             changed_at=build.changed_at,
+            invented=invented_parts(build),
             verdict=_kept_verdict(build, document),
             side=side_section(pan),
             mouth=mouth_out(pan),
@@ -153,6 +154,7 @@ def _on_shelf(build: Build) -> ShelfOut:
             name=build.name,
             lap_name=None,
             changed_at=build.changed_at,
+            invented=[],
             verdict=faulty,
             side=None,
             mouth=None,

@@ -54,9 +54,16 @@ def run_of(workshop: Workshop, run_id: int) -> Run:
     return run
 
 
+_TOLD_FROM = 0.03
+"""Share of a lap before which its pace is that of getting ready (ours: from 3 % on it is within a
+third of the end's)."""
+
+
 def _left(run: Run) -> float | None:
     """Seconds a run under way will still take, by its own pace so far."""
-    if run.status != Run.RUNNING or run.started_at is None or run.reached_s <= 0.0:
+    if run.status != Run.RUNNING or run.started_at is None:
+        return None
+    if run.reached_s < _TOLD_FROM * run.lasts_s:
         return None
     spent = (timezone.now() - run.started_at).total_seconds()
     return round(max(0.0, spent * (run.lasts_s / run.reached_s - 1.0)), 1)

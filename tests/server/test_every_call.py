@@ -25,7 +25,7 @@ from tests.conftest import DEMO
 from tests.server.conftest import Api, UserFactory, picture
 
 SCHEMA = json.loads(json.dumps(described.get_openapi_schema(), default=str))
-OPEN = {"sign_in", "health", "accept_invitation", "look_at_invitation"}
+OPEN = {"get_session", "sign_in", "health", "accept_invitation", "look_at_invitation"}
 """What works without being signed in."""
 
 

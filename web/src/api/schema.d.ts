@@ -901,7 +901,7 @@ export interface paths {
         };
         /**
          * Get Session
-         * @description Who is signed in.
+         * @description Who is signed in; null when nobody is.
          */
         get: operations["get_session"];
         put?: never;
@@ -3028,6 +3028,8 @@ export interface components {
             changed_at: string;
             /** Id */
             id: number;
+            /** Invented */
+            invented: ("car" | "oil" | "pan" | "pickup" | "pump")[];
             /** Lap Name */
             lap_name: string | null;
             mouth: components["schemas"]["MouthOut"] | null;
@@ -8010,7 +8012,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SessionOut"];
+                    "application/json": components["schemas"]["SessionOut"] | null;
                 };
             };
             /** @description The request cannot be read. */

@@ -1,28 +1,26 @@
 import { DropdownMenu } from "radix-ui";
-import type { ReactElement } from "react";
+import { useRef, type ReactElement } from "react";
 import { Link } from "react-router";
+import { FoldedHead } from "./FoldedHead";
 import type { BuildOut, PanFigures, Session, Slosh } from "../api/queries";
 import { Mark, type MarkState } from "../parts/Mark";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
+import { VERDICT_MARKS, yours, type ShownVerdict } from "../parts/verdict";
 
-type Verdict = Slosh["verdict"];
+/** Letters that the head has room for in large type; twice as many in small, on two lines. */
+const SHORT_NAME = 14;
 
-const marks: Record<Verdict["state"], MarkState> = {
-  runs_dry: "bad",
-  draws_air: "caution",
-  sound: "good",
-  no_lap: "nothing",
-  faulty: "bad",
-};
-const washes: Record<Verdict["state"], string> = {
+const washes: Record<ShownVerdict["state"], string> = {
+  not_yours: "bg-panel",
   runs_dry: "bg-bad-wash",
   draws_air: "bg-panel",
   sound: "bg-good-wash",
   no_lap: "bg-panel",
   faulty: "bg-bad-wash",
 };
-const inks: Record<Verdict["state"], string> = {
+const inks: Record<ShownVerdict["state"], string> = {
+  not_yours: "text-ink",
   runs_dry: "text-bad",
   draws_air: "text-ink",
   sound: "text-good",
@@ -218,7 +216,7 @@ export function VerdictCell({
   verdict,
   pending,
 }: {
-  verdict: Verdict;
+  verdict: ShownVerdict;
   pending: boolean;
 }): ReactElement {
   return (
@@ -228,7 +226,7 @@ export function VerdictCell({
       aria-busy={pending}
       className={`flex min-w-0 flex-1 items-center gap-4 border-l border-hair px-4 py-2 ${washes[verdict.state]}`}
     >
-      <Mark state={marks[verdict.state]} size={32} />
+      <Mark state={VERDICT_MARKS[verdict.state]} size={32} />
       <p className="text-[16px] leading-[1.3] font-semibold">
         <span className={inks[verdict.state]}>{verdict.headline}.</span> {verdict.sentence}
       </p>
@@ -301,78 +299,91 @@ export function HeadStrip({
   const set = nose === "front" || nose === "rear" ? "engine along" : "engine across";
   const leaned =
     lean === 0 ? "upright" : `leaned ${Math.abs(lean)}° ${lean > 0 ? "right" : "left"}`;
-  const verdict = slosh?.verdict;
+  const head = useRef<HTMLElement>(null);
+  const verdict = slosh && yours(slosh.verdict, build.invented);
   const dry = verdict?.dry_s ?? null;
   const path = (stage: string): string => `/builds/${build.id}/${stage}`;
   return (
-    <header className="flex min-h-20 flex-wrap border-b-2 border-ink bg-panel md:flex-nowrap">
-      <div className="flex min-w-[140px] flex-1 flex-col justify-center px-4 md:w-[168px] md:flex-none">
-        <Link
-          to="/"
-          title="all builds"
-          className="truncate font-figure text-[26px] leading-8 font-bold"
-        >
-          {build.name}
-        </Link>
-        <span className="font-figure text-[13px] text-ink-2">
-          {set}, {leaned}
-        </span>
-      </div>
-      <StateCell
-        build={build}
-        onHistory={onHistory}
-        onUndo={onUndo}
-        onRedo={onRedo}
-        saving={saving}
-      />
-      <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:min-w-0 md:flex-1 md:border-t-0">
-        {verdict ? (
-          <VerdictCell verdict={verdict} pending={pending} />
-        ) : (
-          <p
-            role="status"
-            className="flex flex-1 items-center border-l border-hair px-4 text-ink-2"
+    <>
+      <FoldedHead head={head} name={build.name} verdict={verdict} />
+      <header
+        ref={head}
+        className="flex min-h-20 flex-wrap border-b-2 border-ink bg-panel md:flex-nowrap"
+      >
+        <div className="flex min-w-[140px] flex-1 flex-col justify-center px-4 md:w-[168px] md:flex-none">
+          <Link
+            to="/"
+            title={`${build.name}: all builds`}
+            className={`line-clamp-2 font-figure font-bold [overflow-wrap:anywhere] ${
+              build.name.length > SHORT_NAME
+                ? "text-[17px] leading-[20px]"
+                : "text-[26px] leading-8"
+            }`}
           >
-            Working out the verdict…
-          </p>
-        )}
-      </div>
-      <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:border-t-0">
-        {dry === null ? (
+            {build.name}
+          </Link>
+          <span className="font-figure text-[13px] text-ink-2">
+            {set}, {leaned}
+          </span>
+        </div>
+        <StateCell
+          build={build}
+          onHistory={onHistory}
+          onUndo={onUndo}
+          onRedo={onRedo}
+          saving={saving}
+        />
+        <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:min-w-0 md:flex-1 md:border-t-0">
+          {verdict ? (
+            <VerdictCell verdict={verdict} pending={pending} />
+          ) : (
+            <p
+              role="status"
+              className="flex flex-1 items-center border-l border-hair px-4 text-ink-2"
+            >
+              Working out the verdict…
+            </p>
+          )}
+        </div>
+        <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:border-t-0">
+          {dry === null ? (
+            <HeadFigure
+              name="Runs dry"
+              to={path("loads")}
+              value={null}
+              mark="nothing"
+              word="no lap"
+            />
+          ) : (
+            <HeadFigure
+              name={moves ? "Dry, moving" : "Dry, settled"}
+              to={path("slosh")}
+              value={dry.toFixed(1)}
+              unit="s/lap"
+              mark={verdict?.state === "not_yours" ? "nothing" : dry > 0 ? "bad" : "good"}
+              word={
+                verdict?.state === "not_yours" ? "not yours" : dry > 0 ? "want 0.0" : "as wanted"
+              }
+            />
+          )}
           <HeadFigure
-            name="Runs dry"
-            to={path("loads")}
+            name="Lowest gallery"
+            to={path("pressure")}
             value={null}
             mark="nothing"
-            word="no lap"
+            word="to come"
           />
-        ) : (
           <HeadFigure
-            name={moves ? "Dry, moving" : "Dry, settled"}
-            to={path("slosh")}
-            value={dry.toFixed(1)}
-            unit="s/lap"
-            mark={dry > 0 ? "bad" : "good"}
-            word={dry > 0 ? "want 0.0" : "as wanted"}
+            name="Worst drain"
+            to={path("drains")}
+            value={null}
+            mark="nothing"
+            word="to come"
           />
-        )}
-        <HeadFigure
-          name="Lowest gallery"
-          to={path("pressure")}
-          value={null}
-          mark="nothing"
-          word="to come"
-        />
-        <HeadFigure
-          name="Worst drain"
-          to={path("drains")}
-          value={null}
-          mark="nothing"
-          word="to come"
-        />
-        <GroundFigure pan={pan} to={path("car")} />
-      </div>
-      <Tools session={session} onSignOut={onSignOut} />
-    </header>
+          <GroundFigure pan={pan} to={path("car")} />
+        </div>
+        <Tools session={session} onSignOut={onSignOut} />
+      </header>
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import type { BuildOut, PanFigures, Slosh } from "../api/queries";
+import { yours } from "../parts/verdict";
 import type { StageState } from "./JobRail";
 
 function carState(build: BuildOut, pan: PanFigures | undefined): StageState {
@@ -39,5 +40,7 @@ export function statesOf(
     };
   if (verdict?.state === "draws_air") states.slosh = { mark: "caution", word: "draws air" };
   if (verdict?.state === "sound") states.slosh = { mark: "good", word: "sound" };
+  if (verdict && verdict.dry_s !== null && yours(verdict, build.invented).state === "not_yours")
+    states.slosh = { mark: "nothing", word: "not yours" };
   return states;
 }

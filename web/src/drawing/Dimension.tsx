@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import type { Point } from "./geometry";
+import { Words } from "./Words";
 
 /** A dimension between two points, `offset` px to the left of the way from a to b. */
 export function Dimension({
@@ -50,7 +51,8 @@ export function Dimension({
       )}
       <path d={head(start, 1)} fill="var(--ink-2)" stroke="none" />
       <path d={head(end, -1)} fill="var(--ink-2)" stroke="none" />
-      <text
+      <Words
+        rank="dimension"
         x={middle[0]}
         y={middle[1]}
         transform={`rotate(${angle.toFixed(1)} ${middle[0].toFixed(1)} ${middle[1].toFixed(1)})`}
@@ -62,7 +64,7 @@ export function Dimension({
         stroke="none"
       >
         {text}
-      </text>
+      </Words>
     </g>
   );
 }

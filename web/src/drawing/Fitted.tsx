@@ -4,6 +4,7 @@ import type { BuildDocument } from "../api/queries";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { boxOf, pathOf, type Point } from "./geometry";
+import { Words } from "./Words";
 import { toPage, type Drawing, type Placed, type ViewName } from "./views";
 
 type Clearance = Schemas["ClearanceOut"];
@@ -51,7 +52,9 @@ function Gap({
       <path d={pathOf([a, b], false)} strokeWidth="1.5" />
       <circle cx={a[0]} cy={a[1]} r="2" />
       <circle cx={b[0]} cy={b[1]} r="2" />
-      <text
+      <Words
+        rank="gap"
+        anchor={[(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]}
         x={(a[0] + b[0]) / 2 + 5}
         y={(a[1] + b[1]) / 2 - 5}
         fontSize="13"
@@ -62,7 +65,7 @@ function Gap({
       >
         {short ? "! " : ""}
         {figure} {unit}
-      </text>
+      </Words>
     </g>
   );
 }
@@ -151,7 +154,7 @@ export const Fitted = memo(function Fitted({
       <clipPath id={`room-${view}`}>
         <rect {...room} />
       </clipPath>
-      <g clipPath={`url(#room-${view})`}>
+      <g>
         {drawing.around.filter(isShown).map((row) => {
           const ring = row[`${view}_mm`].map(flat);
           if (ring.length < 2) return null;
@@ -164,8 +167,14 @@ export const Fitted = memo(function Fitted({
               : [box.left + 4, box.top + 14];
           return (
             <g key={row.index} fill="none" stroke="var(--ink-2)" data-around={row.name}>
-              <path d={pathOf(ring, ring.length > 2)} strokeDasharray={THIN} strokeWidth="1.25" />
-              <text
+              <path
+                d={pathOf(ring, ring.length > 2)}
+                strokeDasharray={THIN}
+                strokeWidth="1.25"
+                clipPath={`url(#room-${view})`}
+              />
+              <Words
+                rank="name"
                 x={Math.min(Math.max(nameX, room.x + 4, 4), room.x + room.width - 80)}
                 y={Math.min(Math.max(nameY, room.y + 14), room.y + room.height - 6)}
                 fontSize="12"
@@ -175,7 +184,7 @@ export const Fitted = memo(function Fitted({
                 paintOrder="stroke"
               >
                 {row.name}
-              </text>
+              </Words>
             </g>
           );
         })}
@@ -223,13 +232,15 @@ export const Fitted = memo(function Fitted({
         const r = Math.max(3, (boss.bore_mm / 2) * at.scale);
         return (
           <g key={boss.name} stroke="var(--ink)" fill="none" data-boss={boss.name}>
-            <circle cx={x} cy={y} r={r} fill="var(--panel)" strokeWidth="1.5" />
+            <circle cx={x} cy={y} r={r} fill="var(--panel)" strokeWidth="1.5" data-keep-free />
             {boss.blocked ? (
               <path d={`M${x - r} ${y - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`} />
             ) : (
               <path d={`M${x - r - 4} ${y}h${2 * r + 8}M${x} ${y - r - 4}v${2 * r + 8}`} />
             )}
-            <text
+            <Words
+              rank="part"
+              anchor={[x, y]}
               x={x + r + 6}
               y={y + 4}
               fontSize="12"
@@ -239,7 +250,7 @@ export const Fitted = memo(function Fitted({
               paintOrder="stroke"
             >
               {boss.name}
-            </text>
+            </Words>
           </g>
         );
       })}

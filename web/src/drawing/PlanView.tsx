@@ -3,6 +3,7 @@ import { boxOf, circleRing, clipRing, edgeInside, pathOf, type Point } from "./g
 import { hatchPath } from "./hatch";
 import { MovingArea } from "./MovingArea";
 import { gateKey, oilOnFloor, ringsPath, swingOf, type MovingFrame } from "./movingOil";
+import { Words } from "./Words";
 import { planHalf, toPage, type Drawing, type OilSurface, type Placed } from "./views";
 
 /** The two ends in plan of an upright piece. */
@@ -45,7 +46,12 @@ const Plates = memo(function Plates({
           {plate.pieces_mm.map((rings, index) => {
             const foot = plate.kind === "vertical" ? footOf(rings[0] ?? []) : null;
             return foot ? (
-              <path key={index} d={pathOf(foot.map(place), false)} strokeWidth="3.5" />
+              <path
+                key={index}
+                d={pathOf(foot.map(place), false)}
+                strokeWidth="3.5"
+                data-keep-free
+              />
             ) : (
               rings.map((ring, each) => (
                 <path
@@ -73,6 +79,7 @@ const Plates = memo(function Plates({
             return (
               <g key={gate.name} data-gate={gate.name}>
                 <path
+                  data-keep-free
                   d={pathOf([away(one, 0), away(other, 0), away(other, reach), away(one, reach)])}
                   fill="var(--metal)"
                   strokeWidth="1.25"
@@ -84,9 +91,11 @@ const Plates = memo(function Plates({
                   stroke="none"
                   transform={`translate(${tip[0].toFixed(1)} ${tip[1].toFixed(1)}) rotate(${angle.toFixed(1)})`}
                 />
-                <text
-                  x={away(middle, -30)[0]}
-                  y={away(middle, -30)[1] + 4}
+                <Words
+                  rank="part"
+                  anchor={place([middle[0], middle[1]])}
+                  x={away(middle, -16 - 13 / at.scale)[0]}
+                  y={away(middle, -16 - 13 / at.scale)[1] + 4}
                   fontSize="13"
                   fontWeight="600"
                   textAnchor="middle"
@@ -94,7 +103,7 @@ const Plates = memo(function Plates({
                   stroke="none"
                 >
                   {gate.name}
-                </text>
+                </Words>
               </g>
             );
           })}
@@ -180,11 +189,17 @@ export function PlanView({
       ))}
       <Plates drawing={drawing} at={at} moving={moving} />
       <path d={path(drawing.rail_mm)} fill="none" stroke="var(--ink)" strokeWidth="1.75" />
+      {drawing.rail_mm.map((corner, index) => {
+        const next = drawing.rail_mm[(index + 1) % drawing.rail_mm.length];
+        return next && <path key={index} d={path([corner, next], false)} data-keep-free />;
+      })}
       {drawing.zones.map((zone) => {
         const box = boxOf(zone.outline_mm.map(place));
         if (box.right - box.left < 6.2 * zone.name.length) return null;
         return (
-          <text
+          <Words
+            rank="name"
+            mayGo
             key={zone.name}
             x={box.left + 7}
             y={box.bottom - 8}
@@ -193,11 +208,11 @@ export function PlanView({
             fontWeight="500"
           >
             {zone.name}
-          </text>
+          </Words>
         );
       })}
       {mouth.is_round ? (
-        <circle cx={mouthX} cy={mouthY} r={wide} {...look} />
+        <circle cx={mouthX} cy={mouthY} r={wide} {...look} data-keep-free />
       ) : (
         <rect x={mouthX - wide} y={mouthY - high} width={2 * wide} height={2 * high} {...look} />
       )}

@@ -78,7 +78,13 @@ const Plates = memo(function Plates({
   return (
     <g fill="none" stroke="var(--ink)">
       {plates.map((line, index) => (
-        <path key={index} d={pathOf(line.map(place), false)} strokeWidth="3.5" data-plate />
+        <path
+          key={index}
+          d={pathOf(line.map(place), false)}
+          strokeWidth="3.5"
+          data-plate
+          data-keep-free
+        />
       ))}
       {gates.map(({ plate, name, hinge_mm: hinge, edge_mm: edge, opens }) => {
         const swing = swingOf(moving, gateKey(plate, name), SWUNG);

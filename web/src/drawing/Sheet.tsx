@@ -1,4 +1,4 @@
-import { memo, useMemo, type ReactElement, type ReactNode } from "react";
+import { memo, useMemo, useRef, type ReactElement, type ReactNode } from "react";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { Dimension } from "./Dimension";
@@ -7,6 +7,7 @@ import type { MovingFrame } from "./movingOil";
 import { PlanView } from "./PlanView";
 import { SectionView, type SectionPlace } from "./SectionView";
 import { sectionTitle } from "./sectionTitle";
+import { useClearWords, Words } from "./Words";
 import {
   layoutOne,
   layoutSections,
@@ -46,12 +47,19 @@ function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): Rea
           strokeWidth="0.9"
         />
       ))}
-      <text x={x} y={y + 18} fontSize="13" textAnchor="middle" fill="var(--ink)">
+      <Words rank="title" x={x} y={y + 18} fontSize="13" textAnchor="middle" fill="var(--ink)">
         0
-      </text>
-      <text x={x + 4 * part} y={y + 18} fontSize="13" textAnchor="middle" fill="var(--ink)">
+      </Words>
+      <Words
+        rank="title"
+        x={x + 4 * part}
+        y={y + 18}
+        fontSize="13"
+        textAnchor="middle"
+        fill="var(--ink)"
+      >
         {Number(figure)} {unit}
-      </text>
+      </Words>
     </g>
   );
 }
@@ -109,7 +117,6 @@ function View({
   oil,
   airy,
   moving,
-  narrow,
   over,
 }: {
   drawing: Drawing;
@@ -117,16 +124,8 @@ function View({
   oil: OilSurface;
   airy: boolean;
   moving: MovingFrame | null;
-  /** No room for more than its name. */
-  narrow: boolean;
   over: ((at: Placed) => ReactNode) | undefined;
 }): ReactElement {
-  const left = at.x + at.box.left * at.scale;
-  const bottom = at.y + at.box.bottom * at.scale;
-  const { system, units } = useSettings();
-  const [name, words] =
-    at.view === "plan" ? ["Plan", "from above"] : sectionTitle(drawing, at.view, system, units);
-  const { view } = at;
   return (
     <g>
       {isSection(at) ? (
@@ -136,7 +135,33 @@ function View({
       )}
       <Dimensions drawing={drawing} at={at} />
       {over?.(at)}
-      <text
+    </g>
+  );
+}
+
+/** Whether a section's whole title fits beside that of the next. */
+const isRoomy = (at: Placed): boolean => (at.box.right - at.box.left) * at.scale > 230;
+
+/** A view's name under it; drawn after all views, so that no line of another crosses it. */
+function Title({
+  drawing,
+  at,
+  narrow,
+}: {
+  drawing: Drawing;
+  at: Placed;
+  /** No room for more than its name. */
+  narrow: boolean;
+}): ReactElement {
+  const left = at.x + at.box.left * at.scale;
+  const bottom = at.y + at.box.bottom * at.scale;
+  const { system, units } = useSettings();
+  const [name, words] =
+    at.view === "plan" ? ["Plan", "from above"] : sectionTitle(drawing, at.view, system, units);
+  return (
+    <g>
+      <Words
+        rank="title"
         x={left}
         y={bottom + 26}
         fontSize="14"
@@ -152,13 +177,13 @@ function View({
             {words}
           </tspan>
         )}
-        {view === "front" && drawing.lean_right_deg !== 0 && (
+        {at.view === "front" && drawing.lean_right_deg !== 0 && (
           <tspan x={left} dy="17" fontWeight="500" fill="var(--ink-2)">
             engine leaned {Math.abs(drawing.lean_right_deg)}°{" "}
             {drawing.lean_right_deg > 0 ? "right" : "left"}
           </tspan>
         )}
-      </text>
+      </Words>
     </g>
   );
 }
@@ -193,6 +218,8 @@ export function Sheet({
   /** What is drawn over each view. */
   over?: (at: Placed) => ReactNode;
 }): ReactElement {
+  const svg = useRef<SVGSVGElement>(null);
+  useClearWords(svg);
   const tall = width < 560;
   const { views, sheetHeight } = useMemo(() => {
     if (only)
@@ -212,6 +239,7 @@ export function Sheet({
   const last = only || (tall && !beside) ? plan : front;
   return (
     <svg
+      ref={svg}
       width={width}
       height={sheetHeight}
       role={over ? "group" : "img"}
@@ -226,8 +254,15 @@ export function Sheet({
           oil={oil}
           airy={airy}
           moving={moving}
-          narrow={beside !== null && !only}
           over={over}
+        />
+      ))}
+      {views.map((at) => (
+        <Title
+          key={at.view}
+          drawing={drawing}
+          at={at}
+          narrow={(beside !== null && !only) || (at.view === "side" && !isRoomy(at))}
         />
       ))}
       {plan && (
@@ -236,7 +271,8 @@ export function Sheet({
             d={`M4 ${plan.y + ((plan.box.top + plan.box.bottom) / 2) * plan.scale}l18 -6v12z`}
             fill="var(--ink)"
           />
-          <text
+          <Words
+            rank="gap"
             x={4}
             y={plan.y + ((plan.box.top + plan.box.bottom) / 2) * plan.scale - 12}
             fontSize="13"
@@ -244,9 +280,10 @@ export function Sheet({
             fill="var(--ink)"
           >
             {drawing.nose_points === "front" ? noses.front : ""}
-          </text>
+          </Words>
           {drawing.nose_points !== "front" && (
-            <text
+            <Words
+              rank="title"
               x={plan.x + plan.box.left * plan.scale}
               y={plan.y + plan.box.top * plan.scale - 26}
               fontSize="13"
@@ -254,23 +291,30 @@ export function Sheet({
               fill="var(--ink)"
             >
               Left of the page: {noses[drawing.nose_points]}
-            </text>
+            </Words>
           )}
         </g>
       )}
       {(only || beside || !tall) && (
         <g fontSize="15">
-          <text
+          <Words
+            rank="title"
             x={calloutX}
             y={only || beside ? 16 : 74}
             fontWeight="600"
             fill={airy ? "var(--bad)" : "var(--ink)"}
           >
             {callout[0]}
-          </text>
-          <text x={calloutX} y={only || beside ? 35 : 94} fill="var(--ink-2)" fontSize="14">
+          </Words>
+          <Words
+            rank="title"
+            x={calloutX}
+            y={only || beside ? 35 : 94}
+            fill="var(--ink-2)"
+            fontSize="14"
+          >
             {callout[1]}
-          </text>
+          </Words>
         </g>
       )}
       {last && (

@@ -24,7 +24,7 @@ export function Mark({
           cy="10"
           r="7.5"
           fill="none"
-          stroke={onInk ? paper : "var(--line)"}
+          stroke={onInk ? ink : "var(--line)"}
           strokeWidth="1.75"
           strokeDasharray="3 2.9"
         />

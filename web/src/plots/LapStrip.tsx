@@ -203,12 +203,7 @@ const Traces = memo(function Traces({
       />
       <path d={`M${LEFT} ${COVER_BOTTOM + 2}H${width - RIGHT}`} stroke="var(--ink)" />
       {ticks(duration, width / 90).map((at) => (
-        <g key={at}>
-          <path d={`M${x(at)} ${COVER_BOTTOM + 2}v4`} stroke="var(--ink)" />
-          <text x={x(at)} y={HEIGHT - 6} fontSize="12" textAnchor="middle" fill="var(--ink-2)">
-            {at === 0 ? "0 s" : at}
-          </text>
-        </g>
+        <path key={at} d={`M${x(at)} ${COVER_BOTTOM + 2}v4`} stroke="var(--ink)" />
       ))}
       <g fontSize="13" fontWeight="600" textAnchor="end">
         <text x={LEFT - 10} y={36} fill="var(--ink)">
@@ -244,6 +239,7 @@ const Traces = memo(function Traces({
   );
 });
 
+const FLAG = 48; // [px] the time flag is wide
 const KEY_STEPS: Record<string, number> = {
   ArrowRight: 0.1,
   ArrowLeft: -0.1,
@@ -316,13 +312,33 @@ export function LapStrip({
           aria-label={`Side and fore g and cover over ${lap.lap_name}`}
         >
           <Traces lap={lap} over={over} crank={crank} width={width} scale={scale} />
+          {ticks(duration, width / 90)
+            .filter((at) => Math.abs(scale.x(at) - flag) > FLAG / 2 + 12) // not under the flag
+            .map((at) => (
+              <text
+                key={at}
+                x={scale.x(at)}
+                y={HEIGHT - 6}
+                fontSize="12"
+                textAnchor="middle"
+                fill="var(--ink-2)"
+              >
+                {at === 0 ? "0 s" : at}
+              </text>
+            ))}
           <g opacity={faint ? 0.55 : 1} data-screen-only>
             <path
               d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}
               stroke="var(--ink)"
               strokeWidth="2"
             />
-            <rect x={flag - 24} y={COVER_BOTTOM + 4} width="48" height="18" fill="var(--ink)" />
+            <rect
+              x={flag - FLAG / 2}
+              y={COVER_BOTTOM + 4}
+              width={FLAG}
+              height="18"
+              fill="var(--ink)"
+            />
             <text
               x={flag}
               y={COVER_BOTTOM + 17}

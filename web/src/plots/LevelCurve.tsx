@@ -1,5 +1,6 @@
-import type { KeyboardEvent, PointerEvent, ReactElement } from "react";
+import { useRef, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
+import { useClearWords, Words } from "../drawing/Words";
 import { useSettings } from "../parts/settings";
 import { lengthAs, scaleOf, volumeAs } from "../parts/units";
 import { useDrag } from "../parts/useDrag";
@@ -58,10 +59,13 @@ export function LevelCurve({
     event.stopPropagation();
     onLitres(held(to));
   }
+  const svg = useRef<SVGSVGElement>(null);
+  useClearWords(svg);
   const [shownL, shownMm] = [volumeAs(units, system, litres), lengthAs(units, system, heightMm)];
   const flag = Math.max(LEFT + 4, Math.min(x(litres) - 122, width - 130));
   return (
     <svg
+      ref={svg}
       width={width}
       height={height}
       role="slider"
@@ -106,15 +110,19 @@ export function LevelCurve({
               stroke="var(--ink)"
               strokeDasharray="2 3"
             />
-            <text
+            <Words
+              rank="part"
               x={width - RIGHT}
               y={y(mark.level_mm) - 3}
               fontSize="12"
               textAnchor="end"
               fill="var(--ink)"
+              stroke="var(--panel)"
+              strokeWidth="3"
+              paintOrder="stroke"
             >
               {mark.name}
-            </text>
+            </Words>
           </g>
         ))}
       {dips.map((dip, index) => (

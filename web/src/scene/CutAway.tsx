@@ -32,7 +32,7 @@ export function canDraw3d(): boolean {
   }
 }
 
-const MARGIN = { x: 50, top: 40, bottom: 128 };
+const MARGIN = { x: 44, top: 34, bottom: 104 };
 /** Where there is no section beside the scene. */
 const NARROW = { x: 24, top: 34, bottom: 64 };
 /** Wide enough for a section beside the scene [px]. */

@@ -1,9 +1,10 @@
-import { useMemo, type ReactElement } from "react";
+import { useMemo, useRef, type ReactElement } from "react";
 import type { Point } from "../drawing/geometry";
 import { highestOil, type MovingFrame } from "../drawing/movingOil";
 import { sectionTitle } from "../drawing/sectionTitle";
 import { SectionView, type SectionPlace } from "../drawing/SectionView";
 import { viewBox, type Drawing, type OilSurface } from "../drawing/views";
+import { useClearWords, Words } from "../drawing/Words";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
 import { onPage, type Projection } from "./camera";
@@ -35,12 +36,12 @@ function Inset({
   return (
     <g>
       <SectionView drawing={drawing} at={at} oil={oil} airy={airy} moving={moving} />
-      <text x={left} y={top + 20} fontSize="13" fontWeight="600" fill="var(--ink)">
+      <Words rank="title" x={left} y={top + 20} fontSize="13" fontWeight="600" fill="var(--ink)">
         {name}
         <tspan dx="8" fontWeight="500" fill="var(--ink-2)">
           {words}
         </tspan>
-      </text>
+      </Words>
     </g>
   );
 }
@@ -64,7 +65,8 @@ function Callout({
       <circle cx={from[0]} cy={from[1]} r="2.6" fill="var(--ink)" />
       <path d={`M${from.join(" ")}L${to.join(" ")}`} stroke="var(--ink)" strokeWidth="1" />
       {lines.map((line, index) => (
-        <text
+        <Words
+          rank="title"
           key={index}
           x={x + (end ? -5 : 5)}
           y={y + 5 + index * 17}
@@ -77,7 +79,7 @@ function Callout({
           paintOrder="stroke"
         >
           {line}
-        </text>
+        </Words>
       ))}
     </g>
   );
@@ -106,6 +108,8 @@ export function SceneNotes({
   moving: MovingFrame | null;
   inset: boolean;
 }): ReactElement {
+  const svg = useRef<SVGSVGElement>(null);
+  useClearWords(svg);
   const { system, units } = useSettings();
   const moves = moving !== null;
   const { width, height } = projection;
@@ -136,6 +140,7 @@ export function SceneNotes({
   const heights = moves ? [] : labelledHeights(drawing, surface, projection);
   return (
     <svg
+      ref={svg}
       width={width}
       height={height}
       role="img"
@@ -143,7 +148,9 @@ export function SceneNotes({
       className="pointer-events-none absolute inset-0"
     >
       {heights.map(({ z, at }) => (
-        <text
+        <Words
+          rank="name"
+          mayGo
           key={z}
           x={at[0] - 4}
           y={at[1] - 4}
@@ -153,13 +160,14 @@ export function SceneNotes({
           fill="#1c211f"
         >
           {z === 0 ? "rail" : `${z > 0 ? "+" : "−"}${lengthAs(units, system, Math.abs(z)).figure}`}
-        </text>
+        </Words>
       ))}
       <g stroke="var(--ink)" fill="var(--ink)">
         <path d={`M${nose.join(" ")}L${tip.join(" ")}`} strokeWidth="1.5" />
         <path d="M0 0l-11 -4.5v9z" transform={`translate(${tip.join(" ")}) rotate(${angle})`} />
       </g>
-      <text
+      <Words
+        rank="gap"
         x={(nose[0] + tip[0]) / 2}
         y={Math.min(nose[1], tip[1]) - 10}
         fontSize="13"
@@ -170,7 +178,7 @@ export function SceneNotes({
         {drawing.nose_points === "front"
           ? "nose"
           : `crank's nose, ${drawing.nose_points} in the car`}
-      </text>
+      </Words>
       {top && climb && (
         <Callout
           from={page(top)}
@@ -194,11 +202,11 @@ export function SceneNotes({
         bad={airy}
       />
       {climbs && (
-        <text x={24} y={24} fontSize="15" fontWeight="600" fill="var(--ink)">
+        <Words rank="title" x={24} y={24} fontSize="15" fontWeight="600" fill="var(--ink)">
           {highest > drawing.skirt_height_mm - 1
             ? `Oil at the top of the skirt, ${climbs.figure} ${climbs.unit} above the rail`
             : `Oil up to ${climbs.figure} ${climbs.unit} above the rail`}
-        </text>
+        </Words>
       )}
       {inset && (
         <Inset

@@ -16,6 +16,8 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from loads.models import Lap
 from loads.services import store_lap
+from runs.schemas import RunIn
+from runs.services import ask_for_run
 
 WORKSHOP = "Reedbank Motors"
 
@@ -63,3 +65,4 @@ class Command(BaseCommand):
             build = add_build(user, document, "demo", lap)
             first = RevisionIn(base_state=1, name=revision)
             name_revision(user, build.pk, first)
+            ask_for_run(user, RunIn(build_id=build.pk))  # its moving verdict from the first minute

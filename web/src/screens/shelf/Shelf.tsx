@@ -1,28 +1,47 @@
-import { useState, type ReactElement } from "react";
+import { useEffect, useState, type ReactElement } from "react";
 import { Link } from "react-router";
 import { wordsOf, type Schemas } from "../../api/client";
 import { useDeleteBuild, useShelf, type ShelfRow } from "../../api/queries";
-import { useKnown } from "../../api/runs";
+import { isUnderWay, useKnown, useRuns, type Run } from "../../api/runs";
 import { Button } from "../../parts/Button";
-import { Mark, type MarkState } from "../../parts/Mark";
+import { Mark } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
+import { VERDICT_MARKS, yours } from "../../parts/verdict";
 import { NewBuild } from "./NewBuild";
 import { Thumbnail } from "./Thumbnail";
 
 type Known = Schemas["KnownOut"];
 
-const marks: Record<ShelfRow["verdict"]["state"], MarkState> = {
-  runs_dry: "bad",
-  draws_air: "caution",
-  sound: "good",
-  no_lap: "nothing",
-  faulty: "bad",
-};
+/** How far the moving oil of a build is, while it is being worked out. */
+function UnderWay({ run }: { run: Run }): ReactElement {
+  const share = run.lasts_s > 0 ? Math.round((100 * run.reached_s) / run.lasts_s) : 0;
+  const how = run.status === "waiting" ? "waits for its turn" : `${share} % worked out`;
+  return (
+    <span className="flex items-center gap-2 text-[13px] text-ink-2" role="status">
+      <progress
+        max={100}
+        value={share}
+        aria-label={`Moving oil of ${run.build_name}`}
+        className="h-2 w-24 accent-ink"
+      />
+      Moving oil: {how}
+    </span>
+  );
+}
 
-function Row({ row, known }: { row: ShelfRow; known: Known | undefined }): ReactElement {
+function Row({
+  row,
+  known,
+  run,
+}: {
+  row: ShelfRow;
+  known: Known | undefined;
+  /** Its run under way. */
+  run: Run | undefined;
+}): ReactElement {
   const [asking, setAsking] = useState(false);
   const remove = useDeleteBuild();
-  const verdict = known?.summary.verdict ?? row.verdict;
+  const verdict = yours(known?.summary.verdict ?? row.verdict, row.invented);
   const model = known?.model ?? (row.lap_name ? "Settled oil" : null);
   return (
     <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-hair py-3">
@@ -43,10 +62,11 @@ function Row({ row, known }: { row: ShelfRow; known: Known | undefined }): React
         </p>
       </div>
       <p className="flex min-w-[240px] flex-[1.4] items-start gap-3 text-[15px]">
-        <Mark state={marks[verdict.state]} size={20} />
+        <Mark state={VERDICT_MARKS[verdict.state]} size={20} />
         <span>
           <strong className="font-semibold">{verdict.headline}.</strong> {verdict.sentence}
           {model && <span className="block text-[13px] text-ink-2">{model}</span>}
+          {run && <UnderWay run={run} />}
         </span>
       </p>
       {asking ? (
@@ -78,6 +98,10 @@ export function Shelf({
 }): ReactElement {
   const shelf = useShelf();
   const known = useKnown();
+  const runs = useRuns();
+  const underWay = runs.data?.runs.filter((run) => run.is_current && isUnderWay(run)) ?? [];
+  const { refetch } = known;
+  useEffect(() => void refetch(), [underWay.length, refetch]); // another one may have ended
   return (
     <div className="mx-auto grid max-w-[1280px] gap-x-12 px-6 py-6 lg:grid-cols-[1fr_340px]">
       <section aria-labelledby="builds">
@@ -103,6 +127,7 @@ export function Shelf({
               key={row.id}
               row={row}
               known={known.data?.find(({ build_id: id }) => id === row.id)}
+              run={underWay.find(({ build_id: id }) => id === row.id)}
             />
           ))}
         </ul>

@@ -158,6 +158,12 @@ export function MovingOil({
         </div>
       )}
       {run && <UnderWay run={run} queued={queued} onCancel={() => cancel.mutate(build.id)} />}
+      {run && !finished && (
+        <p className="text-[13px] text-ink-2">
+          Until then the figures are of settled oil. Moving oil lags, overshoots and feels plates
+          and gates: its dry time and dips take their place.
+        </p>
+      )}
       {!run && failed && (
         <p className="flex items-start gap-2 py-1">
           <Mark state="bad" size={16} />

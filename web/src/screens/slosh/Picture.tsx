@@ -8,7 +8,7 @@ import {
 } from "react";
 import type { MovingFrame } from "../../drawing/movingOil";
 import { Sheet } from "../../drawing/Sheet";
-import { layoutWide, type CutAt, type Drawing } from "../../drawing/views";
+import type { CutAt, Drawing } from "../../drawing/views";
 import { Button } from "../../parts/Button";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSize } from "../../parts/size";
@@ -150,10 +150,6 @@ export function Picture({
   const two = beside !== null && width >= 560;
   const each = two ? Math.floor((width - 1) / 2) : width;
   const tall = Math.max(two ? height - LABEL : height, 300);
-  // the words stand over the front section, where the three views leave room
-  const wide = kind === "sections" && !two && width >= 700;
-  const front = wide ? layoutWide(shown.drawing, width, tall).at(-1) : undefined;
-  const column = front ? Math.round(front.x + front.box.left * front.scale) : null;
   const [one, other] = [shown.drawing, two ? beside.drawing : null];
   const both = useMemo(() => (other ? [one, other] : null), [one, other]);
   const pan = (pictured: Pictured): ReactElement => (
@@ -207,24 +203,19 @@ export function Picture({
             )}
           </div>
         </div>
-        <div
-          className={`flex flex-col items-end gap-3 px-6 pb-3 lg:pointer-events-none ${
-            two ? "" : "lg:absolute lg:right-0"
-          } ${kind === "sections" && !two ? "lg:top-[104px] lg:px-0" : "lg:bottom-0"} ${
-            kind === "sections" || two ? "" : "lg:max-w-[340px]"
-          }`}
-          style={column === null ? undefined : { left: column, right: 24 }}
-        >
+        <div className="flex flex-wrap items-end justify-end gap-x-6 gap-y-2 px-6 pt-1 pb-3">
           {!two && (
+            // a height of its own: the drawing above keeps its size while the words change
             <p
               aria-live="polite"
               data-sentence
-              className={`text-[14px] leading-snug ${kind === "sections" ? "w-full" : "lg:text-right"}`}
+              title={shown.moment.sentence}
+              className="min-w-[260px] flex-1 text-[14px] leading-[19px] lg:line-clamp-3 lg:h-[57px]"
             >
               {shown.moment.sentence}
             </p>
           )}
-          <div className="pointer-events-auto flex items-center gap-2">
+          <div className="flex items-center gap-2">
             {onClip && (
               <Button className="whitespace-nowrap" onClick={onClip}>
                 Save a clip
