@@ -16,11 +16,13 @@ from loads.schemas import (
     CornersIn,
     GripIn,
     KeepLapsIn,
+    KeepManoeuvresIn,
     LapDetailOut,
     LapNameIn,
     LapOut,
     LogUploadOut,
-    ManoeuvreIn,
+    ManoeuvresIn,
+    ManoeuvreTraceOut,
     ReadingIn,
     ReadingStep,
 )
@@ -103,9 +105,15 @@ def edit_corners(request: HttpRequest, lap_id: int, payload: CornersIn) -> LapDe
 
 
 @router.post("/manoeuvre", response={201: LapOut}, operation_id="keep_manoeuvre")
-def keep_manoeuvre(request: HttpRequest, payload: ManoeuvreIn) -> Status[Lap]:
-    """Keep a manoeuvre among the laps."""
-    return Status(201, services.keep_manoeuvre(signed_in(request), payload))
+def keep_manoeuvre(request: HttpRequest, payload: KeepManoeuvresIn) -> Status[Lap]:
+    """Keep manoeuvres in a row among the laps, as one load."""
+    return Status(201, services.keep_manoeuvres(signed_in(request), payload))
+
+
+@router.post("/manoeuvre/trace", response=ManoeuvreTraceOut, operation_id="trace_manoeuvre")
+def trace_manoeuvre(request: HttpRequest, payload: ManoeuvresIn) -> ManoeuvreTraceOut:
+    """A load as it is typed, to be drawn; nothing is kept."""
+    return services.trace_manoeuvres(payload)
 
 
 @router.post("/{int:lap_id}/grip", response={201: LapOut}, operation_id="keep_with_grip")

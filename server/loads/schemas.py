@@ -168,7 +168,7 @@ class LapDetailOut(LapOut):
 
 
 class ManoeuvreIn(Schema):
-    """A load without a logger."""
+    """One part of a load without a logger."""
 
     kind: Kind
     hand: Hand
@@ -176,6 +176,27 @@ class ManoeuvreIn(Schema):
     ramp_s: float = Field(ge=0.01, le=30)
     hold_s: float = Field(ge=0.01, le=600)
     engine_speed_rpm: float = Field(ge=300, le=20_000)
+
+
+class ManoeuvresIn(Schema):
+    """A load without a logger: manoeuvres one after another."""
+
+    parts: list[ManoeuvreIn] = Field(min_length=1, max_length=12)
+
+
+class KeepManoeuvresIn(ManoeuvresIn):
+    """The same to be kept; with no name it is called by what it is."""
+
+    name: Annotated[str, StringConstraints(max_length=120), Seen] = ""
+
+
+class ManoeuvreTraceOut(Schema):
+    """A load as it is typed: g over time, and its name by what it is."""
+
+    name: str
+    time_s: list[float]
+    side_g: list[float]
+    fore_g: list[float]
 
 
 class GripIn(Schema):

@@ -10,6 +10,7 @@ import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.corners import Corner, find_corners, named_corners
+from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
 from bilge_core.loads.reading import Reading, check_reading
@@ -20,7 +21,16 @@ from django.db import transaction
 
 from loads import uploads
 from loads.models import Lap
-from loads.schemas import CornersIn, GripIn, KeepLapsIn, LapNameIn, ManoeuvreIn
+from loads.schemas import (
+    CornersIn,
+    GripIn,
+    KeepLapsIn,
+    KeepManoeuvresIn,
+    LapNameIn,
+    ManoeuvreIn,
+    ManoeuvresIn,
+    ManoeuvreTraceOut,
+)
 from loads.selectors import lap_of
 
 SHORTEST_LAP = 5.0
@@ -95,30 +105,68 @@ _KIND_WORDS: dict[Kind, str] = {
 _STRAIGHT: tuple[Kind, ...] = ("braking", "launch", "hill")
 
 
-def keep_manoeuvre(user: User, wanted: ManoeuvreIn) -> Lap:
-    """Make a manoeuvre and keep it among the workshop's laps.
+_UNITS = {"level": "level_g", "ramp": "ramp_s", "hold": "hold_s"}
+_DRAWN_RATE = 10.0
+"""Samples a second of a load that is drawn while it is typed."""
+
+
+def _manoeuvre_log(wanted: ManoeuvresIn) -> Log:
+    try:
+        return manoeuvre_log(
+            *(
+                Manoeuvre(
+                    part.kind,
+                    part.hand,
+                    part.level_g,
+                    part.ramp_s,
+                    part.hold_s,
+                    part.engine_speed_rpm * math.pi / 30.0,
+                )
+                for part in wanted.parts
+            )
+        )
+    except InvalidQuantity as error:
+        field = _UNITS.get(error.name, error.name)
+        raise InvalidInput([Problem(field, f"must be {error.requirement}")]) from None
+
+
+def _manoeuvre_name(wanted: ManoeuvresIn) -> str:
+    def words(part: ManoeuvreIn) -> str:
+        hand = "" if part.kind in _STRAIGHT else f" {part.hand}"
+        return f"{_KIND_WORDS[part.kind]}{hand}, {part.level_g:g} g for {part.hold_s:g} s"
+
+    return "; ".join(words(part) for part in wanted.parts)[:120]
+
+
+def trace_manoeuvres(wanted: ManoeuvresIn) -> ManoeuvreTraceOut:
+    """A load as it would be kept, to be drawn.
 
     Raises
     ------
     InvalidInput
         If its figures make no sense.
     """
-    try:
-        log = manoeuvre_log(
-            Manoeuvre(
-                wanted.kind,
-                wanted.hand,
-                wanted.level_g,
-                wanted.ramp_s,
-                wanted.hold_s,
-                wanted.engine_speed_rpm * math.pi / 30.0,
-            )
-        )
-    except InvalidQuantity as error:
-        raise InvalidInput([Problem(error.name, f"must be {error.requirement}")]) from None
-    hand = "" if wanted.kind in _STRAIGHT else f" {wanted.hand}"
-    name = f"{_KIND_WORDS[wanted.kind]}{hand}, {wanted.level_g:g} g for {wanted.hold_s:g} s"
-    return _keep(user, name, "", {"manoeuvre": wanted.model_dump()}, prepare(log))
+    log = _manoeuvre_log(wanted)
+    every = max(1, round(1.0 / (_DRAWN_RATE * float(log.time[1] - log.time[0]))))
+    return ManoeuvreTraceOut(
+        name=_manoeuvre_name(wanted),
+        time_s=log.time[::every].round(2).tolist(),
+        side_g=(log.leftward[::every] / STANDARD_GRAVITY).round(3).tolist(),
+        fore_g=(log.forward[::every] / STANDARD_GRAVITY).round(3).tolist(),
+    )
+
+
+def keep_manoeuvres(user: User, wanted: KeepManoeuvresIn) -> Lap:
+    """Make a load of manoeuvres and keep it among the workshop's laps.
+
+    Raises
+    ------
+    InvalidInput
+        If its figures make no sense.
+    """
+    log = prepare(_manoeuvre_log(wanted))
+    told: dict[str, object] = {"manoeuvres": [part.model_dump() for part in wanted.parts]}
+    return _keep(user, wanted.name or _manoeuvre_name(wanted), "", told, log)
 
 
 def keep_with_grip(user: User, lap_id: int, wanted: GripIn) -> Lap:

@@ -263,14 +263,29 @@ CORNER = {
 
 
 def test_a_manoeuvre_is_judged_like_a_lap(api: Api, build: Build) -> None:
-    status, told = api("POST", "/laps/manoeuvre", CORNER)
+    status, told = api("POST", "/laps/manoeuvre", {"parts": [CORNER]})
     assert (status, told["name"], told["duration_s"]) == (201, "Corner left, 1.3 g for 4 s", 9.0)
     api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": told["id"]})
     _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
     assert slosh["lap"]["corners"][0]["hand"] == "left"
     assert max(slosh["lap"]["samples"]["side_g"]) == pytest.approx(1.3, abs=0.001)
-    status, told = api("POST", "/laps/manoeuvre", {**CORNER, "kind": "braking"})
+    status, told = api("POST", "/laps/manoeuvre", {"parts": [{**CORNER, "kind": "braking"}]})
     assert told["name"] == "Braking, 1.3 g for 4 s"
+
+
+def test_manoeuvres_in_a_row_are_one_load_with_a_name(api: Api) -> None:
+    parts = [{**CORNER, "kind": "braking", "level_g": 1.0}, CORNER]
+    status, drawn = api("POST", "/laps/manoeuvre/trace", {"parts": parts})
+    assert (status, drawn["name"]) == (200, "Braking, 1 g for 4 s; Corner left, 1.3 g for 4 s")
+    assert drawn["time_s"][-1] == pytest.approx(13.5)
+    assert (min(drawn["fore_g"]), max(drawn["side_g"])) == (-1.0, 1.3)
+    assert not Lap.objects.exists()  # it was only drawn
+    wanted = {"parts": parts, "name": "into the hairpin"}
+    status, told = api("POST", "/laps/manoeuvre", wanted)
+    assert (status, told["name"], told["duration_s"]) == (201, "into the hairpin", 13.5)
+    too_long = [{**CORNER, "hold_s": 600}] * 3
+    assert api("POST", "/laps/manoeuvre/trace", {"parts": too_long})[0] == 422
+    assert api("POST", "/laps/manoeuvre", {"parts": []})[0] == 422
 
 
 @pytest.mark.parametrize(
@@ -278,8 +293,8 @@ def test_a_manoeuvre_is_judged_like_a_lap(api: Api, build: Build) -> None:
     [{"level_g": 0}, {"level_g": "lots"}, {"hold_s": -1}, {"kind": "loop"}, {"ramp_s": None}],
 )
 def test_a_faulty_manoeuvre_is_refused(api: Api, change: dict[str, Any]) -> None:
-    status, told = api("POST", "/laps/manoeuvre", {**CORNER, **change})
-    assert (status, fields(told)) == (422, list(change))
+    status, told = api("POST", "/laps/manoeuvre", {"parts": [CORNER, {**CORNER, **change}]})
+    assert (status, fields(told)) == (422, [f"parts.1.{name}" for name in change])
     assert not Lap.objects.exists()
 
 

@@ -22,6 +22,7 @@ KINDS: tuple[Kind, ...] = get_args(Kind)
 
 _RATE = 50.0
 _BEFORE = 2.0  # [s] without load first, and as long afterwards
+_LONGEST = 1200.0  # [s] of all in a row (ours: longer than any lap)
 _DRIFT_DRIVE = 0.25  # [g] forward while sliding on the throttle (invented)
 
 
@@ -61,12 +62,24 @@ def _stations(manoeuvre: Manoeuvre) -> list[tuple[float, float]]:
     return stations[manoeuvre.kind]
 
 
-def manoeuvre_log(manoeuvre: Manoeuvre) -> Log:
-    """The manoeuvre as a log: two seconds at rest, half-cosine ramps, two seconds at rest.
+def _check(manoeuvre: Manoeuvre) -> None:
+    for name, value, most in (
+        ("level", manoeuvre.level, 4.0),
+        ("ramp", manoeuvre.ramp, 30.0),
+        ("hold", manoeuvre.hold, 600.0),
+        ("engine speed", manoeuvre.engine_speed, 2200.0),
+    ):
+        if not (math.isfinite(value) and 0.0 < value <= most):
+            raise InvalidQuantity(name, value, f"above 0, at most {most:g}")
+
+
+def manoeuvre_log(*manoeuvres: Manoeuvre) -> Log:
+    """Manoeuvres in a row as a log: two seconds at rest, half-cosine ramps, two seconds at rest.
 
     Parameters
     ----------
-    manoeuvre : Manoeuvre
+    *manoeuvres : Manoeuvre
+        One after another with no rest between: braking goes over into the turn.
 
     Returns
     -------
@@ -76,38 +89,46 @@ def manoeuvre_log(manoeuvre: Manoeuvre) -> Log:
     Raises
     ------
     InvalidQuantity
-        If a figure is not finite, a time is not positive or the load is outside 0 to 4 g.
+        If there is none, a figure is not finite, a time is not positive, a load is outside 0 to
+        4 g, or all of it lasts over 20 minutes.
 
     Examples
     --------
     >>> log = manoeuvre_log(Manoeuvre("corner", "right", 1.2, 0.5, 4.0, 600.0))
     >>> log.duration, round(float(log.leftward.min()) / 9.80665, 3)
     (9.0, -1.2)
+    >>> turn = Manoeuvre("corner", "left", 1.2, 0.5, 4.0, 600.0)
+    >>> manoeuvre_log(Manoeuvre("braking", "left", 1.0, 0.2, 2.0, 600.0), turn).duration
+    11.2
     """
-    for name, value, most in (
-        ("level", manoeuvre.level, 4.0),
-        ("ramp", manoeuvre.ramp, 30.0),
-        ("hold", manoeuvre.hold, 600.0),
-        ("engine speed", manoeuvre.engine_speed, 2200.0),
-    ):
-        if not (math.isfinite(value) and 0.0 < value <= most):
-            raise InvalidQuantity(name, value, f"above 0, at most {most:g}")
-    stations = [(0.0, 0.0), *_stations(manoeuvre), (0.0, 0.0)]
-    times, loads = [0.0, _BEFORE], [stations[0], stations[0]]
-    for station in stations[1:]:
-        hold = _BEFORE if station is stations[-1] else manoeuvre.hold
-        times += [times[-1] + manoeuvre.ramp, times[-1] + manoeuvre.ramp + hold]
-        loads += [station, station]
-    count = round(times[-1] * _RATE)
-    even = np.arange(count + 1) / _RATE
-    side, fore = (_eased(even, np.array(times), np.array(loads)[:, k]) for k in (0, 1))
-    one = np.ones_like(even)
+    for manoeuvre in manoeuvres:
+        _check(manoeuvre)
+    if not manoeuvres:
+        raise InvalidQuantity("manoeuvres", 0, "at least one")
+    # time, side and fore load, engine speed; each ramped to and held
+    rows = [(0.0, 0.0, 0.0, manoeuvres[0].engine_speed)]
+    rows.append((_BEFORE, *rows[0][1:]))
+
+    def go_to(side: float, fore: float, ramp: float, hold: float, speed: float) -> None:
+        reached = rows[-1][0] + ramp
+        rows.extend([(reached, side, fore, speed), (reached + hold, side, fore, speed)])
+
+    for each in manoeuvres:
+        for station in _stations(each):
+            go_to(*station, each.ramp, each.hold, each.engine_speed)
+    last = manoeuvres[-1]
+    go_to(0.0, 0.0, last.ramp, _BEFORE, last.engine_speed)
+    if rows[-1][0] > _LONGEST:
+        raise InvalidQuantity("manoeuvres", f"{rows[-1][0]:.0f} s", f"at most {_LONGEST:.0f} s")
+    table = np.array(rows)
+    even = np.arange(round(table[-1, 0] * _RATE) + 1) / _RATE
+    side, fore, speed = (_eased(even, table[:, 0], table[:, k]) for k in (1, 2, 3))
     return Log(
         even,
-        25.0 * one,
+        np.full_like(even, 25.0),
         STANDARD_GRAVITY * fore,
         STANDARD_GRAVITY * side,
-        manoeuvre.engine_speed * one,
+        speed,
     )
 
 

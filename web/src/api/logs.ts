@@ -180,10 +180,25 @@ export function useEditCorners(): UseMutationResult<
 }
 
 /** A load without a logger, kept among the laps. */
-export function useKeepManoeuvre(): UseMutationResult<LapRow, Error, Schemas["ManoeuvreIn"]> {
+/** A load as it is typed; the last one that could be drawn stands while the next is not there. */
+export const useManoeuvreTrace = (
+  parts: Schemas["ManoeuvreIn"][],
+): UseQueryResult<Schemas["ManoeuvreTraceOut"]> =>
+  useQuery({
+    queryKey: ["manoeuvre", parts],
+    retry: false,
+    placeholderData: (before: Schemas["ManoeuvreTraceOut"] | undefined) => before,
+    queryFn: async () =>
+      bodyOf(
+        "ManoeuvreTraceOut",
+        await client.POST("/api/laps/manoeuvre/trace", { body: { parts } }),
+      ),
+  });
+
+export function useKeepManoeuvre(): UseMutationResult<LapRow, Error, Schemas["KeepManoeuvresIn"]> {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: async (body: Schemas["ManoeuvreIn"]) =>
+    mutationFn: async (body: Schemas["KeepManoeuvresIn"]) =>
       bodyOf("LapOut", await client.POST("/api/laps/manoeuvre", { body })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["laps"] }),
   });

@@ -611,9 +611,29 @@ export interface paths {
         put?: never;
         /**
          * Keep Manoeuvre
-         * @description Keep a manoeuvre among the laps.
+         * @description Keep manoeuvres in a row among the laps, as one load.
          */
         post: operations["keep_manoeuvre"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps/manoeuvre/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trace Manoeuvre
+         * @description A load as it is typed, to be drawn; nothing is kept.
+         */
+        post: operations["trace_manoeuvre"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1992,6 +2012,19 @@ export interface components {
             reading: components["schemas"]["Reading"];
         };
         /**
+         * KeepManoeuvresIn
+         * @description The same to be kept; with no name it is called by what it is.
+         */
+        KeepManoeuvresIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["ManoeuvreIn"][];
+        };
+        /**
          * KnownOut
          * @description What the finest run of a build as it stands gave, and in which model.
          */
@@ -2204,7 +2237,7 @@ export interface components {
         };
         /**
          * ManoeuvreIn
-         * @description A load without a logger.
+         * @description One part of a load without a logger.
          */
         ManoeuvreIn: {
             /** Engine Speed Rpm */
@@ -2225,6 +2258,28 @@ export interface components {
             level_g: number;
             /** Ramp S */
             ramp_s: number;
+        };
+        /**
+         * ManoeuvreTraceOut
+         * @description A load as it is typed: g over time, and its name by what it is.
+         */
+        ManoeuvreTraceOut: {
+            /** Fore G */
+            fore_g: number[];
+            /** Name */
+            name: string;
+            /** Side G */
+            side_g: number[];
+            /** Time S */
+            time_s: number[];
+        };
+        /**
+         * ManoeuvresIn
+         * @description A load without a logger: manoeuvres one after another.
+         */
+        ManoeuvresIn: {
+            /** Parts */
+            parts: components["schemas"]["ManoeuvreIn"][];
         };
         /**
          * MarkOut
@@ -6513,7 +6568,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ManoeuvreIn"];
+                "application/json": components["schemas"]["KeepManoeuvresIn"];
             };
         };
         responses: {
@@ -6524,6 +6579,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LapOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    trace_manoeuvre: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ManoeuvresIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ManoeuvreTraceOut"];
                 };
             };
             /** @description The request cannot be read. */

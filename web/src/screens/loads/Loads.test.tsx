@@ -24,6 +24,7 @@ vi.mock("../../api/logs", () => ({
   useDropLog: () => ({ mutate: vi.fn() }),
   useKeepLaps: () => ({ mutate: vi.fn(), reset: vi.fn(), isPending: false, error: null }),
   useKeepManoeuvre: () => ({ mutate: state.keep, isPending: false, error: state.error }),
+  useManoeuvreTrace: () => ({ data: undefined, error: null }),
   useKeepWithGrip: () => ({ mutate: vi.fn(), isPending: false, error: null, isError: false }),
   useRenameLap: () => ({ mutate: vi.fn(), error: null }),
 }));
@@ -79,17 +80,22 @@ describe("Loads", () => {
     await userEvent.type(level, "1,4");
     await userEvent.click(screen.getByRole("button", { name: "Judge by this load" }));
     const [body, then] = state.keep.mock.lastCall as [object, { onSuccess: (lap: Row) => void }];
-    expect(body).toMatchObject({ kind: "braking", level_g: 1.4, engine_speed_rpm: 6500 });
+    expect(body).toMatchObject({
+      name: "",
+      parts: [{ kind: "braking", level_g: 1.4, engine_speed_rpm: 6500 }],
+    });
     then.onSuccess({ id: 9, name: "Braking", duration_s: 9 });
     expect(onChoose).toHaveBeenCalledExactlyOnceWith(9);
   });
 
   it("says a refused figure by its own name", async () => {
     state.error = new Refusal(422, "Refused.", [
-      { field: "level_g", message: "input should be greater than 0" },
+      { field: "parts.0.level_g", message: "input should be greater than 0" },
     ]);
     loads([], null);
     await userEvent.click(screen.getByRole("button", { name: "No logger? Say the load" }));
-    expect(screen.getByRole("alert").textContent).toContain("Load: input should be greater than 0");
+    expect(screen.getByRole("alert").textContent).toContain(
+      "1. Load: input should be greater than 0",
+    );
   });
 });

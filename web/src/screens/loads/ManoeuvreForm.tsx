@@ -1,21 +1,74 @@
 import { useState, type ReactElement } from "react";
-import { Refusal, wordsOf } from "../../api/client";
-import { useKeepManoeuvre } from "../../api/logs";
+import { Refusal, wordsOf, type Schemas } from "../../api/client";
+import { useKeepManoeuvre, useManoeuvreTrace } from "../../api/logs";
 import { Button } from "../../parts/Button";
 import { Notice } from "../../parts/Notice";
+import { LoadDrawn } from "./LoadDrawn";
 
-type Kind = Parameters<ReturnType<typeof useKeepManoeuvre>["mutate"]>[0]["kind"];
+type Part = Schemas["ManoeuvreIn"];
+type Kind = Part["kind"];
 
-const KINDS: [Kind, string][] = [
-  ["corner", "a long corner"],
-  ["braking", "braking"],
-  ["launch", "a launch"],
-  ["chicane", "a chicane: one way, the other, and back"],
-  ["drift", "a drift: side to side on the throttle"],
-  ["skid_pad", "a skid-pad"],
-  ["hill", "a hill, or any steady pull"],
-];
+const KINDS: Record<Kind, string> = {
+  corner: "a long corner",
+  braking: "braking",
+  launch: "a launch",
+  chicane: "a chicane: one way, the other, and back",
+  drift: "a drift: side to side on the throttle",
+  skid_pad: "a skid-pad",
+  hill: "a hill, or any steady pull",
+};
 const STRAIGHT: Kind[] = ["braking", "launch", "hill"];
+const MOST_PARTS = 12;
+
+/** A part as it is typed. */
+interface Typed {
+  key: number;
+  kind: Kind;
+  hand: "left" | "right";
+  level: string;
+  ramp: string;
+  hold: string;
+  rpm: string;
+}
+
+const FIRST: Typed = {
+  key: 0,
+  kind: "corner",
+  hand: "left",
+  level: "1.2",
+  ramp: "0.5",
+  hold: "4",
+  rpm: "6500",
+};
+
+const number = (typed: string): number => Number(typed.replace(",", "."));
+const partOf = (typed: Typed): Part => ({
+  kind: typed.kind,
+  hand: typed.hand,
+  level_g: number(typed.level),
+  ramp_s: number(typed.ramp),
+  hold_s: number(typed.hold),
+  engine_speed_rpm: number(typed.rpm),
+});
+
+const LABELS: Record<string, string> = {
+  level_g: "Load",
+  ramp_s: "Reached in",
+  hold_s: "Held for",
+  engine_speed_rpm: "Engine at",
+};
+
+/** The server's refusal in the form's own words: "parts.1.hold_s" is what the second is held for. */
+export function faultWords(error: Error): string {
+  if (!(error instanceof Refusal) || error.problems.length === 0) return wordsOf(error);
+  return error.problems
+    .map(({ field, message }) => {
+      const [, index, name = field] = /^parts\.(\d+)\.(.+)$/.exec(field) ?? [];
+      const which = index === undefined ? "" : `${Number(index) + 1}. `;
+      return `${which}${LABELS[name] ?? name}: ${message}`;
+    })
+    .join(". ");
+}
 
 function NumberField({
   label,
@@ -44,103 +97,156 @@ function NumberField({
   );
 }
 
-const LABELS: Record<string, string> = {
-  level_g: "Load",
-  ramp_s: "Reached in",
-  hold_s: "Held for",
-  engine_speed_rpm: "Engine at",
-};
+const select = "mt-1 block h-9 max-w-[240px] border border-ink bg-panel px-2 text-ink";
 
-/** The server's refusal in the form's own words. */
-function faultWords(error: Error): string {
-  if (!(error instanceof Refusal) || error.problems.length === 0) return wordsOf(error);
-  return error.problems
-    .map(({ field, message }) => `${LABELS[field] ?? field}: ${message}`)
-    .join(". ");
+function PartRow({
+  typed,
+  place,
+  onChange,
+  onRemove,
+}: {
+  typed: Typed;
+  place: number;
+  onChange: (change: Partial<Typed>) => void;
+  onRemove: (() => void) | null;
+}): ReactElement {
+  return (
+    <li
+      aria-label={`Part ${place}`}
+      className="flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-hair py-3"
+    >
+      <label className="text-[14px] text-ink-2">
+        {place === 1 ? "What" : "And then"}
+        <select
+          value={typed.kind}
+          onChange={(event) => onChange({ kind: event.target.value as Kind })}
+          className={select}
+        >
+          {Object.entries(KINDS).map(([key, words]) => (
+            <option key={key} value={key}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </label>
+      {!STRAIGHT.includes(typed.kind) && (
+        <label className="text-[14px] text-ink-2">
+          First to the
+          <select
+            value={typed.hand}
+            onChange={(event) =>
+              onChange({ hand: event.target.value === "right" ? "right" : "left" })
+            }
+            className={select}
+          >
+            <option>left</option>
+            <option>right</option>
+          </select>
+        </label>
+      )}
+      <NumberField
+        label="Load"
+        unit="g"
+        value={typed.level}
+        onChange={(level) => onChange({ level })}
+      />
+      <NumberField
+        label="Reached in"
+        unit="s"
+        value={typed.ramp}
+        onChange={(ramp) => onChange({ ramp })}
+      />
+      <NumberField
+        label="Held for"
+        unit="s"
+        value={typed.hold}
+        onChange={(hold) => onChange({ hold })}
+      />
+      <NumberField
+        label="Engine at"
+        unit="rpm"
+        value={typed.rpm}
+        onChange={(rpm) => onChange({ rpm })}
+      />
+      {onRemove && (
+        <Button look="bare" className="underline" onClick={onRemove}>
+          leave out
+        </Button>
+      )}
+    </li>
+  );
 }
 
-const number = (typed: string): number => Number(typed.replace(",", "."));
-
-/** Loads without a logger: so many g, that way, for so many seconds. */
+/** Loads without a logger: so many g, that way, for so many seconds, several in a row. */
 export function ManoeuvreForm({ onKept }: { onKept: (lapId: number) => void }): ReactElement {
   const keep = useKeepManoeuvre();
-  const [kind, setKind] = useState<Kind>("corner");
-  const [hand, setHand] = useState<"left" | "right">("left");
-  const [level, setLevel] = useState("1.2");
-  const [ramp, setRamp] = useState("0.5");
-  const [hold, setHold] = useState("4");
-  const [rpm, setRpm] = useState("6500");
+  const [rows, setRows] = useState<Typed[]>([FIRST]);
+  const [name, setName] = useState("");
+  const parts = rows.map(partOf);
+  const trace = useManoeuvreTrace(parts);
+  const change = (key: number, changed: Partial<Typed>): void =>
+    setRows((now) => now.map((row) => (row.key === key ? { ...row, ...changed } : row)));
+  const add = (): void =>
+    setRows((now) => {
+      const last = now.at(-1) ?? FIRST;
+      return [...now, { ...last, key: Math.max(...now.map(({ key }) => key)) + 1 }];
+    });
+  const fault = keep.error ?? trace.error;
   return (
-    <section aria-labelledby="manoeuvre" className="max-w-3xl">
+    <section aria-labelledby="manoeuvre" className="max-w-4xl">
       <h2 id="manoeuvre" className="font-figure text-[22px] font-semibold">
         No logger? Say the load
       </h2>
       <p className="mt-1 max-w-2xl text-ink-2">
         Braking is often the highest g, a sustained corner the longest; a launch throws everything
-        rearward.
+        rearward. Several in a row go over into each other.
       </p>
       <form
-        className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-3"
         onSubmit={(event) => {
           event.preventDefault();
-          keep.mutate(
-            {
-              kind,
-              hand,
-              level_g: number(level),
-              ramp_s: number(ramp),
-              hold_s: number(hold),
-              engine_speed_rpm: number(rpm),
-            },
-            { onSuccess: (lap) => onKept(lap.id) },
-          );
+          keep.mutate({ parts, name: name.trim() }, { onSuccess: (lap) => onKept(lap.id) });
         }}
       >
-        <label className="text-[14px] text-ink-2">
-          What
-          <select
-            value={kind}
-            onChange={(event) => {
-              const found = KINDS.find(([key]) => key === event.target.value);
-              if (found) setKind(found[0]);
-            }}
-            className="mt-1 block h-9 border border-ink bg-panel px-2 text-ink"
-          >
-            {KINDS.map(([key, words]) => (
-              <option key={key} value={key}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        {!STRAIGHT.includes(kind) && (
-          <label className="text-[14px] text-ink-2">
-            First to the
-            <select
-              value={hand}
-              onChange={(event) => setHand(event.target.value === "right" ? "right" : "left")}
-              className="mt-1 block h-9 border border-ink bg-panel px-2 text-ink"
-            >
-              <option>left</option>
-              <option>right</option>
-            </select>
+        <ol>
+          {rows.map((row, index) => (
+            <PartRow
+              key={row.key}
+              typed={row}
+              place={index + 1}
+              onChange={(changed) => change(row.key, changed)}
+              onRemove={
+                rows.length > 1
+                  ? () => setRows((now) => now.filter(({ key }) => key !== row.key))
+                  : null
+              }
+            />
+          ))}
+        </ol>
+        <div className="my-3 flex flex-wrap items-end gap-x-5 gap-y-3">
+          <Button type="button" className="h-9" disabled={rows.length >= MOST_PARTS} onClick={add}>
+            And then…
+          </Button>
+          <label className="min-w-[220px] flex-1 text-[14px] text-ink-2">
+            Called
+            <input
+              value={name}
+              maxLength={120}
+              placeholder={trace.data?.name ?? ""}
+              onChange={(event) => setName(event.target.value)}
+              className="mt-1 block h-9 w-full border border-ink bg-panel px-2 text-ink"
+            />
           </label>
-        )}
-        <NumberField label="Load" unit="g" value={level} onChange={setLevel} />
-        <NumberField label="Reached in" unit="s" value={ramp} onChange={setRamp} />
-        <NumberField label="Held for" unit="s" value={hold} onChange={setHold} />
-        <NumberField label="Engine at" unit="rpm" value={rpm} onChange={setRpm} />
-        <Button look="main" type="submit" className="h-9" disabled={keep.isPending}>
-          Judge by this load
-        </Button>
-      </form>
-      {keep.error && (
-        <div className="mt-3">
-          <Notice kind="bad" title="Not kept">
-            {faultWords(keep.error)}
-          </Notice>
+          <Button look="main" type="submit" className="h-9" disabled={keep.isPending}>
+            Judge by this load
+          </Button>
         </div>
+      </form>
+      {fault && (
+        <Notice kind="bad" title={keep.error ? "Not kept" : "Not drawn"}>
+          {faultWords(fault)}
+        </Notice>
       )}
+      {trace.data && <LoadDrawn trace={trace.data} />}
     </section>
   );
 }
