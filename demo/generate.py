@@ -249,6 +249,64 @@ def dunlin_gated() -> Build:
     return Build.model_validate(document)
 
 
+def _wall(
+    name: str, start: tuple[float, float], end: tuple[float, float], holes: tuple[float, ...]
+) -> dict[str, object]:
+    """A wall of the shop's box, with gates 80 wide and 40 high along the floor."""
+    return {
+        "kind": "vertical",
+        "name": name,
+        "from_mm": start,
+        "to_mm": end,
+        "top_depth_mm": 95,
+        "openings": [
+            {
+                "name": f"{name}{number}",
+                "from_start_mm": at,
+                "width_mm": 80,
+                "lower_depth_mm": 148,
+                "height_mm": 40,
+                "gate": {"swings": "right", "leaf": "rubber", "leak_pct": 1},
+            }
+            for number, at in enumerate(holes, start=1)
+        ],
+    }
+
+
+def dunlin_shop() -> Build:
+    """The Dunlin with a pan by the shop: deep for most of its length, boxes on both sides.
+
+    The bell is wide, moved to the right, where the oil goes in left turns, and boxed in by gates.
+    """
+    document = dunlin(sump_depth=150.0, oil=10.8).model_dump(mode="json")
+    document["name"] = "Dunlin, pan by the shop"
+    document["notes"] = "Invented. Long deep sump, side boxes, gates, pickup moved, 4.6 L more oil."
+    pan, pickup = document["pan"], document["pickup"]
+    deep, ramp, shelf, right = pan["zones"]
+    deep["outline_mm"] = _box(130, 452, -107, 107)
+    ramp["outline_mm"] = _box(90, 130, -107, 107)
+    shelf["outline_mm"] = _box(0, 90, -107, 107)
+    right["outline_mm"] = _box(160, 440, -165, -107)
+    left = {**right, "name": "kick-out left", "outline_mm": _box(160, 440, 107, 117)}
+    pan["zones"] = [deep, ramp, shelf, right, left]
+    pickup |= {"x_mm": 300, "y_mm": -50, "mouth": {"kind": "round", "diameter_mm": 70}}
+    lid = {
+        "kind": "horizontal",
+        "name": "lid",
+        "outline_mm": _box(190, 440, -90, 90),
+        "depth_mm": 95,
+        "openings": [{"name": "pickup", "x_mm": 300, "y_mm": -50, "length_mm": 54, "width_mm": 54}],
+    }
+    pan["plates"] = [
+        _wall("F", (190, -90), (190, 90), (50,)),
+        _wall("R", (440, -90), (190, -90), (25, 145)),
+        _wall("L", (190, 90), (440, 90), (25, 145)),
+        _wall("B", (440, 90), (440, -90), (50,)),
+        lid,
+    ]
+    return Build.model_validate(document)
+
+
 def main() -> None:
     """Write the files beside this one."""
     (HERE / "saltmarsh.csv").write_text(saltmarsh_csv(), encoding="utf-8")
@@ -257,6 +315,7 @@ def main() -> None:
     (HERE / "saltmarsh-session.csv").write_text(session_csv(), encoding="utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
     (HERE / "dunlin-gated.json").write_text(write_build(dunlin_gated()), encoding="utf-8")
+    (HERE / "dunlin-shop.json").write_text(write_build(dunlin_shop()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
 
 

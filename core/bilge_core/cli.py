@@ -6,6 +6,7 @@ import argparse
 import json
 import math
 import sys
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -22,10 +23,12 @@ from bilge_core.forecast.verdict import dip_words
 from bilge_core.freesurface.basin import FINENESSES
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.facts import LogFacts, log_facts
-from bilge_core.loads.laps import find_laps
+from bilge_core.loads.guesses import complete
+from bilge_core.loads.importing import read_columns
+from bilge_core.loads.laps import SHORTEST_LAP, LapSpan, find_laps
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
-from bilge_core.loads.recording import read_recording
+from bilge_core.loads.recording import recording_from, wanted_headings
 from bilge_core.loads.sniff import LogFile, open_log
 from bilge_core.moving_check import Moving, moving_figures, moving_lines, run_moving
 from bilge_core.statics import CoverRose, cover_rose
@@ -126,6 +129,8 @@ def _reading(file: LogFile, options: argparse.Namespace) -> Reading:
         columns[name] = Column.model_validate(
             {"heading": heading, "unit": unit, "positive": positive}
         )
+    if options.rate is not None and not 0.5 <= options.rate <= 100_000:
+        raise InvalidInput([Problem("--rate", f"{options.rate:g} is no rate; give 0.5 to 100000")])
     rate = options.rate or file.proposal.sample_rate_hz
     return Reading(columns=columns, sample_rate_hz=rate)
 
@@ -147,7 +152,11 @@ def _dip_figures(dip: Dip) -> dict[str, Any]:
 
 
 def _figures(
-    settled: SettledForecast, moving: Moving | None, facts: LogFacts, rose: CoverRose
+    settled: SettledForecast,
+    moving: Moving | None,
+    facts: LogFacts,
+    rose: CoverRose,
+    said: tuple[str, ...],
 ) -> dict[str, Any]:
     result = moving.forecast if moving else settled
     pan = result.pan
@@ -174,7 +183,7 @@ def _figures(
             }
             for angle, edge in zip(rose.directions.tolist(), rose.edge.tolist(), strict=True)
         ],
-        "lap": {"sentences": facts.sentences, "doubts": facts.doubts},
+        "lap": {"read": said, "sentences": facts.sentences, "doubts": facts.doubts},
         "samples": {
             "time_s": result.log.time.round(3).tolist(),
             "cover_mm": (result.lap.cover * 1e3).round(2).tolist(),
@@ -189,11 +198,11 @@ def _report(
     settled: SettledForecast,
     moving: Moving | None,
     facts: LogFacts,
-    which: str | None,
+    said: tuple[str, ...],
 ) -> str:
     result = moving.forecast if moving else settled
     lines = [f"{name}: {result.verdict.headline}. {result.verdict.sentence}", ""]
-    lines += [f"  {sentence}" for sentence in ([which] if which else []) + list(facts.sentences)]
+    lines += [f"  {sentence}" for sentence in (*said, *facts.sentences)]
     lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
     pan = result.pan
     lines += [
@@ -236,27 +245,50 @@ def _moving(options: argparse.Namespace, build: Build, log: Log) -> Moving | Non
         raise InvalidInput([Problem(str(options.frames), f"cannot be written: {reason}")]) from None
 
 
-def _lap(file: LogFile, options: argparse.Namespace) -> tuple[Log, str | None]:
-    """The lap to judge by: the one asked for, else the quickest whole one; and which in words."""
-    found = read_recording(file, _reading(file, options))
+@dataclass(frozen=True)
+class _Judged:
+    """The lap that is judged, and what is to be said of how it was read."""
+
+    log: Log
+    said: tuple[str, ...]
+
+
+def _chosen(laps: tuple[LapSpan, ...], number: int | None) -> tuple[LapSpan, str]:
+    """The lap asked for, else the quickest whole one; and which in words."""
+    if number is not None:
+        found = next((lap for lap in laps if lap.number == number), None)
+        if found is None:
+            raise InvalidInput([Problem("--lap-number", f"the file has laps 1 to {len(laps)}")])
+        how = ""
+    else:
+        whole = [lap for lap in laps if lap.whole]
+        found = min(whole, key=lambda lap: lap.duration) if whole else max(
+            laps, key=lambda lap: lap.duration
+        )  # fmt: skip
+        how = "the quickest whole one" if whole else "the longest; none is whole"
+        how = f", {how}; --lap-number N takes another"
+    return found, f"Lap {found.number} of {len(laps)} in the file, {found.duration:.2f} s{how}."
+
+
+def _judged(file: LogFile, options: argparse.Namespace) -> _Judged:
+    reading = _reading(file, options)
+    columns = read_columns(file, wanted_headings(reading))
+    reading, guesses = complete(columns, reading)
+    found = recording_from(columns, reading)
     if found.bad_rows and not options.leave_out_bad_rows:
         raise InvalidInput(list(found.faults))
     log = prepare(found.log)
     laps = find_laps(log, found.lap_starts)
-    if options.lap_number is not None:
-        chosen = next((lap for lap in laps if lap.number == options.lap_number), None)
-        if chosen is None:
-            raise InvalidInput([Problem("--lap-number", f"the file has laps 1 to {len(laps)}")])
-    elif len(laps) == 1:
-        return log, None
-    else:
-        whole = [lap for lap in laps if lap.whole] or list(laps)
-        chosen = min(whole, key=lambda lap: lap.duration)
-    start = float(found.log.time[0])
-    words = f"Lap {chosen.number} of {len(laps)} in the file, {chosen.duration:.2f} s"
-    if options.lap_number is None:
-        words += ", the quickest whole one; --lap-number N takes another"
-    return prepare(found.log.between(start + chosen.start, start + chosen.end)), f"{words}."
+    said = [f"Guessed: {guess.words}." for guess in guesses] + list(found.remarks)
+    if options.lap_number is not None or len(laps) > 1:
+        chosen, words = _chosen(laps, options.lap_number)
+        start = float(found.log.time[0])
+        log = prepare(found.log.between(start + chosen.start, start + chosen.end))
+        said.insert(0, words)
+    if log.duration < SHORTEST_LAP:
+        fault = f"lasts {log.duration:.1f} s; a lap needs at least {SHORTEST_LAP:.0f} s"
+        raise InvalidInput([Problem(str(options.lap), fault)])
+    return _Judged(log, tuple(said))
 
 
 def check(words: list[str]) -> int:
@@ -265,7 +297,8 @@ def check(words: list[str]) -> int:
     try:
         build = read_build(_read(options.build))
         file = open_log(_read(options.lap))
-        log, which = _lap(file, options)
+        judged = _judged(file, options)
+        log = judged.log
         settled = forecast_settled(build, log)
         moving = _moving(options, build, log)
         facts = log_facts(log)
@@ -278,9 +311,9 @@ def check(words: list[str]) -> int:
         print(f"bilge check: {error}", file=sys.stderr)
         return EXIT_BAD_INPUT
     if options.json:
-        print(json.dumps(_figures(settled, moving, facts, rose), indent=1))
+        print(json.dumps(_figures(settled, moving, facts, rose, judged.said), indent=1))
     else:
-        print(_report(build.name, settled, moving, facts, which))
+        print(_report(build.name, settled, moving, facts, judged.said))
     result = moving.forecast if moving else settled
     return EXIT_RUNS_DRY if result.dry_time.dips else EXIT_SOUND
 

@@ -54,6 +54,14 @@ class LapSpanOut(Schema):
     whole: bool
 
 
+class GuessOut(Schema):
+    """What the file does not say and its numbers do: field, what it was taken for, in words."""
+
+    field: str
+    taken: str
+    words: str
+
+
 class UnderstoodOut(Schema):
     """What was understood of a file, in words; `line_m` draws it."""
 
@@ -61,6 +69,7 @@ class UnderstoodOut(Schema):
     channels: list[ChannelOut]
     reading: Reading
     remembered: bool
+    guesses: list[GuessOut]
     file_words: str
     faults: list[FieldFault]
     bad_rows: int

@@ -11,6 +11,7 @@ from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.corners import Corner, find_corners, named_corners
 from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.loads.laps import SHORTEST_LAP
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
 from bilge_core.loads.reading import Reading, check_reading
@@ -32,9 +33,6 @@ from loads.schemas import (
     ManoeuvreTraceOut,
 )
 from loads.selectors import lap_of
-
-SHORTEST_LAP = 5.0
-"""[s]"""
 
 _OPTIONAL = ("upward", "place", "oil_pressure", "oil_temperature")
 

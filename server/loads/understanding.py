@@ -9,16 +9,17 @@ from accounts.models import User
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS
 from bilge_core.loads.facts import log_facts
+from bilge_core.loads.guesses import Guess, complete
 from bilge_core.loads.importing import Columns
 from bilge_core.loads.laps import find_laps
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log, prepare
-from bilge_core.loads.reading import Reading, check_reading
+from bilge_core.loads.reading import Reading, check_reading, is_named
 from bilge_core.loads.recording import recording_from
 from bilge_core.loads.sniff import LogFile
 
 from loads import uploads
-from loads.schemas import ChannelOut, FieldFault, LapSpanOut, ReadingStep, UnderstoodOut
+from loads.schemas import ChannelOut, FieldFault, GuessOut, LapSpanOut, ReadingStep, UnderstoodOut
 
 _LINE_POINTS = 400
 _SEPARATOR_WORDS = {",": "commas", ";": "semicolons", "\t": "tabs", "|": "bars", " ": "spaces"}
@@ -68,6 +69,7 @@ def _blank(file: LogFile, reading: Reading, remembered: bool) -> UnderstoodOut:
         channels=_channels(),
         reading=reading,
         remembered=remembered,
+        guesses=[],
         file_words=_file_words(file),
         faults=[],
         bad_rows=0,
@@ -110,6 +112,10 @@ def _with_facts(blank: UnderstoodOut, columns: Columns, reading: Reading) -> Und
     )
 
 
+def _guess_out(guess: Guess) -> GuessOut:
+    return GuessOut(field=guess.field, taken=guess.taken, words=guess.words)
+
+
 def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterator[ReadingStep]:
     """Read a file and say what it holds, step by step; what is still to be said is listed.
 
@@ -124,20 +130,29 @@ def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterato
     used = reading or known or file.proposal
     blank = _blank(file, used, remembered=known is not None)
 
+    may_guess = reading is None and known is None
+
     def steps() -> Iterator[ReadingStep]:
+        told, taken = blank, used
         try:
-            check_reading(used)
-            reading_steps = uploads.columns_in_steps(upload, file, used)
+            if not (may_guess and is_named(taken)):
+                check_reading(taken)
+            reading_steps = uploads.columns_in_steps(upload, file, taken)
             while True:
                 try:
                     yield ReadingStep(share=round(next(reading_steps), 3))
                 except StopIteration as end:
                     columns: Columns = end.value
                     break
-            yield ReadingStep(understood=_with_facts(blank, columns, used))
+            if may_guess:
+                taken, guesses = complete(columns, taken)
+                told = blank.model_copy(
+                    update={"reading": taken, "guesses": [_guess_out(each) for each in guesses]}
+                )
+            yield ReadingStep(understood=_with_facts(told, columns, taken))
         except InvalidInput as error:
             yield ReadingStep(
-                understood=blank.model_copy(update={"faults": fault_rows(error.problems)})
+                understood=told.model_copy(update={"faults": fault_rows(error.problems)})
             )
 
     return steps()

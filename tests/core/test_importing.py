@@ -59,23 +59,26 @@ def test_spaces_line_up_columns() -> None:
 def test_the_units_row_gives_the_units() -> None:
     names = ("Time", "Speed", "Lat g (+ left)", "Long g (+ forward)", "RPM")
     file = open_log(table([["s", "mph", "m/s2", "g", "rpm"], *steady()], names))
-    assert [c.unit for c in file.proposal.columns.values()] == ["s", "mph", "m/s2", "g", "rpm"]
+    units = {name: column.unit for name, column in file.proposal.columns.items()}
+    assert units == {
+        "time": "s", "speed": "mph", "lateral": "m/s2", "longitudinal": "g", "engine_speed": "rpm",
+    }  # fmt: skip
     log = read_log(file, file.proposal)
     assert log.speed[0] == pytest.approx(30 * 0.44704)  # a mile is 1609.344 m by definition
     assert log.leftward[0] == pytest.approx(0.5)
 
 
 def test_columns_without_known_names_are_offered_by_hand() -> None:
-    foreign = open_log(table(steady(), ("Zeit", "Tempo", "quer", "laengs", "Drehzahl")))
+    foreign = open_log(table(steady(), ("ch1", "ch2", "quux", "blip", "ch5")))
     assert foreign.proposal.columns == {}
-    assert foreign.headings[2] == "quer"
+    assert foreign.headings[2] == "quux"
     bare = open_log("\n".join(",".join(row) for row in steady()).encode())
     assert (bare.header_line, bare.headings[:2]) == (0, ("column 1", "column 2"))
     assert len(read_columns(bare, ["column 3"]).lines) == 60
 
 
 def test_extras_that_would_need_asking_are_not_proposed() -> None:
-    names = (*NAMES, "yaw rate", "vertical g", "latitude", "lap")
+    names = (*NAMES, "yaw rate", "vertical", "latitude", "lap")
     file = open_log(table([[*row, "0", "1", "12", "1"] for row in steady()], names))
     assert set(file.proposal.columns) >= {"lap"}
     assert not {"yaw_rate", "vertical", "latitude"} & set(file.proposal.columns)
@@ -109,11 +112,11 @@ def test_nothing_tells_the_time() -> None:
 
 
 def test_a_lap_clock_that_restarts_is_strung_together() -> None:
-    found = recording(table([*steady(200), *steady(220), *steady(50)]))
+    found = recording(table([*steady(200), *steady(204), *steady(50)]))
     assert found.bad_rows == 0
-    assert found.lap_starts == pytest.approx((20.0, 42.0))
+    assert found.lap_starts == pytest.approx((20.0, 40.4))
     spans = find_laps(prepare(found.log), found.lap_starts)
-    assert [lap.duration for lap in spans] == pytest.approx([20.0, 22.0, 4.9], abs=0.02)
+    assert [lap.duration for lap in spans] == pytest.approx([20.0, 20.4, 4.9], abs=0.02)
     assert [lap.whole for lap in spans] == [True, True, False]
 
 

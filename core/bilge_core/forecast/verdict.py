@@ -21,6 +21,11 @@ class Verdict:
     sentence: str
 
 
+def _seconds(time: float) -> str:
+    """Under a tenth of a second one place would say nil."""
+    return f"{time:.1f} s" if time >= 0.1 else f"{time:.2f} s"
+
+
 def dip_words(dip: Dip) -> str:
     """A dip as one says it.
 
@@ -30,9 +35,7 @@ def dip_words(dip: Dip) -> str:
     '0.8 s in corner 6, left, at 1.31 g'
     """
     hand = f", {dip.hand}," if dip.hand else ""
-    # under a tenth of a second one place would say nil
-    dry = f"{dip.dry:.1f} s" if dip.dry >= 0.1 else f"{dip.dry:.2f} s"
-    return f"{dry} {dip.place}{hand} at {dip.load:.2f} g"
+    return f"{_seconds(dip.dry)} {dip.place}{hand} at {dip.load:.2f} g"
 
 
 def give_verdict(dry_time: DryTime, least_cover: float) -> Verdict:
@@ -70,7 +73,7 @@ def give_verdict(dry_time: DryTime, least_cover: float) -> Verdict:
             "draws_air",
             "Caution",
             f"The pickup does not run dry, but draws air along for "
-            f"{dry_time.draws_air:.1f} s a lap; least cover {least_cover * 1e3:.0f} mm.",
+            f"{_seconds(dry_time.draws_air)} a lap; least cover {least_cover * 1e3:.0f} mm.",
         )
     return Verdict(
         "sound",

@@ -65,6 +65,30 @@ def _doubts(log: Log, peak_g: float, agreement: float) -> list[str]:
     return doubts
 
 
+_FAST = 75.0  # [m/s] that a car with little grip does not reach on a circuit (270 km/h, ours)
+_LITTLE_GRIP = 1.0  # [g]
+_CLOSES = math.radians(60.0)
+
+
+def _odd_together(top: float, side_g: float, turn: float, log: Log) -> list[str]:
+    """What does not add up: a top speed and a grip of different cars, a lap that does not close."""
+    odd = []
+    if top > _FAST and side_g < _LITTLE_GRIP:
+        odd.append(
+            f"{top * 3.6:.0f} km/h with no more than {side_g:.2f} g in corners: are the units of "
+            "speed and side g right?"
+        )
+    ends_as_it_begins = abs(log.speed[-1] - log.speed[0]) < 0.1 * top and log.duration > 20.0
+    rounds = turn / (2.0 * math.pi)
+    off = abs(rounds - round(rounds)) * 2.0 * math.pi
+    if ends_as_it_begins and abs(turn) > math.radians(180.0) and off > _CLOSES:
+        odd.append(
+            f"the lap does not close: it turns by {abs(math.degrees(turn)):.0f}°, and a round is "
+            "360°: are the units of speed and side g right, and is it a whole lap?"
+        )
+    return odd
+
+
 def _turn_sentence(what: str, turn: float, corners: tuple[Corner, ...]) -> str:
     lefts = sum(corner.hand == "left" for corner in corners)
     rights = len(corners) - lefts
@@ -98,20 +122,22 @@ def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     'This lap turns mostly right: 372° in all, 0 left and 1 right-hand corners.'
     """
     corners = find_corners(log)
-    left = float(log.leftward.max()) / STANDARD_GRAVITY
-    right = -float(log.leftward.min()) / STANDARD_GRAVITY
-    forward = float(log.forward.max()) / STANDARD_GRAVITY
-    braking = -float(log.forward.min()) / STANDARD_GRAVITY
+    left, right, forward, braking = (
+        max(0.0, float(most)) / STANDARD_GRAVITY
+        for most in (
+            log.leftward.max(), -log.leftward.min(), log.forward.max(), -log.forward.min(),
+        )
+    )  # fmt: skip
     turn = float(heading(log)[-1])
     top = float(log.speed.max())
     sentences = (
         _turn_sentence(what, turn, corners),
-        f"It brakes at up to {max(braking, 0.0):.2f} g, "
-        f"gains speed at up to {max(forward, 0.0):.2f} g, "
-        f"corners at up to {max(left, 0.0):.2f} g left and {max(right, 0.0):.2f} g right.",
+        f"It brakes at up to {braking:.2f} g, gains speed at up to {forward:.2f} g, "
+        f"corners at up to {left:.2f} g left and {right:.2f} g right.",
         f"It lasts {log.duration:.1f} s and reaches {top * 3.6:.0f} km/h.",
     )
     doubts = _doubts(log, max(left, right, forward, braking), _speed_agreement(log))
+    doubts += _odd_together(top, max(left, right), turn, log)
     rate = 1.0 / float(log.time[1] - log.time[0])
     return LogFacts(
         log.duration, rate, top, left, right, braking, forward, turn, corners,

@@ -14,6 +14,9 @@ from bilge_core.loads.log import Log
 
 Array = NDArray[np.float64]
 
+SHORTEST_LAP = 5.0
+"""[s] that a lap or a load must last to be judged."""
+
 _SHORTEST_TIME = 12.0  # [s]
 _NEAR = 30.0  # [m] from the start line's place
 _GRID = 5.0  # [m] of distance between samples of the bends
@@ -22,6 +25,7 @@ _LONGEST_LAP = 30_000.0  # [m]
 _ALIKE = 0.6  # correlation of the bends of two laps
 _WHOLE_TURN = math.radians(330.0)
 _SLOWEST = 5.0  # [m/s]
+_SAME_LENGTH = 0.03  # share of a lap's length by which lines and loggers differ (ours)
 _STRAIGHT = 1e-4  # [1/m] spread of bends that is none
 
 
@@ -40,23 +44,29 @@ class LapSpan:
         return self.end - self.start
 
 
-def _spans(edges: list[float], end: float, said: bool) -> tuple[LapSpan, ...]:
-    """Spans between edges; when they were found, not said, the outer ones are no whole laps."""
+def _spans(log: Log, edges: list[float], said: bool) -> tuple[LapSpan, ...]:
+    """Spans between edges, whole where they are as long as the others.
+
+    When edges were found, not said, the outer spans are no whole laps.
+    """
+    end = float(log.time[-1])
     kept = [0.0]
     for edge in sorted(edges):
         if edge - kept[-1] >= _SHORTEST_TIME and end - edge >= 1.0:
             kept.append(edge)
     bounds = list(zip(kept, [*kept[1:], end], strict=True))
-    usual = float(np.median([b - a for a, b in bounds[1:-1] or bounds]))
+    driven = distance_driven(log)
+    far = [float(np.diff(np.interp(each, log.time, driven))[0]) for each in bounds]
+    usual = float(np.median(far[1:-1] or far))
     return tuple(
         LapSpan(
             number,
             a,
             b,
             len(bounds) == 1
-            or (0.85 * usual <= b - a <= 1.15 * usual and (said or 1 < number < len(bounds))),
+            or (abs(length - usual) <= _SAME_LENGTH * usual and (said or 1 < number < len(bounds))),
         )
-        for number, (a, b) in enumerate(bounds, start=1)
+        for number, ((a, b), length) in enumerate(zip(bounds, far, strict=True), start=1)
     )
 
 
@@ -150,7 +160,8 @@ def find_laps(log: Log, lap_starts: tuple[float, ...] = ()) -> tuple[LapSpan, ..
     -------
     tuple of LapSpan
         From the first sample to the last without gaps; one when no lap comes
-        round twice. Those 15 % longer or shorter than the usual are not whole.
+        round twice. Those over 3 % longer or shorter in distance than the usual
+        are not whole: a part lap, a pit lane.
 
     Notes
     -----
@@ -169,8 +180,8 @@ def find_laps(log: Log, lap_starts: tuple[float, ...] = ()) -> tuple[LapSpan, ..
     """
     end = float(log.time[-1])
     if lap_starts:
-        return _spans(list(lap_starts), end, said=True)
+        return _spans(log, list(lap_starts), said=True)
     if end < 2.0 * _SHORTEST_TIME:
         return (LapSpan(1, 0.0, end, True),)
     passes = _passes(log, log.place) if log.place is not None else _by_bends(log)
-    return _spans(passes, end, said=False) if len(passes) > 1 else (LapSpan(1, 0.0, end, True),)
+    return _spans(log, passes, said=False) if len(passes) > 1 else (LapSpan(1, 0.0, end, True),)

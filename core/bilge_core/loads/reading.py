@@ -67,6 +67,20 @@ def clock_of(reading: Reading) -> Literal["time", "distance", "rate"] | None:
     return "rate" if reading.sample_rate_hz is not None else None
 
 
+def is_named(reading: Reading) -> bool:
+    """Whether every needed channel has its column and something tells the time.
+
+    Units and signs may be missing still: see `bilge_core.loads.guesses`.
+
+    Examples
+    --------
+    >>> is_named(Reading(columns={}, sample_rate_hz=50))
+    False
+    """
+    needed = {name for name, channel in CHANNELS.items() if channel.use == "needed"}
+    return clock_of(reading) is not None and needed <= {*reading.columns}
+
+
 def _column_faults(name: ChannelName, column: Column) -> list[Problem]:
     channel = CHANNELS[name]
     faults = []

@@ -24,6 +24,7 @@ Array = NDArray[np.float64]
 _FEWEST = 20
 _LONGEST = 3.0 * 3600.0  # [s]
 _RESTART = 5.0  # [s] that time goes back when a lap's own clock begins again
+_BEGINS = 1.0  # [s] of a lap's own clock within which it has begun again
 _SLOWEST = 1.0  # [m/s] taken at the least between two rows of a log by distance
 _WRONG_UNIT = 0.02  # share of rows outside the plausible that is no longer a glitch
 _EARTH = 6_371_008.8  # mean radius [m] (IUGG, from memory)
@@ -144,6 +145,19 @@ def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
     restarts = np.flatnonzero(steps < -_RESTART) + 1
     if len(restarts) > max(1.0, len(raw) / 100.0):
         restarts = restarts[:0]
+    begins = float(raw[0]) + max(_BEGINS, 2.0 * usual)  # a lap's own clock begins again
+    for place in restarts:
+        if raw[place] > begins:
+            before, here = (_from_si(float(raw[at]), "time", unit) for at in (place - 1, place))
+            raise InvalidInput(
+                [
+                    Problem(
+                        f"line {table.lines[place]}",
+                        f"time jumps back from {before:g} to {here:g} {unit} in the middle of a "
+                        "lap; cut the file in two there and import the parts one by one",
+                    )
+                ]
+            )
     shift = np.zeros_like(raw)
     for place in restarts:
         shift[place:] += raw[place - 1] - raw[place] + usual

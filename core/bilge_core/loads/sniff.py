@@ -19,6 +19,7 @@ from bilge_core.loads.channels import (
     known_unit,
     read_heading,
 )
+from bilge_core.loads.headings import plainness, understand_heading
 from bilge_core.loads.reading import Column, Reading
 
 _LOOKED_AT = 256 * 1024
@@ -120,10 +121,16 @@ def _first_lines(text: str) -> list[str]:
 
 
 def _known_columns(headings: list[str]) -> dict[ChannelName, Column]:
+    """For each channel the heading that means it most plainly, the first of those alike."""
     columns: dict[ChannelName, Column] = {}
+    plain: dict[ChannelName, float] = {}
     for heading in headings:
-        guess = read_heading(heading)
-        if guess.channel is not None and guess.channel not in columns and len(heading) <= 200:
+        guess = understand_heading(heading)
+        if guess.channel is None or len(heading) > 200:
+            continue
+        here = plainness(heading, guess.channel)
+        if here > plain.get(guess.channel, 0.0):
+            plain[guess.channel] = here
             columns[guess.channel] = Column.model_validate(
                 {"heading": heading, "unit": guess.unit or "", "positive": guess.positive}
             )
@@ -184,9 +191,9 @@ def _units_row(
     said = dict(zip(found.headings, cells, strict=False))
     told = {
         name: column
-        if column.unit
+        if read_heading(column.heading).unit  # in brackets; "lateral g" may be but a name
         else column.model_copy(
-            update={"unit": known_unit(name, said.get(column.heading, "")) or ""}
+            update={"unit": known_unit(name, said.get(column.heading, "")) or column.unit}
         )
         for name, column in columns.items()
     }

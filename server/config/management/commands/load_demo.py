@@ -30,6 +30,7 @@ LAPS = {
 REVISIONS = {
     "dunlin-deeper": "deeper, more oil",
     "dunlin-gated": "plates, three gates",
+    "dunlin-shop": "long pan, pickup moved",
     "dunlin": "as raced",
 }
 """Documents, the last one on top of the shelf, and what their first state is called."""
