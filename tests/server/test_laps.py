@@ -370,3 +370,26 @@ def test_no_upload_is_a_server_error_or_half_saved(
 @given(st.lists(st.tuples(st.integers(0, 400), JUNK), max_size=6), st.integers(0, 20_000))
 def test_ten_thousand_uploads(api: Api, cuts: list[tuple[int, bytes]], end: int) -> None:
     upload_anything(api, _torn(cuts, end))
+
+
+def test_what_a_file_does_not_say_is_guessed_once_and_marked(api: Api) -> None:
+    rows = [line.split(",") for line in (DEMO / "saltmarsh.csv").read_text().splitlines()[1:]]
+    lines = ["TimeMs,VehSpd,LatAcc,LongAcc,EngRPM"]
+    lines += [f"{1e3 * float(r[0]):.0f},{r[1]},{r[2]},{r[3]},{r[4]}" for r in rows]
+    _, told = api.upload("/laps/files", "\n".join(lines).encode())
+    understood = last_step(api, told["id"], None)
+    assert understood["faults"] == []
+    assert [guess["taken"] for guess in understood["guesses"]] == [
+        "g", "g", "km/h", "forward", "left",
+    ]  # fmt: skip
+    assert "so its change agrees with longitudinal g" in understood["guesses"][2]["words"]
+    again = last_step(api, told["id"], understood["reading"])
+    assert again["guesses"] == [] and again["sentences"] == understood["sentences"]
+
+
+def last_step(api: Api, file_id: int, reading: Any) -> Any:
+    answer = api.client.post(
+        f"/api/laps/files/{file_id}/reading", json.dumps({"reading": reading}), "application/json"
+    )
+    lines = b"".join(answer.streaming_content).splitlines()  # type: ignore[attr-defined]
+    return json.loads(lines[-1])["understood"]

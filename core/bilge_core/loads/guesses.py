@@ -77,12 +77,25 @@ class _Numbers:
         rows = len(self._columns.lines)
         if kind == "rate" and self.reading.sample_rate_hz:
             return np.arange(rows) / self.reading.sample_rate_hz
+        if kind == "distance":
+            return self._time_by_distance()
         raw = self.raw("time")
         if kind != "time" or raw is None:
             return None
         seconds = raw * si_from(1.0, "time", self.reading.columns["time"].unit)
         steps = np.diff(seconds, prepend=seconds[0])
         return np.asarray(np.cumsum(np.where(steps > 0.0, steps, 0.0)))
+
+    def _time_by_distance(self) -> Array | None:
+        """Distance over speed; while speed's unit is not known, as if it were in m/s."""
+        distance, speed = self.raw("distance"), self.raw("speed")
+        if distance is None or speed is None or not self.reading.columns["distance"].unit:
+            return None
+        unit = self.reading.columns["speed"].unit
+        pace = np.nan_to_num(speed) * (si_from(1.0, "speed", unit) if unit else 1.0)
+        metres = si_from(1.0, "distance", self.reading.columns["distance"].unit)
+        steps = np.maximum(np.nan_to_num(np.diff(distance, prepend=distance[0])), 0.0) * metres
+        return np.asarray(np.cumsum(steps / np.maximum(pace, 1.0)))
 
     def even(self, name: ChannelName, si: bool = True) -> Array | None:
         """A channel at even times, smoothed; in SI once its unit is known."""
@@ -172,7 +185,9 @@ def _guess_speed(numbers: _Numbers) -> None:
     if raw is None or numbers.reading.columns["speed"].unit:
         return None
     factors = {unit: si_from(1.0, "speed", unit) for unit in ("km/h", "m/s", "mph")}
-    speed, gone = numbers.even("speed", si=False), _driven(numbers)
+    by_distance = clock_of(numbers.reading) == "distance"
+    speed = numbers.even("speed", si=False)
+    gone = None if by_distance else _driven(numbers)
     if speed is not None and gone is not None and gone[0] > 100.0:
         summed = float(speed.sum()) / _RATE
         off = {unit: abs(math.log(max(summed * f, 1e-9) / gone[0])) for unit, f in factors.items()}
@@ -182,7 +197,8 @@ def _guess_speed(numbers: _Numbers) -> None:
     pull, gaining = numbers.even("longitudinal"), _gaining(numbers)
     if pull is not None and gaining is not None and abs(_correlation(gaining, pull)) > _ALIKE:
         slope = abs(float(gaining @ pull) / float(pull @ pull))
-        off = {unit: abs(math.log(max(slope * f, 1e-9))) for unit, f in factors.items()}
+        power = 2.0 if by_distance else 1.0  # then the unit is in the time as well
+        off = {unit: abs(math.log(max(slope * f**power, 1e-9))) for unit, f in factors.items()}
         best = min(off, key=lambda unit: off[unit])
         if off[best] < 0.35:  # the next unit is 0.48 away
             return numbers.take("speed", "so its change agrees with longitudinal g", unit=best)

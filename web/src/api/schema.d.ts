@@ -1857,6 +1857,18 @@ export interface components {
             margin_mm: number | null;
         };
         /**
+         * GuessOut
+         * @description What the file does not say and its numbers do: field, what it was taken for, in words.
+         */
+        GuessOut: {
+            /** Field */
+            field: string;
+            /** Taken */
+            taken: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Hatch
          * @description A rectangular opening in a horizontal plate, its sides along and across the engine.
          */
@@ -3337,6 +3349,8 @@ export interface components {
             file_words: string;
             /** From Gps */
             from_gps: boolean;
+            /** Guesses */
+            guesses: components["schemas"]["GuessOut"][];
             /** Headings */
             headings: string[];
             /** Laps */

@@ -33,6 +33,7 @@ export const UNDERSTOOD: Understood = {
   ],
   reading: READING,
   remembered: false,
+  guesses: [],
   file_words: "Columns parted by commas.",
   faults: [],
   bad_rows: 0,

@@ -16,6 +16,7 @@ import { FileButton } from "../../parts/FileButton";
 import { Notice } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
 import { useSettings } from "../../parts/settings";
+import { openGuesses } from "./reading";
 import { Understood } from "./Understood";
 
 type Work = { doing: string; share: number };
@@ -93,7 +94,12 @@ export function LogImport({ onKept }: { onKept: (lapId: number) => void }): Reac
         (share) => setWork({ doing: `Reading ${from.name}`, share }),
         signal,
       );
-      setUnderstood(found);
+      // what was guessed at first stays a guess until it is accepted or said otherwise
+      setUnderstood((before) => ({
+        ...found,
+        guesses:
+          reading === null ? found.guesses : openGuesses(before?.guesses ?? [], found.reading),
+      }));
     });
 
   function take(next: File): void {

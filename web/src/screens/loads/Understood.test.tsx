@@ -37,6 +37,19 @@ describe("Understood", () => {
     expect(leaveOut).toBe(false);
   });
 
+  it("keeps nothing on guesses until they are taken, all by one press", async () => {
+    const guesses = [
+      { field: "channels.speed.unit", taken: "km/h", words: "speed is in km/h: it reaches 214" },
+      { field: "channels.lateral.positive", taken: "left", words: "lateral g counts left" },
+    ];
+    const onKeep = understood({ guesses });
+    expect(screen.getByText(/it reaches 214/)).toBeTruthy();
+    expect(keep()).toHaveProperty("disabled", true);
+    await userEvent.click(screen.getByLabelText("all of that is right"));
+    await userEvent.click(keep());
+    expect(onKeep).toHaveBeenCalledOnce();
+  });
+
   it("keeps none without a name, and none when none is wanted", async () => {
     understood();
     await userEvent.clear(screen.getByLabelText("Name of lap 3"));

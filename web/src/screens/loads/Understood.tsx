@@ -68,6 +68,39 @@ function BadRows({
   );
 }
 
+/** What the file does not say, each with the reason; one press takes it all. */
+function Guesses({
+  guesses,
+  accepted,
+  onAccept,
+}: {
+  guesses: UnderstoodOut["guesses"];
+  accepted: boolean;
+  onAccept: (accepted: boolean) => void;
+}): ReactElement | null {
+  if (guesses.length === 0) return null;
+  return (
+    <div className="mt-4" data-guesses>
+      <Notice kind="caution" title="The file does not say all; guessed from its numbers">
+        <ul className="list-disc pl-5">
+          {guesses.map(({ field, words }) => (
+            <li key={field}>{words}</li>
+          ))}
+        </ul>
+        <label className="mt-1 flex items-center gap-2 font-medium">
+          <input
+            type="checkbox"
+            checked={accepted}
+            onChange={(event) => onAccept(event.target.checked)}
+            className="size-4 accent-[var(--ink)]"
+          />
+          {guesses.length === 1 ? "that is right" : "all of that is right"}
+        </label>
+      </Notice>
+    </div>
+  );
+}
+
 function LapsFound({
   laps,
   onChange,
@@ -120,6 +153,7 @@ export function Understood({
   onKeep: (laps: WantedLap[], leaveOutBadRows: boolean) => void;
 }): ReactElement {
   const [agreed, setAgreed] = useState(false);
+  const [accepted, setAccepted] = useState(false);
   const [edited, setEdited] = useState<{ of: UnderstoodOut["laps"]; laps: WantedLap[] }>();
   const laps = edited?.of === understood.laps ? edited.laps : wantedLaps(understood.laps, fileName);
   const wanted = laps.filter((lap) => lap.wanted);
@@ -130,7 +164,8 @@ export function Understood({
   const ready =
     wanted.length > 0 &&
     wanted.every((lap) => lap.name.trim() !== "") &&
-    (understood.bad_rows === 0 || agreed);
+    (understood.bad_rows === 0 || agreed) &&
+    (understood.guesses.length === 0 || accepted);
   return (
     <div aria-busy={busy}>
       <p className="mb-2 text-[14px] text-ink-2">
@@ -156,6 +191,7 @@ export function Understood({
           </Notice>
         </div>
       )}
+      <Guesses guesses={understood.guesses} accepted={accepted} onAccept={setAccepted} />
       <BadRows understood={understood} agreed={agreed} onAgree={setAgreed} />
       {understood.sentences.length > 0 && (
         <div className="mt-4 flex flex-wrap items-start gap-6">
@@ -197,6 +233,11 @@ export function Understood({
                   ? `Keep ${wanted.length} laps, judge by the last`
                   : "Keep it and judge by this lap"}
             </Button>
+            {understood.guesses.length > 0 && !accepted && (
+              <p className="mt-1 text-[13px] text-ink-2">
+                Say above whether the guesses are right.
+              </p>
+            )}
             {understood.bad_rows > 0 && !agreed && (
               <p className="mt-1 text-[13px] text-ink-2">
                 Say above what is to be done with the rows that cannot be read.

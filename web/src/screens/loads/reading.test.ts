@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { lineSplitter, type Reading } from "../../api/logs";
-import { clockOf, lapTime, wantedLaps, withClock, withColumn } from "./reading";
+import { clockOf, lapTime, openGuesses, wantedLaps, withClock, withColumn } from "./reading";
 
 const reading: Reading = {
   columns: { time: { heading: "Zeit", unit: "s" }, speed: { heading: "v", unit: "m/s" } },
@@ -60,5 +60,26 @@ describe("lines that arrive in pieces", () => {
     expect(split('{"share":0.')).toEqual([]);
     expect(split('5}\n{"share":1}\n{"und')).toEqual(['{"share":0.5}', '{"share":1}']);
     expect(split('erstood":1}\n\n')).toEqual(['{"understood":1}']);
+  });
+});
+
+describe("openGuesses", () => {
+  const reading = {
+    columns: {
+      speed: { heading: "v", unit: "km/h", positive: null },
+      lateral: { heading: "ay", unit: "g", positive: "right" as const },
+    },
+    sample_rate_hz: null,
+    sensor: { turned_left_deg: 0, level_standing: false, ahead_mm: 0, left_mm: 0 },
+  };
+  it("drops what the builder has said otherwise", () => {
+    const guesses = [
+      { field: "channels.speed.unit", taken: "km/h", words: "" },
+      { field: "channels.lateral.positive", taken: "left", words: "" },
+      { field: "channels.time.unit", taken: "ms", words: "" },
+    ];
+    expect(openGuesses(guesses, reading).map(({ field }) => field)).toEqual([
+      "channels.speed.unit",
+    ]);
   });
 });

@@ -2,6 +2,7 @@ import type { Reading, Understood } from "../../api/logs";
 
 export type Channel = Understood["channels"][number];
 export type Column = Reading["columns"][string];
+export type Guess = Understood["guesses"][number];
 export type Clock = "time" | "distance" | "rate";
 
 /** What tells the time, as the server reads it. */
@@ -64,4 +65,13 @@ export function lapTime(seconds: number): string {
   const minutes = Math.floor(seconds / 60);
   const rest = (seconds - 60 * minutes).toFixed(2);
   return minutes > 0 ? `${minutes}:${rest.padStart(5, "0")}` : `${rest} s`;
+}
+
+/** Of what was guessed, what still stands as it was guessed: the rest is the builder's own word. */
+export function openGuesses(guesses: readonly Guess[], reading: Reading): Guess[] {
+  return guesses.filter(({ field, taken }) => {
+    const [, channel = "", what] = field.split(".");
+    const column = Object.entries(reading.columns).find(([name]) => name === channel)?.[1];
+    return column !== undefined && (what === "unit" ? column.unit : column.positive) === taken;
+  });
 }
