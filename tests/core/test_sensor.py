@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -10,7 +11,7 @@ from bilge_core.build import Car
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.corners import find_corners, named_corners, place_on_lap
 from bilge_core.loads.envelope import held_loads
-from bilge_core.loads.frames import apparent_gravity
+from bilge_core.loads.frames import STANDARD_GRAVITY, apparent_gravity
 from bilge_core.loads.laps import find_laps
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Sensor
@@ -58,7 +59,7 @@ def test_levelling_without_vertical_takes_it_as_one_g() -> None:
 
 def test_levelling_needs_a_car_that_stands() -> None:
     time = np.arange(0.0, 10.0, 0.1)
-    moving = Log(time, 20 + 0 * time, *np.zeros((3, 100)))
+    moving = Log(time, 5 + 0 * time, *np.zeros((3, 100)))  # neither stands nor drives
     assert standing_stretch(moving) is None
     with pytest.raises(InvalidQuantity, match="2 s or more in which the car stands"):
         in_car(moving, Sensor(level_standing=True), None)
@@ -196,3 +197,45 @@ def test_prepare_carries_all_channels(saltmarsh: Log) -> None:
     assert again.place is not None
     assert again.place.shape == (len(again.time), 2)
     assert again.oil_pressure == pytest.approx(np.full(len(again.time), 4e5))
+
+
+def tilted_lap(saltmarsh: Log, nose_up_deg: float, right_deg: float) -> tuple[Log, np.ndarray]:
+    """A lap without a stop as a tilted sensor feels it, and its yaw rate."""
+    from bilge_core.loads.line import heading
+
+    up, right = np.radians([nose_up_deg, right_deg])
+    felt = replace(
+        saltmarsh,
+        forward=saltmarsh.forward * np.cos(up) + STANDARD_GRAVITY * np.sin(up),
+        leftward=saltmarsh.leftward * np.cos(right) + STANDARD_GRAVITY * np.sin(right),
+    )
+    return felt, np.gradient(heading(saltmarsh), saltmarsh.time)
+
+
+def test_levelled_by_the_cars_motion_where_nothing_stands(saltmarsh: Log) -> None:
+    felt, yaw = tilted_lap(saltmarsh, 4.0, -3.0)
+    levelled, said = in_car(felt, Sensor(level_standing=True), yaw)
+    assert "the change of speed and the turning over the whole log" in said[0]
+    assert np.median(levelled.forward - saltmarsh.forward) == pytest.approx(0.0, abs=0.15)
+    assert np.median(levelled.leftward - saltmarsh.leftward) == pytest.approx(0.0, abs=0.15)
+    half, said = in_car(felt, Sensor(level_standing=True), None)  # nothing tells the side
+    assert "fore and aft alone" in said[0]
+    assert np.median(half.forward - saltmarsh.forward) == pytest.approx(0.0, abs=0.15)
+    with pytest.raises(InvalidQuantity, match="stands or drives"):
+        in_car(replace(felt, speed=5.0 + 0.0 * felt.speed), Sensor(level_standing=True), None)
+
+
+def test_a_tilt_that_the_numbers_show_is_offered(saltmarsh: Log) -> None:
+    felt, yaw = tilted_lap(saltmarsh, 4.0, 0.0)
+    _, said = in_car(felt, Sensor(), None)
+    assert said == (
+        "Longitudinal g reads 0.07 g more than its change of speed tells: the sensor seems to tilt "
+        "by 4°. Levelling takes it out.",
+    )
+    leaned, yaw = tilted_lap(saltmarsh, 0.0, -6.0)
+    assert in_car(leaned, Sensor(), yaw)[1][0].startswith("Side g reads 0.11 g less")
+    assert in_car(saltmarsh, Sensor(), yaw)[1] == ()
+    slight, yaw = tilted_lap(saltmarsh, 2.5, 0.0)  # on the near side of the edge, 2.9 degrees
+    assert in_car(slight, Sensor(), yaw)[1] == ()
+    more, yaw = tilted_lap(saltmarsh, 3.4, 0.0)
+    assert len(in_car(more, Sensor(), yaw)[1]) == 1

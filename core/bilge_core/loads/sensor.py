@@ -19,6 +19,9 @@ Array = NDArray[np.float64]
 _STANDS = 0.8  # [m/s]
 _LONG_ENOUGH = 2.0  # [s]
 _STILL = 0.05 * STANDARD_GRAVITY  # [m/s2]
+_MOVING = 8.0  # [m/s] from which speed and GPS tell of straights
+_STEADY_OVER = 0.6  # [s] over which speed and turning are smoothed
+_SHOWN_G = 0.05  # [g] of a steady difference that is worth a word: a tilt of 3 degrees
 _YAW_SMOOTH = 0.2  # [s] before yaw rate is differentiated
 
 
@@ -61,18 +64,100 @@ def _turn_onto_up(down_to: Array) -> Array:
     return np.asarray(np.eye(3) + cross + cross @ cross / (1.0 + felt[2]))
 
 
-def _levelled(log: Log) -> tuple[Log, str]:
+def _smoothed(channel: Array, time: Array, over: float) -> Array:
+    step = max(float(np.median(np.diff(time))), 1e-3)
+    return np.asarray(scipy.ndimage.uniform_filter1d(channel, max(1, round(over / step))))
+
+
+def turning_rate(log: Log, yaw_rate: Array | None) -> Array | None:
+    """How fast the car turns [rad/s], positive to the left, by yaw rate or GPS; None without."""
+    if yaw_rate is not None:
+        return _smoothed(yaw_rate, log.time, _STEADY_OVER)
+    if log.place is None:
+        return None
+    east, north = (_smoothed(log.place[:, k], log.time, _STEADY_OVER) for k in (0, 1))
+    heading = np.unwrap(np.arctan2(np.gradient(north, log.time), np.gradient(east, log.time)))
+    return _smoothed(np.gradient(heading, log.time), log.time, _STEADY_OVER)
+
+
+def unexplained(log: Log, yaw_rate: Array | None) -> tuple[float, float | None] | None:
+    """What the sensor reads that the car's motion does not explain, fore and to the side [m/s2].
+
+    Medians, while the car moves, of longitudinal acceleration less the change of speed, and of
+    lateral acceleration less speed times turning. Slopes and banks cancel over whole laps; what
+    stays is a tilt. The side is None without yaw rate or GPS; None alone when it hardly moves.
+
+    Examples
+    --------
+    >>> time = np.arange(0.0, 20.0, 0.1)
+    >>> log = Log(time, 20.0 + 2.0 * time, 2.5 + 0 * time, 0 * time, 0 * time)
+    >>> fore, side = unexplained(log, None)
+    >>> round(fore, 2), side
+    (0.5, None)
+    """
+    speed = _smoothed(log.speed, log.time, _STEADY_OVER)
+    moving = speed > _MOVING
+    if moving.sum() * float(np.median(np.diff(log.time))) < _LONG_ENOUGH:
+        return None
+    fore = float(np.median((log.forward - np.gradient(speed, log.time))[moving]))
+    turning = turning_rate(log, yaw_rate)
+    if turning is None:
+        return fore, None
+    return fore, float(np.median((log.leftward - turning * speed)[moving]))
+
+
+def _level_by(log: Log, felt: Array, yaw_rate: Array | None) -> tuple[Array, str]:
+    """The direction that is down to the sensor, and how that is known."""
     stretch = standing_stretch(log)
-    if stretch is None:
+    if stretch is not None:
+        first, last = stretch
+        length = log.time[last - 1] - log.time[first]
+        mean = np.median(felt[first:last], axis=0)
+        return mean, f"{length:.0f} s standing at {log.time[first]:.0f} s"
+    found = unexplained(log, yaw_rate)
+    if found is None:
         raise InvalidQuantity(
             "standing stretch",
             "missing",
-            "2 s or more in which the car stands; log it standing, or do not level",
+            "2 s or more in which the car stands or drives; log it so, or do not level",
         )
-    first, last = stretch
+    fore, side = found
+    up = math.sqrt(max(STANDARD_GRAVITY**2 - fore**2 - (side or 0.0) ** 2, 1.0))
+    how = "the change of speed" + (
+        " and the turning over the whole log, as it never stands"
+        if side is not None
+        else " over the whole log, fore and aft alone: nothing stands, and no yaw rate or GPS "
+        "tells the side"
+    )
+    return np.array([fore, side or 0.0, up]), how
+
+
+def shown_tilt(log: Log, yaw_rate: Array | None) -> str | None:
+    """What the numbers show of a tilt that was not taken out, in words; None for none.
+
+    Longitudinal g against the change of speed, which no tilt touches, over all of the log; side g
+    against speed times turning, where yaw rate or GPS tell it.
+    """
+    found = unexplained(log, yaw_rate)
+    if found is None:
+        return None
+    off = [each for each in found if each is not None]
+    worst = max(off, key=abs) / STANDARD_GRAVITY
+    if abs(worst) < _SHOWN_G:
+        return None
+    which = "Longitudinal" if len(off) == 1 or abs(off[0]) >= abs(off[1]) else "Side"
+    by = "its change of speed" if which == "Longitudinal" else "its turning"
+    return (
+        f"{which} g reads {abs(worst):.2f} g {'more' if worst > 0 else 'less'} than {by} tells: "
+        f"the sensor seems to tilt by {math.degrees(math.asin(min(1.0, abs(worst)))):.0f}°. "
+        "Levelling takes it out."
+    )
+
+
+def _levelled(log: Log, yaw_rate: Array | None) -> tuple[Log, str]:
     upward = log.upward if log.upward is not None else np.full_like(log.time, STANDARD_GRAVITY)
     felt = np.column_stack([log.forward, log.leftward, upward])
-    mean = np.median(felt[first:last], axis=0)
+    mean, words = _level_by(log, felt, yaw_rate)
     if mean[2] < 0.5 * float(np.linalg.norm(mean)):
         raise InvalidQuantity(
             "standing stretch", f"tilted by {_tilt(mean):.0f}°", "tilted by less than 60°"
@@ -84,10 +169,7 @@ def _levelled(log: Log) -> tuple[Log, str]:
         leftward=turned[:, 1],
         upward=None if log.upward is None else turned[:, 2],
     )
-    return levelled, (
-        f"The sensor's tilt of {_tilt(mean):.1f}° is taken out, from "
-        f"{log.time[last - 1] - log.time[first]:.0f} s standing at {log.time[first]:.0f} s."
-    )
+    return levelled, f"The sensor's tilt of {_tilt(mean):.1f}° is taken out, from {words}."
 
 
 def _tilt(felt: Array) -> float:
@@ -132,8 +214,8 @@ def in_car(log: Log, sensor: Sensor, yaw_rate: Array | None) -> tuple[Log, tuple
     Raises
     ------
     InvalidQuantity
-        If it is to be levelled and the car never stands, or is to be moved and
-        there is no yaw rate.
+        If it is to be levelled and the car neither stands nor drives, or is to be moved and there
+        is no yaw rate.
 
     Notes
     -----
@@ -153,8 +235,10 @@ def in_car(log: Log, sensor: Sensor, yaw_rate: Array | None) -> tuple[Log, tuple
     """
     said: list[str] = []
     if sensor.level_standing:
-        log, words = _levelled(log)
+        log, words = _levelled(log, yaw_rate)
         said.append(words)
+    elif (tilt := shown_tilt(log, yaw_rate)) is not None and not sensor.turned_left_deg:
+        said.append(tilt)
     if sensor.turned_left_deg:
         angle = math.radians(sensor.turned_left_deg)
         log = replace(
