@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from accounts.api import people as people_router
 from accounts.api import router as accounts_router
 from builds.api import router as builds_router
 from django.http import HttpRequest
@@ -38,6 +39,7 @@ api = DescribedApi(
 )
 install_handlers(api)
 api.add_router("/session", accounts_router, tags=["session"])
+api.add_router("/people", people_router, tags=["people"])
 api.add_router("/builds", builds_router, tags=["builds"])
 api.add_router("/forecasts", forecasts_router, tags=["forecasts"])
 api.add_router("/laps", loads_router, tags=["laps"])

@@ -11,7 +11,7 @@ from config.problems import ProblemOut
 REFUSALS = {
     400: "The request cannot be read.",
     401: "Nobody is signed in, or name and password do not belong together.",
-    403: "The page's token is missing or old.",
+    403: "The page's token is missing or old, or it is somebody else's to decide.",
     404: "There is no such thing in this workshop.",
     408: "The request took too long to come.",
     409: "It has changed since, or is still needed; nothing was lost.",
@@ -29,7 +29,7 @@ def _may_answer(path: str, method: str, operation: dict[str, Any]) -> list[int]:
     writes, has_body = method != "get", "requestBody" in operation
     rules = {
         400: True,
-        401: bool(operation.get("security")) or path.endswith("/session"),
+        401: bool(operation.get("security")) or path.startswith("/api/session"),
         403: writes,
         404: "{" in path or has_body,
         408: has_body,

@@ -10,6 +10,13 @@ class NotFound(Exception):
         super().__init__(f"There is no such {what} in your workshop.")
 
 
+class Over(NotFound):
+    """It was there once."""
+
+    def __init__(self, words: str) -> None:
+        Exception.__init__(self, words)
+
+
 class Conflict(Exception):
     """The thing changed since the user read it.
 
@@ -20,6 +27,14 @@ class Conflict(Exception):
     def __init__(self, words: str, kept_state: int | None = None) -> None:
         self.kept_state = kept_state
         super().__init__(words)
+
+
+class NotAllowed(Exception):
+    """Somebody else's to decide."""
+
+
+class TooMany(Exception):
+    """Too much of it in too short a time."""
 
 
 class SignInRefused(Exception):

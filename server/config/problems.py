@@ -24,7 +24,7 @@ from ninja.errors import AuthenticationError, HttpError
 from ninja.errors import ValidationError as PayloadError
 from pydantic import BaseModel
 
-from config.errors import Conflict, NotFound, SignInRefused
+from config.errors import Conflict, NotAllowed, NotFound, SignInRefused, TooMany
 
 log = logging.getLogger(__name__)
 
@@ -90,6 +90,8 @@ def install_handlers(api: NinjaAPI) -> None:
 
     on(NotFound, 404)
     on(SignInRefused, 401)
+    on(NotAllowed, 403)
+    on(TooMany, 429)
     on(BilgeError, 422)
 
     @api.exception_handler(Conflict)

@@ -1,9 +1,10 @@
 import { useMemo, useState, type ReactElement } from "react";
-import { Navigate, Route, Routes } from "react-router";
+import { Navigate, Route, Routes, useLocation } from "react-router";
 import { wordsOf } from "../api/client";
 import { useSession, type Session } from "../api/queries";
 import { Waiting } from "../parts/Notice";
 import { SettingsContext, type Settings } from "../parts/settings";
+import { Join } from "../screens/account/Join";
 import { SignIn } from "../screens/signin/SignIn";
 import { BuildFrame } from "./BuildFrame";
 import { RunsPage } from "./RunsPage";
@@ -48,6 +49,8 @@ function SignedIn({ session }: { session: Session }): ReactElement {
 /** Sign-in, then the shelf and the builds. */
 export function App(): ReactElement {
   const session = useSession();
+  const { pathname } = useLocation();
+  if (pathname === "/join" && session.data !== undefined) return <Join />;
   if (session.data) return <SignedIn session={session.data} />;
   if (session.data === null) return <SignIn />;
   return (

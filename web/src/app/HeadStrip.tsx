@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
-import { useRef, type ReactElement } from "react";
+import { useRef, useState, type ReactElement } from "react";
 import { Link } from "react-router";
+import { AccountSheet } from "../screens/account/AccountSheet";
 import { FoldedHead } from "./FoldedHead";
 import type { BuildOut, PanFigures, Session, Slosh } from "../api/queries";
 import { Mark, type MarkState } from "../parts/Mark";
@@ -155,6 +156,7 @@ export function Tools({
   onSignOut: () => void;
 }): ReactElement {
   const { system, setSystem, theme, setTheme } = useSettings();
+  const [isOpen, setOpen] = useState(false);
   const cell = "grid place-items-center border-l border-hair text-[13px] font-semibold";
   const unit = (wanted: "metric" | "us", label: string, name: string): ReactElement => (
     <button
@@ -200,6 +202,12 @@ export function Tools({
             {session.username}, {session.workshop}
           </DropdownMenu.Label>
           <DropdownMenu.Item
+            onSelect={() => setOpen(true)}
+            className="cursor-pointer px-3 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
+          >
+            Account and workshop
+          </DropdownMenu.Item>
+          <DropdownMenu.Item
             onSelect={onSignOut}
             className="cursor-pointer px-3 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
           >
@@ -207,6 +215,7 @@ export function Tools({
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Root>
+      {isOpen && <AccountSheet onClose={() => setOpen(false)} />}
     </div>
   );
 }

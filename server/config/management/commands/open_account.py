@@ -1,4 +1,4 @@
-"""Makes a sign-in: a new workshop and its first user. Asks for the password."""
+"""Makes a sign-in, in a workshop that is there or a new one. Asks for the password."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from django.core.management.base import BaseCommand, CommandError
 class Command(BaseCommand):
     """Make a sign-in."""
 
-    help = "Make a workshop and its first user."
+    help = "Make a user, in the workshop of that name or a new one."
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         """The user's name and the workshop's."""
@@ -36,5 +36,7 @@ class Command(BaseCommand):
             validate_password(password, user)
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from None
-        open_account(username, password, workshop)
-        self.stdout.write(f"{username} can sign in.")
+        made = open_account(username, password, workshop)
+        others = made.workshop.people.filter(is_active=True).exclude(pk=made.pk).count()
+        how = f"joins {workshop}, with {others} others" if others else f"owns {workshop}"
+        self.stdout.write(f"{username} can sign in and {how}.")
