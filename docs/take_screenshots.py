@@ -25,7 +25,7 @@ HERE = ROOT / "docs" / "screenshots"
 def _open() -> Page:
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/bin/chromium"
-    for flag in (*FLAGS, f"--user-data-dir={tempfile.mkdtemp()}"):
+    for flag in (*FLAGS, "--ignore-certificate-errors", f"--user-data-dir={tempfile.mkdtemp()}"):
         options.add_argument(flag)
     service = webdriver.ChromeService("/usr/bin/chromedriver")
     address = json.loads((ROOT / ".bilge" / "run.json").read_text())["address"]

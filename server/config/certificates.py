@@ -8,7 +8,9 @@ from __future__ import annotations
 
 import datetime
 import ipaddress
+from collections.abc import Iterable
 from pathlib import Path
+from typing import Any
 
 from cryptography import x509
 from cryptography.hazmat.primitives import hashes, serialization
@@ -21,8 +23,8 @@ CERTIFICATE_DAYS = 397
 RENEWED_DAYS = 30
 """Before the end."""
 
-_PRIVATE = ("10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16", "127.0.0.0/8",
-            "fc00::/7", "fe80::/10", "::1/128")  # fmt: skip
+_PRIVATE = ("10.0.0.0/8", "100.64.0.0/10", "172.16.0.0/12", "192.168.0.0/16",
+            "169.254.0.0/16", "127.0.0.0/8", "fc00::/7", "fe80::/10", "::1/128")  # fmt: skip
 
 
 def _name(words: str) -> x509.Name:
@@ -63,16 +65,48 @@ def _begun(subject: str, issuer: str, days: int) -> x509.CertificateBuilder:
     )
 
 
-def _allowed(local_names: list[str]) -> x509.NameConstraints:
-    networks = [x509.IPAddress(ipaddress.ip_network(each)) for each in _PRIVATE]
-    names = [x509.DNSName(each) for each in sorted({"local", "localhost", *local_names})]
-    return x509.NameConstraints(permitted_subtrees=[*networks, *names], excluded_subtrees=None)
+def _allowed(names: list[str]) -> x509.NameConstraints:
+    """Private networks, local names, and this machine's own addresses and bare names."""
+    networks = [ipaddress.ip_network(each) for each in _PRIVATE]
+    words = {"local", "localhost"}
+    for name in names:
+        kind = _alternative(name)
+        if isinstance(kind, x509.DNSName):
+            words |= {name} if "." not in name else set()
+        elif not _is_within(name, networks):
+            networks.append(ipaddress.ip_network(name))
+    addresses = [x509.IPAddress(each) for each in networks]
+    named = [x509.DNSName(each) for each in sorted(words)]
+    return x509.NameConstraints(permitted_subtrees=[*addresses, *named], excluded_subtrees=None)
+
+
+def _is_within(address: str, networks: Iterable[Any]) -> bool:
+    asked = ipaddress.ip_address(address)
+    return any(asked.version == each.version and asked in each for each in networks)
+
+
+def _may_vouch(folder: Path, names: list[str]) -> bool:
+    """Whether the authority there is may vouch for all of these."""
+    if not ((folder / "authority.pem").exists() and (folder / "authority.key").exists()):
+        return False
+    authority = x509.load_pem_x509_certificate((folder / "authority.pem").read_bytes())
+    bounds = authority.extensions.get_extension_for_class(x509.NameConstraints).value
+    permitted = [each.value for each in bounds.permitted_subtrees or ()]
+    words = [each for each in permitted if isinstance(each, str)]
+    networks = [each for each in permitted if not isinstance(each, str)]
+    for name in names:
+        if isinstance(_alternative(name), x509.DNSName):
+            if not any(name == word or name.endswith(f".{word}") for word in words):
+                return False
+        elif not _is_within(name, networks):
+            return False
+    return True
 
 
 _AUTHORITY = "Bilge of this shop"
 
 
-def _make_authority(folder: Path, local_names: list[str]) -> None:
+def _make_authority(folder: Path, names: list[str]) -> None:
     key = ec.generate_private_key(ec.SECP256R1())
     usage = x509.KeyUsage(False, False, False, False, False, True, True, False, False)
     certificate = (
@@ -80,7 +114,7 @@ def _make_authority(folder: Path, local_names: list[str]) -> None:
         .public_key(key.public_key())
         .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
         .add_extension(usage, critical=True)
-        .add_extension(_allowed(local_names), critical=True)
+        .add_extension(_allowed(names), critical=True)
         .add_extension(x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False)
         .sign(key, hashes.SHA256())
     )
@@ -125,11 +159,11 @@ def _still_good(folder: Path, names: list[str]) -> bool:
 def renew(folder: Path, names: list[str]) -> bool:
     """Make the authority where there is none, and a certificate for `names` where it is needed.
 
-    Whether one was made. The authority stays: phones that took it need not take another.
+    Whether one was made. The authority stays, so that phones that took it need not take another,
+    unless the machine has got a name or a public address that it may not vouch for.
     """
-    if not ((folder / "authority.pem").exists() and (folder / "authority.key").exists()):
-        local = [n for n in names if isinstance(_alternative(n), x509.DNSName) and "." not in n]
-        _make_authority(folder, local)
+    if not _may_vouch(folder, names):
+        _make_authority(folder, names)
         (folder / "server.pem").unlink(missing_ok=True)
     if _still_good(folder, names):
         return False

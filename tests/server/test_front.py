@@ -186,11 +186,15 @@ def test_the_authority_stays_and_vouches_for_the_shop_alone(tmp_path: Path) -> N
     authority = x509.load_pem_x509_certificate(first)
     bounds = authority.extensions.get_extension_for_class(x509.NameConstraints)
     assert bounds.critical
+    renew(tmp_path, ["192.168.7.9", "bench.local"])  # within what it may vouch for
+    assert (tmp_path / "authority.pem").read_bytes() == first
     allowed = bounds.value.permitted_subtrees or []
     names = {each.value for each in allowed if isinstance(each, x509.DNSName)}
     assert names == {"local", "localhost", "bench"}
     served = x509.load_pem_x509_certificate((tmp_path / "server.pem").read_bytes())
     served.verify_directly_issued_by(authority)
+    assert renew(tmp_path, ["203.0.113.5"])  # a public address of its own: another authority
+    assert (tmp_path / "authority.pem").read_bytes() != first
     lasts = served.not_valid_after_utc - served.not_valid_before_utc
     assert lasts.days <= 398  # what phones take
 
