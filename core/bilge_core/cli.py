@@ -193,6 +193,13 @@ def _figures(
     return figures | ({"moving": moving_figures(moving)} if moving else {})
 
 
+def _least_words(cover: float, moves: bool) -> str:
+    """Moving oil that has left the mouth may be anywhere: how far is only said of settled oil."""
+    if moves and cover < 0.0:
+        return "bare on the lap"
+    return f"least on the lap {cover * 1e3:.0f} mm"
+
+
 def _report(
     name: str,
     settled: SettledForecast,
@@ -210,7 +217,8 @@ def _report(
         f"  Oil in the pan, hot: {pan.oil_volume * 1e3:.1f} L of "
         f"{pan.capacity_to_rail * 1e3:.1f} L to the rail.",
         f"  Mouth covered by {settled.standing.cover * 1e3:.0f} mm standing; "
-        f"least on the lap {result.least_cover * 1e3:.0f} mm, at {result.least_cover_at:.1f} s.",
+        f"{_least_words(result.least_cover, moves=moving is not None)}, "
+        f"at {result.least_cover_at:.1f} s.",
         f"  Dry for {result.dry_time.dry:.1f} s, "
         f"draws air for {result.dry_time.draws_air:.1f} s of {result.log.duration:.1f} s.",
     ]

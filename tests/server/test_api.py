@@ -425,3 +425,10 @@ def test_no_figure_is_a_server_error(api: Api, build: Build, field: str, typed: 
 def test_unknown_paths(api: Api) -> None:
     assert api("GET", "/warp")[0] == 404
     assert api.client.post("/api/builds/1").status_code == 405
+
+
+def test_a_new_build_is_judged_by_ones_own_newest_lap(api: Api, lap: Lap, stranger: Any) -> None:
+    """Never by another workshop's, be it newer."""
+    store_lap(stranger, "theirs", DEMO / "saltmarsh-rain.csv", "rain.csv")
+    status, told = api("POST", "/builds", {"template": "flat-six", "name": "mine"})
+    assert (status, told["lap_id"]) == (201, lap.pk)

@@ -41,7 +41,8 @@ class Sight:
     """One look at the oil.
 
     oil_share : of the inlet, 0 to 1
-    cover : from the mouth to the surface above it along "up", negative when bare [m]
+    cover : from the mouth to the surface above it along "up" [m]; negative when bare, and then
+        only its sign tells: the march down ends at the next oil, wall or plate
     centre : of mass, shape (3,) [m]
     regions : in each part between plates, shape (r,) [m3]
     crank : that the crank's sweep reaches [m3]

@@ -15,7 +15,7 @@ from bilge_core.measure.around import clearances, crank_gap
 from bilge_core.measure.check import Check
 from bilge_core.pan import Pan
 from bilge_core.plates import HorizontalPlate
-from bilge_core.pressure.pump import demanded_flow
+from bilge_core.pressure.pump import ON_RELIEF, demanded_flow
 from bilge_core.statics import SettledLap, settle
 
 Array = NDArray[np.float64]
@@ -25,9 +25,6 @@ QUICK_TUBE = 3.0
 
 SPANNER_ROOM = 12e-3
 """From a pan bolt's middle to the side of a boss [m] (ours: a small socket's half width)."""
-
-ON_RELIEF = 0.15
-"""A reading within this share of the relief's pressure is taken to be on it (ours)."""
 
 _DRAINS = ("turbo_drain", "return")
 
@@ -252,7 +249,7 @@ def _gauge_checks(build: Build) -> list[Check]:
     relief = build.pump.relief_bar
     if not build.gauge_readings or relief is None:
         return []
-    free = [r for r in build.gauge_readings if r.pressure_bar < (1.0 - ON_RELIEF) * relief]
+    free = [r for r in build.gauge_readings if r.pressure_bar < ON_RELIEF * relief]
     if free:
         return [
             Check(

@@ -110,7 +110,11 @@ export const Dips = memo(function Dips({
         <p className="flex gap-2 px-4 pb-4">
           <Mark state={lap.draws_air_s > 0 ? "caution" : "good"} />
           <span>
-            None. Least cover {least.figure} {least.unit}, at {lap.least_cover_at_s.toFixed(1)} s
+            None.{" "}
+            {settled && lap.least_cover_mm < 0
+              ? "Bare for a moment"
+              : `Least cover ${least.figure} ${least.unit}`}
+            , at {lap.least_cover_at_s.toFixed(1)} s
             {lap.draws_air_s > 0 ? `; draws air along for ${lap.draws_air_s.toFixed(1)} s.` : "."}
           </span>
         </p>

@@ -154,7 +154,7 @@ export function SloshScreen({
   const steady = pad !== null || !lap;
   const lies = data
     ? lap && !pad
-      ? momentOf(data, lap, time, system, units)
+      ? momentOf(data, lap, time, data !== slosh.data, system, units)
       : padMoment(data, pad ?? AT_REST, system, units)
     : null;
   const [cut, setCut] = useState<CutAt>({ side: null, front: null });

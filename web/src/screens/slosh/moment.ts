@@ -38,7 +38,9 @@ function oilWords(slosh: Slosh, system: System, units: Units): string {
   return `${figure(volumeAs(units, system, oil))} in the pan, hot, of ${figure(volumeAs(units, system, capacity))} to the rail`;
 }
 
-function mouthWords(coverMm: number, system: System, units: Units): string {
+/** Of a bare mouth in moving oil no distance is told: the next oil may be anywhere. */
+function mouthWords(coverMm: number, moves: boolean, system: System, units: Units): string {
+  if (moves && coverMm < 0) return "Mouth bare";
   const by = figure(lengthAs(units, system, Math.abs(coverMm)));
   return coverMm < 0 ? `Mouth bare by ${by}` : `Mouth covered by ${by}`;
 }
@@ -65,6 +67,8 @@ export function momentOf(
   slosh: Slosh,
   lap: Lap,
   time: number,
+  /** Whether cover and gas share are those of moving oil. */
+  moves: boolean,
   system: System,
   units: Units,
 ): Moment {
@@ -81,7 +85,7 @@ export function momentOf(
     words: `${loadWords(load)}, ${(samples.speed_km_h[at] ?? 0).toFixed(0)} km/h · ${oilWords(slosh, system, units)}`,
     oil: { normal: samples.normals[at] ?? [0, 0, 1], level_mm: samples.level_mm[at] ?? 0 },
     airy,
-    callout: [mouthWords(cover, system, units), pumpWords(gas)],
+    callout: [mouthWords(cover, moves, system, units), pumpWords(gas)],
     load,
     coverMm: cover,
     zonesL,
@@ -104,7 +108,7 @@ export function padMoment(slosh: Slosh, load: Load, system: System, units: Units
     oil,
     airy,
     callout: [
-      mouthWords(cover, system, units),
+      mouthWords(cover, false, system, units),
       airy ? "pump runs dry" : still ? "car at rest" : "pump draws oil",
     ],
     load,

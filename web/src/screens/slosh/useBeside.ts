@@ -49,7 +49,7 @@ export function useBeside({
     scene.data && figures.data && moves ? withMoving(scene.data, figures.data) : scene.data;
   const other = told?.lap ?? null;
   const at = lap && other ? inStep(lap, other, time) : 0;
-  const lies = told && other ? momentOf(told, other, at, system, units) : null;
+  const lies = told && other ? momentOf(told, other, at, told !== scene.data, system, units) : null;
   const { moving, moment, error } = useMovingOil({
     slosh: told,
     figures: moves ? (figures.data ?? null) : null,

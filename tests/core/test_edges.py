@@ -1,0 +1,197 @@
+"""Edges of limits and signs that a small slip would move unseen: each on both sides."""
+
+from __future__ import annotations
+
+import json
+import math
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.build import build_from, felt_by_oil
+from bilge_core.cli import check
+from bilge_core.forecast.dips import find_dips
+from bilge_core.freesurface.simulation import LEAVES
+from bilge_core.loads.envelope import held_loads
+from bilge_core.loads.frames import STANDARD_GRAVITY
+from bilge_core.loads.log import Log
+from bilge_core.measure import crank_gap
+from bilge_core.plates import Gate, VerticalPlate
+from bilge_core.pressure.pump import ON_RELIEF, demanded_flow, relief_flow
+from bilge_core.supply import GaugeReading, Pump
+
+from tests.conftest import DEMO
+from tests.core.test_fitted import RPM, about, boss
+from tests.oil_boxes import REST, G, box_of_oil, lines_with, run
+
+Make = Callable[..., dict[str, Any]]
+
+
+def reading(rpm: float, bar: float, warm: float = 100.0) -> GaugeReading:
+    return GaugeReading(engine_rpm=rpm, pressure_bar=bar, oil_temperature_c=warm)
+
+
+def test_the_oil_feels_the_gauge_readings(box_document: Make) -> None:
+    """They decide what the mouth is asked for."""
+    told = box_document(gauge_readings=[reading(3000, 3.0).model_dump()])
+    other = box_document(gauge_readings=[reading(3000, 4.0).model_dump()])
+    assert felt_by_oil(told) != felt_by_oil(other)
+    assert felt_by_oil({**told, "notes": "x", "name": "y"}) == felt_by_oil(told)
+
+
+def test_the_crank_over_oil_thrown_forward(box_document: Make) -> None:
+    """Leaning fore and aft the circle's reach is r cos a below its lower end: closed form."""
+    crank = {"height_mm": 60, "swept_radius_mm": 80, "from_x_mm": 20, "to_x_mm": 380}
+    build = build_from(box_document(car__crank=crank))
+    angle = math.radians(30.0)
+    for way, lower_x in ((1.0, 0.020), (-1.0, 0.380)):
+        up = np.array([[way * math.sin(angle), 0.0, math.cos(angle)]])
+        gap = crank_gap(build, up, np.array([-0.05]))
+        expected = way * math.sin(angle) * lower_x + math.cos(angle) * (0.06 - 0.08) + 0.05
+        assert gap == pytest.approx([expected])
+
+
+def test_side_g_of_a_dip_is_positive_in_a_left_turn(capsys: pytest.CaptureFixture[str]) -> None:
+    check([str(DEMO / "dunlin.json"), str(DEMO / "saltmarsh.csv"), "--json"])
+    dips = json.loads(capsys.readouterr().out)["dips"]
+    assert {dip["turning"] for dip in dips} == {"left", "right"}
+    for dip in dips:
+        assert (dip["side_g"] > 0.0) == (dip["turning"] == "left")
+        assert math.hypot(dip["side_g"], dip["fore_g"]) == pytest.approx(dip["load_g"], abs=2e-3)
+
+
+def dry_log(share: np.ndarray) -> Any:
+    time = np.arange(len(share)) * 0.01
+    log = Log(time, *np.zeros((4, len(share))))
+    return find_dips(log, -share, share, ())
+
+
+@pytest.mark.parametrize(("gap", "dips"), [(3, 1), (8, 2)])
+def test_gaps_under_a_twentieth_of_a_second_are_joined(gap: int, dips: int) -> None:
+    share = np.concatenate([np.zeros(20), np.ones(20), np.zeros(gap), np.ones(20), np.zeros(20)])
+    assert len(dry_log(share).dips) == dips
+
+
+@pytest.mark.parametrize(("share", "draws"), [(0.04, 0.0), (0.06, 0.2)])
+def test_air_is_drawn_from_a_twentieth_on(share: float, draws: float) -> None:
+    level = np.concatenate([np.zeros(20), np.full(20, share), np.zeros(20)])
+    assert dry_log(level).draws_air == pytest.approx(draws, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    ("gap", "state"),
+    [(6.2, "caution"), (6.35, "good"), (9.5, "good"), (9.55, "good"), (9.7, "caution")],
+)
+def test_the_mouths_gap_to_the_floor(box_document: Make, gap: float, state: str) -> None:
+    """1/4 to 3/8 in, common practice, no published source."""
+    found = about(build_from(box_document(pickup__gap_mm=gap)), "pickup.gap_mm")
+    assert found[0][0] == state
+
+
+@pytest.mark.parametrize(("depth", "state"), [(127.0, "good"), (125.0, "caution")])
+def test_a_plugs_height_over_the_lowest_point(box_document: Make, depth: float, state: str) -> None:
+    """Ours: up to 8 mm of oil may stay behind; the box is 140 deep, the plug's hole 12 wide."""
+    document = box_document(pan__bosses=[boss("drain_plug", 200, 120, depth)])
+    assert about(build_from(document), "pan.bosses.0")[0][0] == state
+
+
+@pytest.mark.parametrize(("depth", "state"), [(23.5, "good"), (22.5, "bad")])
+def test_a_trays_room_under_the_crank(box_document: Make, depth: float, state: str) -> None:
+    """Ours: 3 mm; the circle's lowest point is 20 mm below the rail."""
+    crank = {"height_mm": 60, "swept_radius_mm": 80, "from_x_mm": 20, "to_x_mm": 380}
+    tray = {
+        "kind": "horizontal", "name": "tray", "depth_mm": depth, "role": "windage_tray",
+        "outline_mm": [[0, -60], [400, -60], [400, 60], [0, 60]], "open_pct": 35,
+    }  # fmt: skip
+    build = build_from(box_document(car__crank=crank, pan__plates=[tray]))
+    assert about(build, "pan.plates.0.depth")[0][0] == state
+
+
+@pytest.mark.parametrize(("speed", "state"), [(2.9, "good"), (3.1, "caution")])
+def test_a_quick_pickup_tube(box_document: Make, speed: float, state: str) -> None:
+    build = build_from(box_document())
+    flow = float(demanded_flow(build.pump, 6000 * RPM))
+    bore = math.sqrt(4.0 * flow / (math.pi * speed)) * 1e3
+    document = box_document(pickup__tube={"bore_mm": bore, "length_mm": 200})
+    assert about(build_from(document), "pickup.tube")[0][0] == state
+
+
+@pytest.mark.parametrize(
+    ("share", "telling"), [(ON_RELIEF - 0.01, True), (ON_RELIEF + 0.01, False)]
+)
+def test_a_reading_on_the_relief_tells_nothing_anywhere(
+    box_document: Make, share: float, telling: bool
+) -> None:
+    """One edge for the check on the pan and for what the mouth is asked for: 0.85."""
+    assert pytest.approx(0.85) == ON_RELIEF
+    row = reading(3000, 5.0 * share)
+    pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
+    assert (relief_flow(pump, [row], 100.0) is not None) == telling
+    document = box_document(pump__relief_bar=5.0, gauge_readings=[row.model_dump()])
+    assert (about(build_from(document), "gauge_readings")[0][0] == "good") == telling
+
+
+def test_which_reading_tells_of_the_relief() -> None:
+    """The highest below it, with oil within 20 K of the running one."""
+    pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
+    low, high, cold = reading(1000, 1.0), reading(2000, 4.0), reading(500, 4.1, warm=79.0)
+
+    def flow(rpm: float, bar: float) -> Any:
+        return pytest.approx(float(demanded_flow(pump, rpm * RPM)) * 5.0 / bar)
+
+    assert relief_flow(pump, [low, high, cold], 100.0) == flow(2000, 4.0)
+    assert relief_flow(pump, [high, low], 100.0) == flow(2000, 4.0)
+    assert relief_flow(pump, [low, high, reading(500, 4.1, warm=81.0)], 100.0) == flow(500, 4.1)
+    assert relief_flow(pump, [reading(2000, 4.0, warm=121.0)], 100.0) is None
+    assert relief_flow(pump, [reading(2000, 4.0, warm=119.0)], 100.0) is not None
+
+
+def test_braking_holds_its_load_forward() -> None:
+    """Oil is thrown the other way than the car accelerates: forward is 0, left 90 degrees."""
+    time = np.arange(0.0, 10.0, 0.1)
+    pull = np.where((time >= 3.0) & (time < 6.0), STANDARD_GRAVITY, 0.0)
+    one = np.ones_like(time)
+    braking = held_loads(Log(time, 30 * one, -pull, 0 * one, 600 * one), (1.0,), 4)
+    right_turn = held_loads(Log(time, 30 * one, 0 * one, -pull, 600 * one), (1.0,), 4)
+    assert braking.load[0].round(2).tolist() == [1.0, 0.0, 0.0, 0.0]
+    assert right_turn.load[0].round(2).tolist() == [0.0, 1.0, 0.0, 0.0]
+
+
+@pytest.mark.parametrize(
+    ("leaf", "tilt_g", "opens"),
+    [("metal", 0.018, True), ("rubber", 0.018, False), ("rubber", 0.06, True)],
+)
+def test_a_leaf_opens_from_its_own_stiffness_on(leaf: Any, tilt_g: float, opens: bool) -> None:
+    """Two rooms of 0.2 m: at the wall between them levels differ by 0.2 m times the tilt of g.
+
+    At 0.018 g that is 3.6 mm of oil or 30 Pa, between what a metal leaf takes and a rubber one; at
+    0.06 g it is 100 Pa.
+    """
+    assert LEAVES["metal"] < 30.0 < LEAVES["rubber"] < 100.0
+    gate = {
+        "name": "G", "from_start_mm": 40, "width_mm": 40, "lower_depth_mm": 0, "height_mm": 20,
+        "gate": Gate(swings="left", leaf=leaf, leak_pct=0.0).model_dump(),
+    }  # fmt: skip
+    wall = VerticalPlate.model_validate({
+        "kind": "vertical", "name": "W", "from_mm": (200, 0), "to_mm": (200, 120),
+        "top_depth_mm": -100, "openings": [gate],
+    })  # fmt: skip
+    wanted = ([0.2], [0.04, 0.08], [0.02])
+    size = (0.4, 0.12, 0.1)
+    oil = box_of_oil(
+        size, 0.01, 0.4 * 0.12 * 0.06, plates=[wall], lines=lines_with(size, 0.01, wanted)
+    )
+    ways = []
+    for sign in (1.0, -1.0):  # whichever way this leaf swings
+        oil = box_of_oil(
+            size, 0.01, 0.4 * 0.12 * 0.06, plates=[wall], lines=lines_with(size, 0.01, wanted)
+        )
+
+        def ramped(time: float, sign: float = sign) -> np.ndarray:
+            return REST + np.array([sign * tilt_g * G * min(1.0, time / 1.5), 0.0, 0.0])
+
+        run(oil, 3.0, ramped)
+        ways.append(abs(float(oil.flow[0])) * 1e6)  # mL
+    assert (max(ways) > 20.0) == opens, ways
+    assert min(ways) < 5.0  # never the other way
