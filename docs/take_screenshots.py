@@ -66,10 +66,23 @@ def main() -> None:
     page.click("a", "Car")
     page.find("[data-car-plan]")
     _keep(page, "car")
+    _account(page)
     _measuring(page)
     _beside(page)
     _runs_and_phone(page)
     page.driver.quit()
+
+
+def _account(page: Page) -> None:
+    """Who works here, over the shelf."""
+    page.driver.get(f"{page.address}/")
+    page.says("Not safe.")
+    page.driver.find_element(By.CSS_SELECTOR, "button[aria-label$=account]").click()
+    item = "//*[@role='menuitem'][.='Account and workshop']"
+    page.until(lambda: page.driver.find_element(By.XPATH, item)).click()
+    page.says("Where you are signed in")
+    _keep(page, "account")
+    page.press(Keys.ESCAPE)
 
 
 def _painted_moving(page: Page, inside: str = "") -> None:
@@ -108,6 +121,11 @@ def _measuring(page: Page) -> None:
     page.click("a", "Loads")
     page.find("[data-held]")
     _keep(page, "loads")
+    page.click("button", "No logger? Say the load")
+    page.click("button", "And then…")
+    page.driver.find_element(By.XPATH, "//option[@value='braking']").click()
+    page.find("[data-load-drawn]")
+    _keep(page, "load-said")
     page.click("button", "Import a log")
     page.find("input[type=file]").send_keys(str(ROOT / "demo" / "saltmarsh-session.csv"))
     page.says("This recording turns mostly left")

@@ -19,7 +19,7 @@ _UNSEEN = {"Cc", "Cf", "Cs", "Co", "Cn", "Zl", "Zp"}
 
 
 def seen(text: str) -> str:
-    """A name without what nobody sees: two that look alike are alike.
+    r"""A name without what nobody sees: two that look alike are alike.
 
     Characters that join others (emoji, some scripts) go too: what is left still reads.
 
