@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import argparse
+import io
 import json
 import math
 import sys
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from bilge_core import MODEL_VERSION
 from bilge_core.build import Build, read_build
@@ -20,18 +21,21 @@ from bilge_core.forecast import (
 )
 from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
-from bilge_core.freesurface.basin import FINENESSES
+from bilge_core.freesurface import FINENESSES
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
 from bilge_core.loads.facts import LogFacts, log_facts
 from bilge_core.loads.guesses import complete
 from bilge_core.loads.importing import read_columns
 from bilge_core.loads.laps import SHORTEST_LAP, LapSpan, find_laps
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.mdf import is_mdf, write_as_text
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import recording_from, wanted_headings
 from bilge_core.loads.sniff import LogFile, open_log
-from bilge_core.moving_check import Moving, moving_figures, moving_lines, run_moving
 from bilge_core.statics import CoverRose, cover_rose
+
+if TYPE_CHECKING:  # compiled loops that settled oil needs none of
+    from bilge_core.moving_check import Moving
 
 EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
 LARGEST_FILE = 200 * 1024 * 1024
@@ -102,6 +106,15 @@ def _read(path: Path) -> bytes:
     except OSError as error:
         reason = error.strerror or "cannot be read"
         raise InvalidInput([Problem(str(path), f"cannot be read: {reason.lower()}")]) from None
+
+
+def _as_text(data: bytes) -> bytes:
+    """A measurement file as the table of text that is read; any other as it is."""
+    if not is_mdf(data):
+        return data
+    text = io.BytesIO()
+    write_as_text(data, text)
+    return text.getvalue()
 
 
 def _pairs(words: list[str], option: str) -> dict[str, str]:
@@ -190,7 +203,7 @@ def _figures(
             "gas_share": result.lap.gas_share.round(4).tolist(),
         },
     }
-    return figures | ({"moving": moving_figures(moving)} if moving else {})
+    return figures | ({"moving": moving.figures()} if moving else {})
 
 
 def _least_words(cover: float, moves: bool) -> str:
@@ -223,7 +236,7 @@ def _report(
         f"draws air for {result.dry_time.draws_air:.1f} s of {result.log.duration:.1f} s.",
     ]
     if moving:
-        lines += moving_lines(moving, settled)
+        lines += moving.lines(settled)
     if result.dry_time.dips:
         lines += ["", "  Dips, worst first:"]
         lines += [
@@ -246,6 +259,8 @@ def _moving(options: argparse.Namespace, build: Build, log: Log) -> Moving | Non
         return None
     if not 1 <= options.starts <= _MOST_STARTS:
         raise InvalidInput([Problem("--starts", f"must be 1 to {_MOST_STARTS}")])
+    from bilge_core.moving_check import run_moving  # noqa: PLC0415 - seconds of imports
+
     try:
         return run_moving(build, log, options.slosh, options.starts, options.frames)
     except OSError as error:
@@ -304,7 +319,7 @@ def check(words: list[str]) -> int:
     options = _arguments(words)
     try:
         build = read_build(_read(options.build))
-        file = open_log(_read(options.lap))
+        file = open_log(_as_text(_read(options.lap)))
         judged = _judged(file, options)
         log = judged.log
         settled = forecast_settled(build, log)

@@ -12,6 +12,7 @@ import numpy as np
 from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.loads.importing import Columns, column_steps
+from bilge_core.loads.mdf import is_mdf, write_as_text
 from bilge_core.loads.reading import Reading
 from bilge_core.loads.recording import wanted_headings
 from bilge_core.loads.sniff import LogFile, open_log
@@ -46,6 +47,8 @@ def receive_log(user: User, uploaded: UploadedFile) -> LogUpload:
         with (folder / "log").open("wb") as kept:
             for chunk in uploaded.chunks(1 << 20):
                 kept.write(chunk)
+        if is_mdf(folder / "log"):
+            _turn_into_text(folder)
         open_log(folder / "log")
         with transaction.atomic():
             upload = LogUpload.objects.create(
@@ -61,6 +64,14 @@ def receive_log(user: User, uploaded: UploadedFile) -> LogUpload:
     for old in list(LogUpload.objects.filter(workshop=user.workshop)[MOST_KEPT:]):
         drop_log(old)
     return upload
+
+
+def _turn_into_text(folder: Path) -> None:
+    """A measurement file gives way to its table of text, in which everything else is read."""
+    draft = folder / "table"
+    with draft.open("wb") as table:
+        write_as_text(folder / "log", table)
+    draft.replace(folder / "log")
 
 
 def drop_log(upload: LogUpload) -> None:

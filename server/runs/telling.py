@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bilge_core.forecast import MovingForecast
+from bilge_core.forecast.moving import MovingForecast
 from forecasts.services import dip_out, verdict_out
 
 from runs.schemas import KeptFigures, MovingSamplesOut, Summary

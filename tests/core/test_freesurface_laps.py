@@ -12,8 +12,7 @@ import pytest
 from bilge_core.build import Build, build_from
 from bilge_core.cli import check
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.forecast import forecast_moving
-from bilge_core.forecast.moving import at_times, dry_time_spread
+from bilge_core.forecast.moving import at_times, dry_time_spread, forecast_moving
 from bilge_core.freesurface.basin import RESOLUTIONS
 from bilge_core.freesurface.frames import read_frames
 from bilge_core.freesurface.lap import MovingOil

@@ -19,6 +19,7 @@ from loads.services import log_of
 from loads.uploads import MOST_KEPT
 
 from tests.conftest import DEMO
+from tests.core.test_mdf import measured
 from tests.server.conftest import Api
 
 pytestmark = pytest.mark.django_db
@@ -393,3 +394,13 @@ def last_step(api: Api, file_id: int, reading: Any) -> Any:
     )
     lines = b"".join(answer.streaming_content).splitlines()  # type: ignore[attr-defined]
     return json.loads(lines[-1])["understood"]
+
+
+def test_a_measurement_file_is_taken_as_its_table(api: Api, saltmarsh: Any, tmp_path: Any) -> None:
+    data = measured(saltmarsh, tmp_path).read_bytes()
+    status, told = api.upload("/laps/files", data)
+    assert status == 201
+    understood = last_step(api, told["id"], None)
+    assert understood["faults"] == [] and "LatAcc [g]" in understood["headings"]
+    status, told = api.upload("/laps/files", data[:3000])
+    assert status == 422 and "measurement file" in told["problems"][0]["message"]

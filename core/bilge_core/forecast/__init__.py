@@ -1,18 +1,15 @@
 """From what the pickup finds to what a builder wants to know: dips, dry time, verdict."""
 
 from bilge_core.forecast.dips import Dip, DryTime, find_dips
-from bilge_core.forecast.moving import MovingForecast, forecast_moving
 from bilge_core.forecast.settled import SettledForecast, forecast_settled
 from bilge_core.forecast.verdict import Verdict, give_verdict
 
 __all__ = [
     "Dip",
     "DryTime",
-    "MovingForecast",
     "SettledForecast",
     "Verdict",
     "find_dips",
-    "forecast_moving",
     "forecast_settled",
     "give_verdict",
 ]

@@ -12,7 +12,8 @@ from bilge_core.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
-from bilge_core.freesurface.basin import RESOLUTIONS, Fineness
+from bilge_core.freesurface import Fineness
+from bilge_core.freesurface.basin import RESOLUTIONS
 from bilge_core.freesurface.frames import FrameWriter
 from bilge_core.freesurface.lap import LookAt, MovingLap, MovingOil
 from bilge_core.loads.corners import Corner, find_corners

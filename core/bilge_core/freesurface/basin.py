@@ -5,21 +5,18 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Literal, get_args
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
+from bilge_core.freesurface import Fineness
 from bilge_core.freesurface.axes import graded_faces
 from bilge_core.freesurface.domain import Domain, build_domain
 from bilge_core.freesurface.sheets import on_axes, straight_axis
 from bilge_core.pan import Pan, Prism
 
 Array = NDArray[np.float64]
-
-Fineness = Literal["quick", "bench", "fine"]
-FINENESSES: tuple[Fineness, ...] = get_args(Fineness)
 
 
 @dataclass(frozen=True)

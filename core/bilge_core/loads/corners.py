@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-import scipy
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
+from bilge_core.loads.summing import moving_mean
 
 Array = NDArray[np.float64]
 
@@ -80,9 +80,7 @@ def find_corners(log: Log) -> tuple[Corner, ...]:
     if len(log.time) < 2:
         raise InvalidQuantity("log", f"{len(log.time)} samples", "at least two samples")
     step = float(log.time[1] - log.time[0])
-    side = scipy.ndimage.uniform_filter1d(
-        log.leftward / STANDARD_GRAVITY, max(1, round(_SMOOTH / step))
-    )
+    side = moving_mean(log.leftward / STANDARD_GRAVITY, max(1, round(_SMOOTH / step)), "mirrored")
     threshold = max(_FLOOR_G, _SHARE_OF_PEAK * float(np.abs(side).max()))
     hand = np.where(side > threshold, 1, np.where(side < -threshold, -1, 0))
     stretches: list[tuple[int, int, int]] = []

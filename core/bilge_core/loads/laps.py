@@ -105,7 +105,9 @@ def _lap_lag(bends: Array, turned: Array) -> int | None:
     size = 1 << (2 * len(bends) - 1).bit_length()
     spectrum = np.fft.rfft(centred, size)
     raw = np.fft.irfft(spectrum * np.conj(spectrum), size)[: len(bends)]
-    peaks, _ = scipy.signal.find_peaks(raw[:longest] / (len(bends) - np.arange(longest)))
+    likeness = raw[:longest] / (len(bends) - np.arange(longest))
+    inner = likeness[1:-1]
+    peaks = np.flatnonzero((inner > likeness[:-2]) & (inner > likeness[2:])) + 1
     good = [
         (int(lag), _likeness(bends[:-lag], bends[lag:]))
         for lag in peaks

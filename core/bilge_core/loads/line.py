@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 
 import numpy as np
-import scipy
 from numpy.typing import NDArray
 
 from bilge_core.loads.log import Log
+from bilge_core.loads.summing import summed
 
 Array = NDArray[np.float64]
 
@@ -26,7 +26,7 @@ def heading(log: Log) -> Array:
     6.283
     """
     rate = np.where(log.speed > _SLOWEST, log.leftward / np.maximum(log.speed, _SLOWEST), 0.0)
-    return np.asarray(scipy.integrate.cumulative_trapezoid(rate, log.time, initial=0.0))
+    return summed(rate, log.time)
 
 
 def distance_driven(log: Log) -> Array:
@@ -38,7 +38,7 @@ def distance_driven(log: Log) -> Array:
     >>> distance_driven(steady).tolist()
     [0.0, 30.0, 60.0]
     """
-    return np.asarray(scipy.integrate.cumulative_trapezoid(log.speed, log.time, initial=0.0))
+    return summed(log.speed, log.time)
 
 
 def driven_line(log: Log) -> Array:
@@ -74,7 +74,7 @@ def driven_line(log: Log) -> Array:
     share = log.time / log.time[-1]
     if closed:
         turned = turned + share * (round(turns) * 2.0 * math.pi - turned[-1])
-    x = scipy.integrate.cumulative_trapezoid(log.speed * np.cos(turned), log.time, initial=0.0)
-    y = scipy.integrate.cumulative_trapezoid(log.speed * np.sin(turned), log.time, initial=0.0)
+    x = summed(log.speed * np.cos(turned), log.time)
+    y = summed(log.speed * np.sin(turned), log.time)
     line = np.column_stack([x, y])
     return np.asarray(line - share[:, None] * line[-1] if closed else line)

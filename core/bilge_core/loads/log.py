@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
-import scipy
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
+from bilge_core.loads.summing import moving_mean
 
 Array = NDArray[np.float64]
 
@@ -104,14 +104,14 @@ def prepare(log: Log) -> Log:
     fine_step = max(min(own_step, 0.01), 1e-3)
     fine = np.arange(0.0, log.duration + fine_step, fine_step)
     width = 2 * int(SMOOTHING / fine_step / 2.0) + 1
-    inside = scipy.ndimage.uniform_filter1d(np.ones_like(fine), width, mode="constant")
+    inside = moving_mean(np.ones_like(fine), width, "nil")
 
     def at_even(channel: Array) -> Array:
         return np.asarray(np.interp(even, since_start, channel))
 
     def smooth(channel: Array) -> Array:
         on_fine = np.interp(fine, since_start, channel)
-        mean = scipy.ndimage.uniform_filter1d(on_fine, width, mode="constant") / inside
+        mean = moving_mean(on_fine, width, "nil") / inside
         return np.asarray(np.interp(even, fine, mean))
 
     def maybe_even(channel: Array | None) -> Array | None:

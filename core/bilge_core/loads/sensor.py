@@ -6,13 +6,13 @@ import math
 from dataclasses import replace
 
 import numpy as np
-import scipy
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
 from bilge_core.loads.reading import Sensor
+from bilge_core.loads.summing import moving_mean
 
 Array = NDArray[np.float64]
 
@@ -66,7 +66,7 @@ def _turn_onto_up(down_to: Array) -> Array:
 
 def _smoothed(channel: Array, time: Array, over: float) -> Array:
     step = max(float(np.median(np.diff(time))), 1e-3)
-    return np.asarray(scipy.ndimage.uniform_filter1d(channel, max(1, round(over / step))))
+    return moving_mean(channel, max(1, round(over / step)), "mirrored")
 
 
 def turning_rate(log: Log, yaw_rate: Array | None) -> Array | None:
@@ -180,7 +180,7 @@ def _moved(log: Log, sensor: Sensor, yaw_rate: Array) -> tuple[Log, str]:
     """Accelerations at the engine from those at the sensor, by the yaw rate."""
     ahead, left = -sensor.ahead_mm * 1e-3, -sensor.left_mm * 1e-3  # engine from sensor
     step = max(float(np.median(np.diff(log.time))), 1e-3)
-    smooth = scipy.ndimage.uniform_filter1d(yaw_rate, max(1, round(_YAW_SMOOTH / step)))
+    smooth = moving_mean(yaw_rate, max(1, round(_YAW_SMOOTH / step)), "mirrored")
     change = np.gradient(smooth, log.time)
     moved = replace(
         log,

@@ -124,12 +124,12 @@ export function LogImport({ onKept }: { onKept: (lapId: number) => void }): Reac
         Laps from your logger
       </h1>
       <p className="mt-1 mb-3 max-w-2xl text-ink-2">
-        Delimited text with speed, lateral and longitudinal g and engine speed; one lap or a whole
-        session. Headings may say unit and sign, as in “lateral g [g + left]”; what they do not say
-        is asked.
+        Delimited text, or an MDF file, with speed, lateral and longitudinal g and engine speed; one
+        lap or a whole session. What its headings do not say is worked out from its numbers and
+        shown to you as a guess.
       </p>
       <FileButton
-        accept=".csv,.txt,.tsv,.log,.asc,text/csv,text/plain"
+        accept=".csv,.txt,.tsv,.log,.asc,.mf4,.mdf,text/csv,text/plain"
         label="Logger file"
         look={understood ? "plain" : "main"}
         disabled={work !== null || keep.isPending}

@@ -1,16 +1,10 @@
-import { useState, type ReactElement } from "react";
-import { wordsOf } from "../../api/client";
+import type { ReactElement } from "react";
 import { useSignIn } from "../../api/queries";
-import { Button } from "../../parts/Button";
-import { Notice } from "../../parts/Notice";
-
-const input = "mt-1 block h-10 w-full border border-ink bg-panel px-3 text-[16px] rounded-[2px]";
+import { NameAndPassword } from "../../parts/NameAndPassword";
 
 /** Name and password beside a pan in section. */
 export function SignIn(): ReactElement {
   const signIn = useSignIn();
-  const [username, setUsername] = useState("");
-  const [password, setPassword] = useState("");
   return (
     <main className="grid min-h-full place-items-center p-4">
       <div className="w-full max-w-[360px]">
@@ -33,44 +27,13 @@ export function SignIn(): ReactElement {
         </svg>
         <h1 className="font-figure text-[28px] leading-8 font-bold">Bilge</h1>
         <p className="mb-6 text-ink-2">When, where and for how long the oil pickup runs dry.</p>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            signIn.mutate({ username, password });
-          }}
-        >
-          <label className="mb-3 block text-[14px]">
-            Name
-            <input
-              className={input}
-              name="username"
-              autoComplete="username"
-              required
-              value={username}
-              onChange={(event) => setUsername(event.target.value)}
-            />
-          </label>
-          <label className="mb-5 block text-[14px]">
-            Password
-            <input
-              className={input}
-              name="password"
-              type="password"
-              autoComplete="current-password"
-              required
-              value={password}
-              onChange={(event) => setPassword(event.target.value)}
-            />
-          </label>
-          {signIn.error && (
-            <div className="mb-4">
-              <Notice kind="bad">{wordsOf(signIn.error)}</Notice>
-            </div>
-          )}
-          <Button look="main" type="submit" disabled={signIn.isPending} className="h-10 w-full">
-            {signIn.isPending ? "Signing in…" : "Sign in"}
-          </Button>
-        </form>
+        <NameAndPassword
+          isNew={false}
+          act={signIn.isPending ? "Signing in…" : "Sign in"}
+          busy={signIn.isPending}
+          error={signIn.error}
+          onSubmit={(username, password) => signIn.mutate({ username, password })}
+        />
       </div>
     </main>
   );
