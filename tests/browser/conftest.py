@@ -180,4 +180,4 @@ def page(
     assert refused == []  # no script error, nothing blocked by the content security policy
 
 
-EXPECTED = ("422 (Unprocessable", "409 (Conflict)", "429 (Too Many")
+EXPECTED = ("401 (Unauthorized)", "422 (Unprocessable", "409 (Conflict)", "429 (Too Many")

@@ -7,6 +7,7 @@ from accounts.models import User
 from builds.models import Build
 from django.core.management import CommandError, call_command
 from loads.models import Lap
+from runs.models import Run
 
 pytestmark = pytest.mark.django_db
 
@@ -14,16 +15,31 @@ pytestmark = pytest.mark.django_db
 def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setenv("BILGE_DEMO_PASSWORD", "rail-gate-bell-1234")
     call_command("load_demo", "dunlin")
-    names = {"Dunlin", "Dunlin, plates and gates", "Dunlin, sump 46 mm deeper"}
+    names = {
+        "Dunlin", "Dunlin, plates and gates", "Dunlin, sump 46 mm deeper", "Dunlin, pan by the shop",
+    }  # fmt: skip
     assert set(Build.objects.values_list("name", flat=True)) == names
     assert User.objects.get(username="dunlin").check_password("rail-gate-bell-1234")
     build = Build.objects.get(name="Dunlin")
     assert build.lap is not None and build.lap.name == "Saltmarsh Ring, lap 7"
     assert build.revisions.get().name == "as raced"
+    # their moving verdicts are being worked out from the first minute
+    assert set(Run.objects.values_list("build__name", "status")) == {(n, "waiting") for n in names}
     Build.objects.filter(name="Dunlin").update(name="renamed")
     call_command("load_demo", "dunlin")
     assert Lap.objects.count() == 2
     assert set(Build.objects.values_list("name", flat=True)) == names ^ {"Dunlin", "renamed"}
+
+
+def test_on_a_network_the_demo_lets_nobody_in(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("BILGE_DEMO_PASSWORD", "rail-gate-bell-1234")
+    call_command("load_demo", "dunlin", "--closed")
+    assert not User.objects.exists()  # nothing is made there
+    call_command("load_demo", "dunlin")
+    call_command("load_demo", "dunlin", "--closed")
+    assert not User.objects.get(username="dunlin").is_active
+    call_command("load_demo", "dunlin")
+    assert User.objects.get(username="dunlin").is_active
 
 
 def answer_with(monkeypatch: pytest.MonkeyPatch, *answers: str) -> None:

@@ -24,10 +24,16 @@ describe("yours", () => {
     expect(yours(VERDICT, ["pan"]).sentence).toMatch(/^The pan is a template's/);
   });
 
-  it("says nothing of a lap where there is none, and lets a fault through", () => {
-    const none = { ...VERDICT, state: "no_lap" as const, dry_s: null };
+  it("says that a lap is missing too, and lets a fault through", () => {
+    const none = {
+      ...VERDICT,
+      state: "no_lap" as const,
+      headline: "No lap yet",
+      sentence: "Import a lap.",
+      dry_s: null,
+    };
     expect(yours(none, ["car"]).sentence).toBe(
-      "The car is a template's, invented; put in your own.",
+      "The car is a template's, invented; put in your own. No lap yet: import a lap.",
     );
     expect(yours({ ...VERDICT, state: "faulty" }, ["car"]).state).toBe("faulty");
   });

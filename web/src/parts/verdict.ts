@@ -24,12 +24,15 @@ export function yours(verdict: Told, invented: BuildOut["invented"]): ShownVerdi
   const missing = JUDGED.filter((part) => invented.includes(part));
   if (missing.length === 0 || verdict.state === "faulty") return verdict;
   const what = missing.length === 2 ? "Car and pan are" : `The ${missing.join("")} is`;
-  const so = verdict.dry_s === null ? "" : ` As it is: ${lowered(verdict.sentence)}`;
+  const so =
+    verdict.dry_s === null
+      ? `${verdict.headline}: ${lowered(verdict.sentence)}`
+      : `As it is: ${lowered(verdict.sentence)}`;
   return {
     ...verdict,
     state: "not_yours",
     headline: "Not yours yet",
-    sentence: `${what} a template's, invented; put in your own.${so}`,
+    sentence: `${what} a template's, invented; put in your own. ${so}`,
   };
 }
 
