@@ -1,6 +1,26 @@
 import type { ReactElement } from "react";
 import { Button } from "./Button";
 
+/** How far something is: ink on paper, since green and amber mean something else here. */
+export function Bar({
+  share,
+  words,
+  className,
+}: {
+  share: number;
+  words: string;
+  className: string;
+}): ReactElement {
+  return (
+    <progress
+      max={1}
+      value={share}
+      aria-label={words}
+      className={`h-2 appearance-none border border-ink bg-panel [&::-moz-progress-bar]:bg-ink [&::-webkit-progress-bar]:bg-panel [&::-webkit-progress-value]:bg-ink ${className}`}
+    />
+  );
+}
+
 /** Long work under way: what it does, how far it is, and a way out. */
 export function Progress({
   doing,
@@ -18,12 +38,7 @@ export function Progress({
         <p role="status" className="text-[14px]">
           {doing} <span className="font-figure font-semibold">{percent} %</span>
         </p>
-        <progress
-          max={1}
-          value={share}
-          aria-label={doing}
-          className="mt-1 h-2 w-full appearance-none border border-ink bg-panel [&::-moz-progress-bar]:bg-ink [&::-webkit-progress-bar]:bg-panel [&::-webkit-progress-value]:bg-ink"
-        />
+        <Bar share={share} words={doing} className="mt-1 w-full" />
       </div>
       <Button onClick={onCancel}>Cancel</Button>
     </div>

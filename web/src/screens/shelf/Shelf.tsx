@@ -6,6 +6,7 @@ import { isUnderWay, useKnown, useRuns, type Run } from "../../api/runs";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
+import { Bar } from "../../parts/Progress";
 import { VERDICT_MARKS, yours } from "../../parts/verdict";
 import { NewBuild } from "./NewBuild";
 import { Thumbnail } from "./Thumbnail";
@@ -14,16 +15,12 @@ type Known = Schemas["KnownOut"];
 
 /** How far the moving oil of a build is, while it is being worked out. */
 function UnderWay({ run }: { run: Run }): ReactElement {
-  const share = run.lasts_s > 0 ? Math.round((100 * run.reached_s) / run.lasts_s) : 0;
-  const how = run.status === "waiting" ? "waits for its turn" : `${share} % worked out`;
+  const share = run.lasts_s > 0 ? run.reached_s / run.lasts_s : 0;
+  const how =
+    run.status === "waiting" ? "waits for its turn" : `${(100 * share).toFixed(0)} % worked out`;
   return (
     <span className="flex items-center gap-2 text-[13px] text-ink-2" role="status">
-      <progress
-        max={100}
-        value={share}
-        aria-label={`Moving oil of ${run.build_name}`}
-        className="h-2 w-24 accent-ink"
-      />
+      <Bar share={share} words={`Moving oil of ${run.build_name}`} className="w-24" />
       Moving oil: {how}
     </span>
   );
