@@ -38,7 +38,7 @@ def test_from_an_empty_account_to_an_answer(page: Page) -> None:
     page.click("button", "On to the loads")
     import_lap(page)
     # a template's numbers are not shouted as the builder's own
-    page.until(lambda: "As it is: the pickup runs dry" in page.verdict())
+    page.until(lambda: "as they are the pickup runs dry" in page.verdict())
     assert page.verdict().startswith("Not yours yet.")
     before = page.verdict()
     page.says("Dips, worst first")

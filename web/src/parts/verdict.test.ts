@@ -19,7 +19,7 @@ describe("yours", () => {
     const shown = yours(VERDICT, ["car", "pan"]);
     expect([shown.state, shown.headline]).toEqual(["not_yours", "Not yours yet"]);
     expect(shown.sentence).toBe(
-      "Car and pan are a template's, invented; put in your own. As it is: the pickup runs dry twice a lap.",
+      "Car and pan are a template's, and as they are the pickup runs dry twice a lap.",
     );
     expect(yours(VERDICT, ["pan"]).sentence).toMatch(/^The pan is a template's/);
   });
@@ -33,7 +33,7 @@ describe("yours", () => {
       dry_s: null,
     };
     expect(yours(none, ["car"]).sentence).toBe(
-      "The car is a template's, invented; put in your own. No lap yet: import a lap.",
+      "The car is a template's, put in your own. No lap yet: import a lap.",
     );
     expect(yours({ ...VERDICT, state: "faulty" }, ["car"]).state).toBe("faulty");
   });

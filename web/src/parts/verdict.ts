@@ -26,13 +26,13 @@ export function yours(verdict: Told, invented: BuildOut["invented"]): ShownVerdi
   const what = missing.length === 2 ? "Car and pan are" : `The ${missing.join("")} is`;
   const so =
     verdict.dry_s === null
-      ? `${verdict.headline}: ${lowered(verdict.sentence)}`
-      : `As it is: ${lowered(verdict.sentence)}`;
+      ? `put in your own. ${verdict.headline}: ${lowered(verdict.sentence)}`
+      : `and as they are ${lowered(verdict.sentence)}`;
   return {
     ...verdict,
     state: "not_yours",
     headline: "Not yours yet",
-    sentence: `${what} a template's, invented; put in your own. ${so}`,
+    sentence: `${what} a template's, ${so}`,
   };
 }
 
