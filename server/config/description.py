@@ -31,7 +31,7 @@ def _may_answer(path: str, method: str, operation: dict[str, Any]) -> list[int]:
         400: True,
         401: bool(operation.get("security")) or path.startswith("/api/session"),
         403: writes,
-        404: "{" in path or has_body,
+        404: "{" in path or has_body or path.endswith("/authority"),
         408: has_body,
         409: writes,
         413: writes,
