@@ -13,11 +13,12 @@ from pathlib import Path
 from launch import backup, checks, serve
 from launch.address import DEFAULT_PORT, Asked
 from launch.paths import HOME, PYTHON, Missing, environment
-from launch.tools import install_python_packages
+from launch.tools import compile_python, install_python_packages
 
 
 def _check(words: list[str]) -> int:
     install_python_packages()
+    compile_python()
     command = [str(PYTHON), "-m", "bilge_core.cli", *words]
     sys.stdout.flush()
     os.execve(command[0], command, environment())

@@ -45,7 +45,7 @@ from launch.processes import (
     write_note,
 )
 from launch.system import install_packages
-from launch.tools import build_web, install_python_packages, run
+from launch.tools import build_web, compile_python, install_python_packages, run
 
 DEMO_USER = "dunlin"
 _MANAGE = ROOT / "server" / "manage.py"
@@ -170,6 +170,7 @@ def _get_ready() -> None:
     end_leftovers()
     install_packages(for_tests=False)
     install_python_packages()
+    compile_python()
     clear_compiled_code()
     free = shutil.disk_usage(HOME).free
     if free < _LITTLE_ROOM_BYTES:

@@ -56,6 +56,18 @@ def install_python_packages() -> None:
     mark_done("python", digest(lock))
 
 
+def compile_python() -> None:
+    """Write Python's compiled files of our own code, once for each state of it.
+
+    Whoever may not write beside the code later need not compile it at every call.
+    """
+    fingerprint = digest(ROOT / "core", ROOT / "server")
+    if not is_done("bytecode", fingerprint):
+        compileall: list[str | Path] = [PYTHON, "-m", "compileall", "-q"]
+        run("compiling our own Python", [*compileall, ROOT / "core", ROOT / "server"])
+        mark_done("bytecode", fingerprint)
+
+
 def _version(node: str) -> tuple[int, ...]:
     said = subprocess.run([node, "--version"], capture_output=True, text=True).stdout
     return tuple(int(part) for part in re.findall(r"\d+", said)[:2])

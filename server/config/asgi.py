@@ -5,24 +5,17 @@ It answers at once; the core is warmed up beside the first requests.
 
 from __future__ import annotations
 
-import ctypes
 import os
-import signal
 import threading
 
 from django.core.wsgi import get_wsgi_application
+
+from config.lifeline import end_with_parent
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 
 _THREADS = 6
 """Of each process: more than two cores keep busy, so that quick answers pass long ones."""
-
-_SIGNAL_AT_PARENTS_DEATH = 1  # PR_SET_PDEATHSIG, prctl(2)
-
-
-def _end_with_parent() -> None:
-    """A process whose master was killed must not serve on beside those of the next one."""
-    ctypes.CDLL(None).prctl(_SIGNAL_AT_PARENTS_DEATH, signal.SIGKILL)
 
 
 def _warm_up() -> None:
@@ -31,7 +24,7 @@ def _warm_up() -> None:
     warm_up()
 
 
-_end_with_parent()
+end_with_parent()
 _django = get_wsgi_application()
 
 from django.conf import settings  # noqa: E402

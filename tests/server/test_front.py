@@ -88,6 +88,11 @@ def server(tmp_path: Path) -> Iterator[Server]:
     made.end()
 
 
+def children_of(pid: int) -> list[int]:
+    """Ids of a process's own children."""
+    return [int(each) for each in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
+
+
 HEAD = b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 90000\r\n"
 
 
@@ -145,13 +150,19 @@ def test_an_application_that_fails_takes_nothing_with_it(server: Server) -> None
 
 
 def test_a_killed_master_leaves_nobody_behind_and_nobody_refused(tmp_path: Path) -> None:
-    """A worker of a killed master would answer beside the next one; the real one ends so too."""
-    ending = "import ctypes, signal\nctypes.CDLL(None).prctl(1, signal.SIGKILL)\n"
+    """Its workers would answer beside the next one's, those still starting up too."""
+    ending = "from config.lifeline import end_with_parent\nend_with_parent()\n"
     made = Server(tmp_path, application=ending + APPLICATION)
     try:
         made.get()
+        workers = children_of(made.process.pid)
+        assert len(workers) >= 2
         made.process.kill()
         made.process.wait()
+        until = time.monotonic() + 20.0
+        while any(Path(f"/proc/{pid}").exists() for pid in workers):
+            assert time.monotonic() < until, workers
+            time.sleep(0.05)
         waiting = made.connect(b"GET / HTTP/1.1\r\nHost: x\r\n\r\n")  # not refused: it waits
         made.begin()
         assert b"200" in waiting.recv(100)
