@@ -169,8 +169,8 @@ def checked(file: Path) -> dict[str, Any]:
 
 def _load(archive: zipfile.ZipFile, env: dict[str, str]) -> None:
     with _client_settings(env) as reach, tempfile.TemporaryFile() as said:
-        client = subprocess.Popen(
-            [program("mariadb"), *reach, env["BILGE_DB_NAME"]],
+        client = subprocess.Popen(  # in its sandbox: a file's rows run no programs
+            [program("mariadb"), *reach, "--sandbox", env["BILGE_DB_NAME"]],
             stdin=subprocess.PIPE, stdout=subprocess.DEVNULL, stderr=said,
         )  # fmt: skip
         assert client.stdin is not None

@@ -184,6 +184,17 @@ def test_a_backup_that_is_not_whole_changes_nothing(
     assert list(home.iterdir()) == []
 
 
+def test_rows_of_a_backup_run_no_programs(home: Path, tmp_path_factory: Any) -> None:
+    kept = tmp_path_factory.mktemp("kept")
+    wrong = f"system touch {kept}/ran\n".encode()
+    members = {"database.sql": {"bytes": 1, "sha256": hashlib.sha256(wrong).hexdigest()}}
+    file = kept / "bilge.zip"
+    file.write_bytes(archive(manifest__json=manifest(members=members), database__sql=wrong))
+    with pytest.raises(paths.Missing, match="could not be loaded"):
+        backup.restore(file)
+    assert not (kept / "ran").exists()
+
+
 def test_no_file_at_all(home: Path) -> None:
     with pytest.raises(paths.Missing, match="there is no file"):
         backup.restore(home / "none.zip")

@@ -16,10 +16,11 @@ from bilge_core.loads.facts import log_facts
 from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.guesses import Guess, complete
 from bilge_core.loads.headings import understand_heading
-from bilge_core.loads.importing import read_columns
+from bilge_core.loads.importing import Columns, read_columns
 from bilge_core.loads.laps import find_laps
 from bilge_core.loads.line import distance_driven, heading
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_recording, recording_from, wanted_headings
 from bilge_core.loads.sniff import open_log
 
@@ -200,3 +201,53 @@ def test_a_part_lap_is_no_whole_one(saltmarsh: Log) -> None:
     log = prepare(replace(saltmarsh, time=time, **joined))
     edges = (len(saltmarsh.time) * step, 2 * len(saltmarsh.time) * step)
     assert [lap.whole for lap in find_laps(log, edges)] == [True, True, False]
+
+
+@pytest.mark.parametrize(("most", "unit"), [(3.9, "g"), (4.1, "m/s2")])
+def test_up_to_four_is_g_and_beyond_it_no_cars(most: float, unit: str) -> None:
+    """Ours: no car holds 4 g, and 4 m/s2 is a slow one."""
+    time = np.arange(0.0, 60.0, 0.1)
+    side = np.where(np.sin(time) > 0.0, most, -most)
+    fixed = {"time": ("t", "s"), "speed": ("v", "km/h"), "longitudinal": ("x", "g")}
+    columns = {name: Column(heading=h, unit=u) for name, (h, u) in fixed.items()}
+    columns["lateral"] = Column(heading="y", unit="")
+    values = {"t": time, "v": 90.0 + 0 * time, "x": 0.1 * np.sin(time), "y": side}
+    told, _ = complete(
+        Columns(values, np.arange(len(time))),
+        Reading.model_validate({"columns": columns}),
+    )
+    assert told.columns["lateral"].unit == unit
+
+
+@pytest.mark.parametrize(("begins", "is_lap"), [(0.9, True), (1.3, False)])
+def test_a_clock_begins_again_within_a_second(begins: float, is_lap: bool) -> None:
+    lap = np.arange(0.0, 60.0, 0.1)
+    file = open_log(with_times(np.concatenate([lap, lap + begins])))
+    if is_lap:
+        assert len(read_recording(file, file.proposal).lap_starts) == 1
+    else:
+        with pytest.raises(InvalidInput, match="jumps back"):
+            read_recording(file, file.proposal)
+
+
+@pytest.mark.parametrize(("share", "whole"), [(0.98, True), (0.96, False)])
+def test_a_lap_is_whole_within_three_in_a_hundred(share: float, whole: bool) -> None:
+    """Ours; at an even speed distance is time."""
+    ends = np.cumsum([60.0, 60.0, 60.0 * share])
+    time = np.arange(0.0, ends[-1], 0.1)
+    one = np.ones_like(time)
+    log = Log(time, 30 * one, 0 * one, 0 * one, 600 * one)
+    laps = find_laps(log, (float(ends[0]), float(ends[1])))
+    assert [lap.whole for lap in laps] == [True, True, whole]
+
+
+@pytest.mark.parametrize(
+    ("top", "side_g", "odd"), [(76.0, 0.9, True), (74.0, 0.9, False), (76.0, 1.1, False)]
+)
+def test_what_speed_and_grip_do_not_go_together(top: float, side_g: float, odd: bool) -> None:
+    """Ours: beyond 75 m/s with under 1 g."""
+    time = np.arange(0.0, 30.0, 0.1)
+    one = np.ones_like(time)
+    side = side_g * STANDARD_GRAVITY * np.where((time > 10.0) & (time < 14.0), 1.0, 0.0)
+    doubts = log_facts(Log(time, top * one, 0 * one, side, 600 * one)).doubts
+    assert any("with no more than" in doubt for doubt in doubts) == odd

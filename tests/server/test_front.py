@@ -235,3 +235,17 @@ def test_behind_a_proxy_its_word_counts_else_not(client: Client, settings: Any) 
         settings.BEHIND_PROXY = behind
         ProxyMiddleware(handler)(RequestFactory().get("/", **told))
     assert seen == ["127.0.0.1", "10.0.0.7"]  # the last is the proxy's own word
+
+
+@pytest.mark.parametrize(("size", "packed"), [(1023, False), (1024, True)])
+def test_from_a_kilobyte_on_and_not_before(size: int, packed: bool) -> None:
+    from config.middleware import CompressMiddleware
+    from django.http import HttpResponse
+    from django.test import RequestFactory
+
+    def handler(request: Any) -> HttpResponse:
+        return HttpResponse(b"a" * size, content_type="application/json")
+
+    request = RequestFactory().get("/", HTTP_ACCEPT_ENCODING="gzip")
+    answer = CompressMiddleware(handler)(request)
+    assert ("Content-Encoding" in answer.headers) == packed

@@ -43,7 +43,7 @@ function AtTheBench(): ReactElement | null {
       {here ? (
         <p>
           Bilge answers on this machine alone. Started with{" "}
-          <code className="font-figure">./bilge start --lan</code> it serves the shop’s network, and
+          <code className="font-mono text-[13px]">./bilge start --lan</code> it serves the shop’s network, and
           this sheet shows a code for the phone’s camera.
         </p>
       ) : (
