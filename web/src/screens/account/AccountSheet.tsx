@@ -43,8 +43,8 @@ function AtTheBench(): ReactElement | null {
       {here ? (
         <p>
           Bilge answers on this machine alone. Started with{" "}
-          <code className="font-mono text-[13px]">./bilge start --lan</code> it serves the shop’s network, and
-          this sheet shows a code for the phone’s camera.
+          <code className="font-mono text-[13px]">./bilge start --lan</code> it serves the shop’s
+          network, and this sheet shows a code for the phone’s camera.
         </p>
       ) : (
         <div className="flex flex-wrap gap-4">
