@@ -1,12 +1,14 @@
-"""Writes the demo: ``python -m demo.generate``. Car, circuit and every figure are invented."""
+"""Writes the demo: ``python -m demo.generate``. Car, track and every figure are invented."""
 
 from __future__ import annotations
 
 from pathlib import Path
 
-from bilge_core.build import Build, write_build
+from bilge_core.document.build import Build
+from bilge_core.document.read import write_build
 
-from demo.circuit import (
+from demo.session import session_csv
+from demo.track import (
     DUNLIN,
     DUNLIN_IN_THE_RAIN,
     SALTMARSH,
@@ -15,7 +17,6 @@ from demo.circuit import (
     log_rows,
     path,
 )
-from demo.session import session_csv
 
 HERE = Path(__file__).parent
 

@@ -5,18 +5,16 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
+from bilge_core.physics.arrays import Array
 from scipy.integrate import cumulative_trapezoid
 
-from demo.circuit import DUNLIN, GRAVITY, SALTMARSH, drive, log_rows, path
-
-Array = NDArray[np.float64]
+from demo.track import DUNLIN, GRAVITY, SALTMARSH, drive, log_rows, path
 
 RATE = 20.0
 _STANDING = 6.0  # [s]
 _LAUNCH = 5.0  # [m/s2]
 _PITCH = np.radians(1.5)  # the logger leans forward by this
-_ORIGIN = (12.0, -38.0)  # [deg] in the middle of an ocean: the circuit is nowhere
+_ORIGIN = (12.0, -38.0)  # [deg] in the middle of an ocean: the track is nowhere
 _EARTH = 6_371_008.8
 
 PREAMBLE = (

@@ -19,7 +19,7 @@ from tests.oil_boxes import (
     run,
     violent_run,
 )
-from tests.reference.test_freesurface_waves import FRICTIONLESS
+from tests.reference.test_moving_waves import FRICTIONLESS
 
 mpl.use("svg")
 mpl.rcParams["svg.hashsalt"] = "bilge"

@@ -8,7 +8,8 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, read_build
+from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import open_log

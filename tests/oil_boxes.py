@@ -9,17 +9,18 @@ from typing import Any
 
 import numpy as np
 import shapely
-from bilge_core.freesurface.axes import graded_faces
-from bilge_core.freesurface.circuit import Circuit
-from bilge_core.freesurface.domain import build_domain
-from bilge_core.freesurface.exchange import DelayLine
-from bilge_core.freesurface.mouth import Inlet, inlet_of, oil_shares
-from bilge_core.freesurface.observe import Observer
-from bilge_core.freesurface.simulation import Simulation, start_simulation
-from bilge_core.freesurface.spring import returns_at
-from bilge_core.freesurface.viscosity import Wetting
-from bilge_core.pan import Mouth, Prism
+from bilge_core.moving.coupled import Coupled
+from bilge_core.moving.domain import build_domain
+from bilge_core.moving.exchange import DelayLine
+from bilge_core.moving.grading import graded_faces
+from bilge_core.moving.inlet import Inlet, inlet_of, oil_shares
+from bilge_core.moving.observe import Observer
+from bilge_core.moving.returns import returns_at
+from bilge_core.moving.simulation import Simulation, start_simulation
+from bilge_core.moving.viscosity import Wetting
+from bilge_core.pan import Prism
 from bilge_core.pan.plates import place_plates
+from bilge_core.pickup.mouth import Mouth
 
 G = 9.81  # as the outside results have it
 OIL = Wetting(viscosity=1.2e-5, density=850.0)
@@ -143,7 +144,7 @@ def violent_run(cell: float | Sequence[float], seed: int = 0, longest: float = 0
     return ViolentRun(rows[:, 0], rows[:, 1:4], rows[:, 4])
 
 
-def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest: float) -> Circuit:
+def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest: float) -> Coupled:
     """The reference box with a pump and drain-backs."""
     oil = box_of_oil((0.4, 0.24, 0.14), cell, 0.005, longest=longest)
     mouth = Mouth(np.array([0.2, 0.12, 0.008]), 0.02, 0.02, False)
@@ -152,20 +153,20 @@ def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest
     places = np.array([[x, y, 0.12] for x in (0.05, 0.15, 0.25, 0.35) for y in (0.02, 0.22)])
     returns = returns_at(oil.domain, places, portion, -UP)
     engine = DelayLine(lambda time: flow, delay)
-    return Circuit(oil, inlet, engine, returns, Observer(oil.domain, inlet, None))
+    return Coupled(oil, inlet, engine, returns, Observer(oil.domain, inlet, None))
 
 
-def run_circuit(
-    circuit: Circuit, span: float, load: Load | np.ndarray, look: Callable[[], Any] | None = None
+def run_coupled(
+    coupled: Coupled, span: float, load: Load | np.ndarray, look: Callable[[], Any] | None = None
 ) -> list[Any]:
-    """Run a circuit on for a span [s], looking every 20 ms."""
-    oil, seen = circuit.oil, []
+    """Run pan and engine on for a span [s], looking every 20 ms."""
+    oil, seen = coupled.oil, []
     begun = oil.time
     for number in range(1, round(span / 0.02) + 1):
         end = begun + number * 0.02
         while oil.time < end - 1e-9:
             step = min(oil.settled_step(end - oil.time), end - oil.time)
-            circuit.advance(step, load(oil.time + 0.5 * step) if callable(load) else load)
+            coupled.advance(step, load(oil.time + 0.5 * step) if callable(load) else load)
         if look is not None:
             seen.append(look())
     return seen

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.forecast import forecast_settled
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.loads.log import Log
-from bilge_core.statics import cover_rose, tilt_table
+from bilge_core.settled import cover_rose, tilt_table
 
 _SMALL = {
     "format": "bilge-build",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import segno
-from bilge_core.hardware import INSPECTION
+from bilge_core.document.inspection import INSPECTION
 from bilge_core.oil import GRADES
 from bilge_core.quantities import KINDS, convert
 from bilge_core.quantities.kinds import FIELD_SUFFIXES

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
-from bilge_core.build import write_build
+from bilge_core.document.read import write_build
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import File, Router, Status

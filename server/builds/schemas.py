@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from bilge_core.build import Build as BuildDocument
-from bilge_core.document import Name, Seen
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.parts import Name, Seen
 from ninja import Schema
 from pydantic import Field, StringConstraints
 

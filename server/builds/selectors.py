@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from accounts.models import Workshop
-from bilge_core.build import Build as BuildDocument
+from bilge_core.document.build import Build as BuildDocument
 from config.errors import NotFound
 from django.db.models import QuerySet
 

@@ -7,10 +7,13 @@ from collections.abc import Callable
 from typing import Any
 
 from accounts.models import User, Workshop
-from bilge_core.build import Build as BuildDocument
-from bilge_core.build import build_from, read_build
+from bilge_core.acts.deepen import deepen
+from bilge_core.acts.flange import with_flange
+from bilge_core.acts.mend import mended_by
+from bilge_core.acts.reshape import sump_preset
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.measure import deepen, mended_by, sump_preset, with_flange
 from bilge_core.pan import assemble_pan
 from config.errors import Conflict, NotFound
 from django.db import transaction

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from importlib.resources import files
 
-from bilge_core.build import Build as BuildDocument
-from bilge_core.build import read_build
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.read import read_build
 from config.errors import NotFound
 
 from builds.schemas import TemplateOut
 
-_FOLDER = files("bilge_core").joinpath("templates")
+_FOLDER = files("bilge_core.document").joinpath("templates")
 _KEYS = ("inline-front-sump", "inline-rear-sump", "transverse-four", "flat-six")
 
 

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import numpy as np
-from bilge_core.build import Build as BuildDocument
-from bilge_core.loads.frames import apparent_gravity, engine_to_car
-from bilge_core.measure import mouth_side
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.keep_outs import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
+from bilge_core.document.plates import Plate, VerticalPlate
 from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
-from bilge_core.plates import Plate, VerticalPlate
-from bilge_core.statics import Surface, level_curve, settle
-from bilge_core.surroundings import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
-from numpy.typing import NDArray
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.axes import engine_to_car, standing_gravity
+from bilge_core.rules.pan import mouth_side
+from bilge_core.settled import Surface, level_curve, settle
 from shapely import MultiPoint, Polygon
 
 from forecasts.schemas import (
@@ -29,8 +29,6 @@ from forecasts.schemas import (
     SurfaceOut,
     ZoneOut,
 )
-
-Array = NDArray[np.float64]
 
 
 def _mm(metres: float, places: int = 2) -> float:
@@ -118,12 +116,11 @@ def side_section(pan: Pan) -> SectionOut:
 
 def standing_surface(pan: Pan, document: BuildDocument) -> Surface:
     """The oil with the car at rest on level ground."""
-    return settle(pan, apparent_gravity(document.car, 0.0, 0.0))
+    return settle(pan, standing_gravity(document.car))
 
 
 _LONG = 3.0  # [m] how far a plane is drawn
 _VIEWS = ((0, 1), (0, 2), (1, 2))  # plan, side, front
-_PLANE_AXES = {"ahead": 0, "behind": 0, "left": 1, "right": 1, "above": 2, "below": 2}
 
 
 def _body_points(keep_out: BoxKeepOut | CylinderKeepOut) -> Array:
@@ -148,8 +145,7 @@ def _silhouette(points: Array, view: tuple[int, int]) -> Ring:
 
 def _plane_line(keep_out: PlaneKeepOut, turn: Array, view: tuple[int, int]) -> Ring:
     """Where a plane is seen on edge in a view: its line; nothing where it is seen otherwise."""
-    axis = _PLANE_AXES[keep_out.free]
-    normal = turn.T[:, axis]  # in the engine's frame
+    normal = turn.T[:, keep_out.axis]  # in the engine's frame
     seen = normal[list(view)]
     if np.linalg.norm(seen) < 0.7:
         return []
@@ -193,8 +189,7 @@ def drawing_out(pan: Pan, document: BuildDocument) -> DrawingOut:
         )
         for zone, prism, name in cells
     ]
-    gravity = apparent_gravity(document.car, 0.0, 0.0)
-    curve = level_curve(pan, gravity)
+    curve = level_curve(pan, standing_gravity(document.car))
     pairs = zip(curve.volumes, curve.heights, strict=True)
     return DrawingOut(
         zones=zones,

@@ -2,27 +2,21 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 from accounts.models import Workshop
-from bilge_core.build import Build as BuildDocument
-from bilge_core.build import Car
-from bilge_core.dipped import Dipped
+from bilge_core.acts.reshape import depth_for_capacity
+from bilge_core.agreement.poured import LEVEL_CAR, compare_poured, explain_poured
+from bilge_core.clearance.ground import ground_clearance
+from bilge_core.clearance.keep_outs import clearances
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.car import Car
+from bilge_core.document.dipped import Dipped
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.loads.frames import apparent_gravity
-from bilge_core.measure import (
-    check_pan,
-    clearances,
-    compare_dips,
-    depth_for_capacity,
-    explain_dips,
-    ground_clearance,
-)
-from bilge_core.measure.dips import LEVEL_CAR
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.statics import level_curve, settle_lap
-from bilge_core.statics.surface import up_from
+from bilge_core.physics.axes import standing_gravity, standing_up
+from bilge_core.physics.turns import speed_of_rpm
+from bilge_core.rules.pan import check_pan
+from bilge_core.settled import level_curve, settle_lap
 from builds.models import Build
 from builds.selectors import build_of, document_of
 from loads.services import log_of
@@ -46,9 +40,8 @@ USUAL_HIGHEST_RPM = 6500.0
 
 
 def _fill(pan: Pan, car: Car) -> FillOut:
-    gravity = apparent_gravity(car, 0.0, 0.0)
-    normal = up_from(gravity)
-    curve = level_curve(pan, gravity, points=81)
+    normal = standing_up(car)
+    curve = level_curve(pan, standing_gravity(car), points=81)
     x, y, z = normal.round(6).tolist()
     return FillOut(
         normal=(x, y, z),
@@ -61,7 +54,7 @@ def _fill(pan: Pan, car: Car) -> FillOut:
 
 
 def _dips(pan: Pan, document: BuildDocument, dipped: Dipped) -> list[DipPointOut]:
-    found = compare_dips(pan, document.car, dipped)
+    found = compare_poured(pan, document.car, dipped)
     computed = dict(zip(found.poured.tolist(), found.computed.tolist(), strict=True))
     return [
         DipPointOut(
@@ -104,7 +97,7 @@ def _clearances(pan: Pan, document: BuildDocument) -> list[ClearanceOut]:
 
 def _marks(pan: Pan, document: BuildDocument) -> list[MarkOut]:
     """What stands in the pan at each mark, the engine as in the car."""
-    curve = level_curve(pan, apparent_gravity(document.car, 0.0, 0.0), points=201)
+    curve = level_curve(pan, standing_gravity(document.car), points=201)
     return [
         MarkOut(
             name=mark.name,
@@ -150,13 +143,13 @@ def pan_figures(workshop: Workshop, build_id: int) -> bytes:
 def _figures(build: Build) -> PanOut:
     document = document_of(build)
     pan = assemble_pan(document)
-    highest, lap = USUAL_HIGHEST_RPM * math.pi / 30.0, None
+    highest, lap = speed_of_rpm(USUAL_HIGHEST_RPM), None
     if build.lap is not None:
         log = log_of(build.lap)
         highest = float(np.max(log.engine_speed))
         lap = settle_lap(pan, document, log)
     dipped = document.pan.dipped
-    comparison = compare_dips(pan, document.car, dipped) if dipped and dipped.points else None
+    comparison = compare_poured(pan, document.car, dipped) if dipped and dipped.points else None
     return PanOut(
         level=_fill(pan, LEVEL_CAR),
         in_car=_fill(pan, document.car),
@@ -170,7 +163,7 @@ def _figures(build: Build) -> PanOut:
                 change_mm=round(each.change * 1e3, 1),
                 rms_mm=round(each.rms * 1e3, 2),
             )
-            for each in explain_dips(document)
+            for each in explain_poured(document)
         ],
         checks=[
             CheckOut(state=c.state, words=c.words, field=c.field, fix=c.fix)

@@ -8,23 +8,23 @@ from typing import Literal
 import numpy as np
 from accounts.models import Workshop
 from bilge_core import MODEL_VERSION
-from bilge_core.build import Build as BuildDocument
+from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
 from bilge_core.forecast import Dip, DryTime, SettledForecast, Verdict, forecast_settled
 from bilge_core.forecast.settled import model_note
 from bilge_core.forecast.verdict import dip_words
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.line import distance_driven
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.sections import cut_pan
-from bilge_core.statics import cover_rose, held_edges, tilt_table
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.settled import cover_rose, held_edges, tilt_table
 from builds.models import Build, BuildState
 from builds.selectors import build_of, builds_of, document_of, invented_parts, state_of
 from loads.models import Lap
 from loads.selectors import lap_of
 from loads.services import corners_of, log_of
 from loads.understanding import thinned_line
-from numpy.typing import NDArray
 
 from forecasts.drawing import (
     drawing_out,
@@ -49,8 +49,6 @@ from forecasts.schemas import (
     TiltOut,
     VerdictOut,
 )
-
-Array = NDArray[np.float64]
 
 _MOST_SAMPLES = 8000
 

@@ -9,9 +9,9 @@ from accounts.models import Workshop
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.facts import log_facts
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 from loads.models import Lap
 from loads.schemas import HeldLoadsOut, LapCornerOut, LapDetailOut

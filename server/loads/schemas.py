@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
-from bilge_core.document import Seen
+from bilge_core.document.parts import Seen
 from bilge_core.loads.channels import ChannelName
 from bilge_core.loads.manoeuvres import Hand, Kind
 from bilge_core.loads.reading import Reading

@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 import io
-import math
 from pathlib import Path
 
 import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.corners import Corner, find_corners, named_corners
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.laps import SHORTEST_LAP
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
 from bilge_core.loads.reading import Reading, check_reading
 from bilge_core.loads.recording import read_log, recording_from
 from bilge_core.loads.sniff import open_log
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.physics.turns import speed_of_rpm
 from config.errors import Conflict
 from django.db import transaction
 
@@ -118,7 +118,7 @@ def _manoeuvre_log(wanted: ManoeuvresIn) -> Log:
                     part.level_g,
                     part.ramp_s,
                     part.hold_s,
-                    part.engine_speed_rpm * math.pi / 30.0,
+                    speed_of_rpm(part.engine_speed_rpm),
                 )
                 for part in wanted.parts
             )
@@ -145,7 +145,7 @@ def trace_manoeuvres(wanted: ManoeuvresIn) -> ManoeuvreTraceOut:
         If its figures make no sense.
     """
     log = _manoeuvre_log(wanted)
-    every = max(1, round(1.0 / (_DRAWN_RATE * float(log.time[1] - log.time[0]))))
+    every = max(1, round(1.0 / (_DRAWN_RATE * log.step)))
     return ManoeuvreTraceOut(
         name=_manoeuvre_name(wanted),
         time_s=log.time[::every].round(2).tolist(),

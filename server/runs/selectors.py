@@ -145,7 +145,7 @@ def figures_of_run(workshop: Workshop, run_id: int) -> MovingOut:
 
 
 def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
-    """The moving oil of a finished run on record, see `bilge_core.freesurface.frames`.
+    """The moving oil of a finished run on record, see `bilge_core.moving.record`.
 
     Raises
     ------

@@ -5,9 +5,9 @@ from __future__ import annotations
 import hashlib
 
 from accounts.models import User, Workshop
-from bilge_core.build import felt_by_oil
+from bilge_core.document.reach import felt_by_oil
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.freesurface import SOLVER_VERSION
+from bilge_core.moving import SOLVER_VERSION
 from builds.models import Build, BuildState
 from builds.selectors import build_of
 from django.db import transaction

@@ -8,11 +8,11 @@ import socket
 import time
 from collections.abc import Callable
 
-from bilge_core.build import Build as BuildDocument
+from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
 from bilge_core.forecast.dips import RUNS_DRY
 from bilge_core.forecast.moving import forecast_moving
-from bilge_core.freesurface.lap import RATE, LookAt
+from bilge_core.moving.lap import RATE, LookAt
 from django.db import DatabaseError, connection
 from django_tasks import task
 from loads.services import corners_of, log_of

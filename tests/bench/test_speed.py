@@ -6,12 +6,12 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.forecast import forecast_settled
-from bilge_core.loads.frames import apparent_gravity
 from bilge_core.loads.log import Log
 from bilge_core.pan import assemble_pan
-from bilge_core.statics import cover_rose, settle
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.settled import cover_rose, settle
 
 
 @pytest.fixture

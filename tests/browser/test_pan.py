@@ -7,10 +7,9 @@ from typing import Any
 
 import pytest
 from accounts.services import open_account
-from bilge_core.loads.frames import apparent_gravity
-from bilge_core.measure.dips import LEVEL_CAR
+from bilge_core.agreement.poured import LEVEL_CAR
 from bilge_core.pan import assemble_pan, level_of_volume
-from bilge_core.statics.surface import up_from
+from bilge_core.physics.axes import apparent_gravity, up_from
 from builds.models import Build
 from builds.selectors import document_of
 from builds.services import add_build, checked_document

@@ -15,9 +15,10 @@ import numpy as np
 import pytest
 from accounts.models import User
 from accounts.services import open_account
-from bilge_core.loads.frames import STANDARD_GRAVITY, apparent_gravity
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.statics import settle
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.settled import settle
 from builds.models import Build
 from builds.schemas import FigureIn, FiguresIn
 from builds.selectors import document_of

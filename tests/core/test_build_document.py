@@ -7,7 +7,8 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from bilge_core.build import Build, read_build, write_build
+from bilge_core.document.build import Build
+from bilge_core.document.read import read_build, write_build
 from bilge_core.errors import InvalidInput
 from bilge_core.pan import assemble_pan
 from hypothesis import given, settings

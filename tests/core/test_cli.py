@@ -6,7 +6,7 @@ import json
 from pathlib import Path
 
 import pytest
-from bilge_core.cli import check
+from bilge_core.cli.check import check
 
 from tests.conftest import DEMO
 

@@ -9,13 +9,14 @@ from typing import Any
 import numpy as np
 import pytest
 import trimesh
-from bilge_core.build import Build, build_from
+from bilge_core.clearance.keep_outs import clearances
+from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput
-from bilge_core.loads.frames import apparent_gravity
-from bilge_core.measure import clearances
 from bilge_core.pan import assemble_pan, column_volumes, columns_of, inside_faces
 from bilge_core.pan.sections import cut_pan
-from bilge_core.statics import settle
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.settled import settle
 
 Make = Callable[..., dict[str, Any]]
 L, W, D = 0.4, 0.24, 0.14

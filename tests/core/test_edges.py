@@ -9,17 +9,18 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import build_from, felt_by_oil
-from bilge_core.cli import check
+from bilge_core.clearance.crank import crank_gap
+from bilge_core.cli.check import check
+from bilge_core.document.plates import Gate, VerticalPlate
+from bilge_core.document.pump import GaugeReading, Pump
+from bilge_core.document.reach import felt_by_oil
+from bilge_core.document.read import build_from
 from bilge_core.forecast.dips import find_dips
-from bilge_core.freesurface.simulation import LEAVES
 from bilge_core.loads.envelope import held_loads
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
-from bilge_core.measure import crank_gap
-from bilge_core.plates import Gate, VerticalPlate
-from bilge_core.pressure.pump import ON_RELIEF, demanded_flow, relief_flow
-from bilge_core.supply import GaugeReading, Pump
+from bilge_core.moving.simulation import LEAVES
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.pickup.demand import ON_RELIEF, demanded_flow, relief_flow
 
 from tests.conftest import DEMO
 from tests.core.test_fitted import RPM, about, boss

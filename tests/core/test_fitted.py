@@ -8,22 +8,20 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, build_from
+from bilge_core.acts.deepen import deepen
+from bilge_core.acts.flange import with_flange
+from bilge_core.acts.reshape import depth_for_capacity, sump_preset
+from bilge_core.clearance.crank import crank_gap
+from bilge_core.clearance.keep_outs import clearances
+from bilge_core.document.build import Build
+from bilge_core.document.inspection import INSPECTION
+from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.hardware import INSPECTION
 from bilge_core.loads.log import Log
-from bilge_core.measure import (
-    check_pan,
-    clearances,
-    crank_gap,
-    deepen,
-    depth_for_capacity,
-    sump_preset,
-    with_flange,
-)
 from bilge_core.pan import assemble_pan
-from bilge_core.pressure.pump import demanded_flow
-from bilge_core.statics import settle_lap
+from bilge_core.pickup.demand import demanded_flow
+from bilge_core.rules.pan import check_pan
+from bilge_core.settled import settle_lap
 
 Make = Callable[..., dict[str, Any]]
 RPM = math.pi / 30.0

@@ -9,18 +9,19 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.errors import ConvergenceError, InvalidQuantity
 from bilge_core.forecast import find_dips, forecast_settled, give_verdict
 from bilge_core.forecast.dips import Dip, DryTime, stretches_above
-from bilge_core.loads.frames import apparent_gravity
 from bilge_core.loads.log import Log
 from bilge_core.oil import GRADES, hot_volume_ratio, kinematic_viscosity, sae_range_at_100_c
-from bilge_core.pan import Mouth, assemble_pan, bare_share
+from bilge_core.pan import assemble_pan
 from bilge_core.pan.sections import cut_pan
-from bilge_core.pressure import critical_depth, gas_share, pump_volume_flow
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.pickup.draw_down import critical_depth, gas_share, pump_volume_flow
+from bilge_core.pickup.mouth import Mouth, bare_share
 from bilge_core.quantities import convert, field_unit, parse_figure
-from bilge_core.statics import cover_rose, level_curve, settle, settle_lap
+from bilge_core.settled import cover_rose, level_curve, settle, settle_lap
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 

@@ -6,17 +6,17 @@ import math
 
 import numpy as np
 import pytest
-from bilge_core.build import Car
+from bilge_core.document.car import Car
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.channels import ChannelName
 from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.facts import log_facts
-from bilge_core.loads.frames import apparent_gravity, engine_to_car
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import LogFile, open_log
+from bilge_core.physics.axes import apparent_gravity, engine_to_car
 from hypothesis import given, settings
 from hypothesis import strategies as st
 

@@ -13,7 +13,6 @@ import numpy as np
 import pytest
 from bilge_core.errors import InvalidInput
 from bilge_core.loads.facts import log_facts
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.guesses import Guess, complete
 from bilge_core.loads.headings import understand_heading
 from bilge_core.loads.importing import Columns, read_columns
@@ -23,6 +22,7 @@ from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_recording, recording_from, wanted_headings
 from bilge_core.loads.sniff import open_log
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 EARTH = 6_371_008.8
 

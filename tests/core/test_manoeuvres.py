@@ -7,13 +7,13 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.corners import find_corners
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import KINDS, Manoeuvre, manoeuvre_log, with_grip
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 CORNER = Manoeuvre("corner", "left", 1.2, 0.5, 4.0, 600.0)
 

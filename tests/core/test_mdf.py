@@ -9,15 +9,15 @@ from pathlib import Path
 import numpy as np
 import pytest
 from asammdf import MDF, Signal
-from bilge_core.cli import check
+from bilge_core.cli.check import check
 from bilge_core.errors import InvalidInput
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.guesses import complete
 from bilge_core.loads.importing import read_columns
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.mdf import is_mdf, write_as_text
 from bilge_core.loads.recording import recording_from, wanted_headings
 from bilge_core.loads.sniff import open_log
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 from tests.conftest import DEMO
 

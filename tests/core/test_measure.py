@@ -7,19 +7,17 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from bilge_core.build import Build, read_build
-from bilge_core.dipped import Dipped
+from bilge_core.acts.deepen import deepen
+from bilge_core.acts.mend import mended_by
+from bilge_core.agreement.poured import compare_poured, explain_poured
+from bilge_core.clearance.ground import ground_clearance
+from bilge_core.document.build import Build
+from bilge_core.document.dipped import Dipped
+from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.measure import (
-    check_pan,
-    compare_dips,
-    deepen,
-    explain_dips,
-    ground_clearance,
-    mended_by,
-)
 from bilge_core.pan import assemble_pan
 from bilge_core.quantities import convert
+from bilge_core.rules.pan import check_pan
 from builds.templates import template_document
 
 from tests.conftest import DEMO
@@ -41,7 +39,7 @@ def test_a_box_dips_as_litres_over_area(box_document: Make) -> None:
     """Level = V / A (elementary): 400 x 240 mm is 0.96 L a centimetre."""
     build = Build.model_validate(box_document())
     measured = Dipped.model_validate(dips((0.96, 10.0), (4.8, 51.0), (99.0 / 2, 140.0)))
-    found = compare_dips(assemble_pan(build), build.car, measured)
+    found = compare_poured(assemble_pan(build), build.car, measured)
     assert found.computed == pytest.approx([0.010, 0.050])  # what it cannot hold is left out
     assert found.rms == pytest.approx(1e-3 / math.sqrt(2))
 
@@ -50,7 +48,7 @@ def test_dips_of_a_leaned_engine_are_taken_straight_up(box_document: Make) -> No
     """A box leaned 45° fills as a trough: V = L h² (elementary)."""
     build = Build.model_validate(box_document(car__lean_right_deg=45))
     measured = Dipped.model_validate(dips((1.0, 50.0), engine="in_car"))
-    found = compare_dips(assemble_pan(build), build.car, measured)
+    found = compare_poured(assemble_pan(build), build.car, measured)
     assert found.computed[0] == pytest.approx(math.sqrt(1e-3 / 0.4))
 
 
@@ -70,11 +68,13 @@ def test_the_dimension_that_was_wrong_is_named(
     pan = assemble_pan(Build.model_validate(true))
     volumes = [0.5, 1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.0]
     zero = change_mm if "zero" in wanted else 0.0
-    seen = compare_dips(pan, dunlin.car, Dipped.model_validate(dips(*((v, 1.0) for v in volumes))))
+    seen = compare_poured(
+        pan, dunlin.car, Dipped.model_validate(dips(*((v, 1.0) for v in volumes)))
+    )
     points = zip(volumes, (seen.computed * 1e3 + zero).tolist(), strict=True)
     drawn = dunlin.model_dump(mode="json")
     drawn["pan"]["dipped"] = dips(*((v, max(0.0, level)) for v, level in points))
-    best = explain_dips(Build.model_validate(drawn))[0]
+    best = explain_poured(Build.model_validate(drawn))[0]
     assert best.what == wanted
     assert best.change * 1e3 == pytest.approx(change_mm, abs=1.0)
     assert best.rms < 1e-3
@@ -85,8 +85,8 @@ def test_dips_that_agree_need_no_explanation(dunlin: Build) -> None:
     drawn["pan"]["dipped"] = dips((4.0, 62.6), (2.0, 32.5))
     build = Build.model_validate(drawn)
     assert build.pan.dipped is not None
-    assert compare_dips(assemble_pan(build), build.car, build.pan.dipped).rms < 1.0e-3
-    assert explain_dips(build) == ()
+    assert compare_poured(assemble_pan(build), build.car, build.pan.dipped).rms < 1.0e-3
+    assert explain_poured(build) == ()
 
 
 def test_a_spacer_takes_everything_along() -> None:

@@ -8,7 +8,8 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, read_build
+from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.sections import cut_pan

@@ -12,18 +12,22 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, build_from
+from bilge_core.acts.deepen import deepen
+from bilge_core.agreement.poured import explain_poured
+from bilge_core.clearance.ground import ground_clearance
+from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.forecast import forecast_settled
-from bilge_core.loads.frames import apparent_gravity
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import KINDS, Manoeuvre, manoeuvre_log
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import open_log
-from bilge_core.measure import check_pan, deepen, explain_dips, ground_clearance
 from bilge_core.pan import assemble_pan, column_volumes, columns_of, inside_faces
 from bilge_core.pan.sections import cut_pan
-from bilge_core.statics import cover_rose, settle, settle_lap
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.rules.pan import check_pan
+from bilge_core.settled import cover_rose, settle, settle_lap
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -91,7 +95,7 @@ def judge(document: dict[str, Any]) -> None:
     assert check_pan(build, pan, 700.0)
     gap = ground_clearance(build, pan)
     assert gap is None or math.isfinite(gap.gap)
-    explain_dips(build)
+    explain_poured(build)
 
 
 @QUICK

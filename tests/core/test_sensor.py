@@ -7,15 +7,16 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from bilge_core.build import Car
+from bilge_core.document.car import Car
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.corners import find_corners, named_corners, place_on_lap
 from bilge_core.loads.envelope import held_loads
-from bilge_core.loads.frames import STANDARD_GRAVITY, apparent_gravity
 from bilge_core.loads.laps import find_laps
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Sensor
 from bilge_core.loads.sensor import in_car, standing_stretch
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 from hypothesis import given
 from hypothesis import strategies as st
 

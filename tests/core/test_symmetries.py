@@ -9,7 +9,9 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, build_from
+from bilge_core.clearance.keep_outs import clearances
+from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 from bilge_core.loads.corners import find_corners
 from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.laps import find_laps
@@ -19,7 +21,6 @@ from bilge_core.loads.reading import Sensor
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sensor import in_car
 from bilge_core.loads.sniff import open_log
-from bilge_core.measure import clearances
 from bilge_core.pan import assemble_pan
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -119,7 +120,7 @@ def test_held_loads_grow_with_the_loads_and_not_with_the_laps(saltmarsh: Log) ->
     assert held_loads(twice).load == pytest.approx(one, abs=0.15)
 
 
-def test_laps_of_a_mirrored_circuit_are_the_same(session: Log) -> None:
+def test_laps_of_a_mirrored_track_are_the_same(session: Log) -> None:
     blind = replace(session, place=None)
     mirrored = replace(blind, leftward=-blind.leftward)
     assert [lap.start for lap in find_laps(mirrored)] == pytest.approx(

@@ -9,13 +9,14 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
-from bilge_core.loads.frames import STANDARD_GRAVITY, apparent_gravity
 from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan, column_volumes, columns_of, inside_faces
 from bilge_core.pan.sections import DRAWN_SHEET, cut_pan
-from bilge_core.statics import cover_rose, held_edges, settle, settle_lap, tilt_table
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.settled import cover_rose, held_edges, settle, settle_lap, tilt_table
 from builds.templates import template_document
 from scipy.interpolate import RegularGridInterpolator
 from shapely import Polygon

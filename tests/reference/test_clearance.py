@@ -5,11 +5,12 @@ from __future__ import annotations
 import numpy as np
 import pytest
 import trimesh
-from bilge_core.build import Build, build_from
-from bilge_core.loads.frames import engine_to_car
-from bilge_core.measure import clearances
+from bilge_core.clearance.keep_outs import clearances
+from bilge_core.document.build import Build
+from bilge_core.document.keep_outs import BoxKeepOut, CylinderKeepOut
+from bilge_core.document.read import build_from
 from bilge_core.pan import assemble_pan, inside_faces
-from bilge_core.surroundings import BoxKeepOut, CylinderKeepOut
+from bilge_core.physics.axes import engine_to_car
 
 FINE = 0.012
 """[m] between points of the wall that trimesh measures from."""

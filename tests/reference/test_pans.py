@@ -8,11 +8,12 @@ import numpy as np
 import pytest
 import shapely
 import trimesh
-from bilge_core.build import Build, read_build
-from bilge_core.loads.frames import apparent_gravity
+from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.sections import cut_pan
-from bilge_core.statics import settle
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.settled import settle
 from builds.templates import template_document
 
 from tests.conftest import DEMO

@@ -8,13 +8,14 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.build import Build, read_build
-from bilge_core.loads.frames import apparent_gravity
+from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.oil import GRADES, Grade, hot_volume_ratio, kinematic_viscosity, sae_range_at_100_c
 from bilge_core.pan import assemble_pan
-from bilge_core.pressure import critical_depth
+from bilge_core.physics.axes import apparent_gravity
+from bilge_core.pickup.draw_down import critical_depth
 from bilge_core.quantities import convert, parse_figure
-from bilge_core.statics import cover_rose, settle
+from bilge_core.settled import cover_rose, settle
 from builds.templates import template_document
 from chemicals.viscosity import viscosity_index
 from scipy.optimize import brentq

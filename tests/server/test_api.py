@@ -8,8 +8,8 @@ from typing import Any
 import numpy as np
 import pytest
 from accounts.models import User
-from bilge_core.build import Build as BuildDocument
-from bilge_core.build import read_build
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.read import read_build
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
 from bilge_core.pan import assemble_pan

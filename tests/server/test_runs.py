@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from accounts.models import User
-from bilge_core.freesurface.frames import read_frames
+from bilge_core.moving.record import read_frames
 from builds.models import Build, BuildState, Revision
 from builds.services import add_build, checked_document
 from django.db import OperationalError

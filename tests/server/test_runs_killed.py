@@ -13,7 +13,7 @@ from typing import Any
 
 import pytest
 from accounts.models import User, Workshop
-from bilge_core.build import Build as BuildDocument
+from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.moving import forecast_moving
 from builds.models import Build
 from django.db import connection

@@ -6,14 +6,12 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.corners import Corner, place_on_lap
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 DRAWS_AIR = 0.05
 """Gas share above which the pickup draws air."""

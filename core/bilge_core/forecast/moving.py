@@ -6,21 +6,19 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
-from bilge_core.freesurface import Fineness
-from bilge_core.freesurface.basin import RESOLUTIONS
-from bilge_core.freesurface.frames import FrameWriter
-from bilge_core.freesurface.lap import LookAt, MovingLap, MovingOil
 from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log
+from bilge_core.moving import Fineness
+from bilge_core.moving.basin import RESOLUTIONS
+from bilge_core.moving.lap import LookAt, MovingLap, MovingOil
+from bilge_core.moving.record import FrameWriter
 from bilge_core.pan import Pan, assemble_pan
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 SHORTEST_DIP = 0.05
 """[s] Shorter ones come and go with the start of a run."""
@@ -159,7 +157,7 @@ def forecast_moving(
     watch : callable, optional
         Is shown each look as it is had; what it raises ends the run.
     record : callable, optional
-        Is given the frames of the whole lap, see `bilge_core.freesurface.frames`.
+        Is given the frames of the whole lap, see `bilge_core.moving.record`.
 
     Returns
     -------
@@ -175,7 +173,7 @@ def forecast_moving(
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> build = read_build(Path("demo/dunlin-deeper.json").read_text())
     >>> standing = Log(np.arange(0.0, 0.5, 0.02), *np.zeros((4, 25)))
     >>> forecast_moving(build, standing).verdict.state
@@ -183,7 +181,7 @@ def forecast_moving(
     """
     pan = assemble_pan(build)
     oil = MovingOil(build, pan, log, RESOLUTIONS[fineness], seed)
-    frames = None if record is None else FrameWriter(oil.circuit.oil.domain)
+    frames = None if record is None else FrameWriter(oil.coupled.oil.domain)
     looks = []
     for look in oil.run(frames):
         looks.append(look)

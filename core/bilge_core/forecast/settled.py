@@ -6,14 +6,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bilge_core.build import Build
+from bilge_core.document.build import Build
 from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
 from bilge_core.loads.corners import Corner, find_corners
-from bilge_core.loads.frames import apparent_gravity
 from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.statics import SettledLap, Surface, settle, settle_lap
+from bilge_core.physics.axes import standing_gravity
+from bilge_core.settled import SettledLap, Surface, settle, settle_lap
 
 _NOTE = (
     "Settled oil: it lies at once as each moment's load would have it. "
@@ -28,7 +28,7 @@ def model_note(pan: Pan) -> str:
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> gated = read_build(Path("demo/dunlin-gated.json").read_text())
     >>> model_note(assemble_pan(gated))[-20:]
     'felt by settled oil.'
@@ -87,7 +87,7 @@ def forecast_settled(
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> build = read_build(Path("demo/dunlin-deeper.json").read_text())
     >>> standing = Log(np.arange(30.0), *np.zeros((4, 30)))
     >>> forecast_settled(build, standing).verdict.state
@@ -106,7 +106,7 @@ def forecast_settled(
         lap,
         dry_time,
         give_verdict(dry_time, least_cover),
-        settle(pan, apparent_gravity(build.car, 0.0, 0.0)),
+        settle(pan, standing_gravity(build.car)),
         least_cover,
         float(log.time[least]),
     )

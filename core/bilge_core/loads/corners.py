@@ -8,14 +8,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
 from bilge_core.loads.summing import moving_mean
-
-Array = NDArray[np.float64]
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 _SMOOTH = 0.5  # [s]
 _FLOOR_G = 0.25
@@ -79,7 +76,7 @@ def find_corners(log: Log) -> tuple[Corner, ...]:
     """
     if len(log.time) < 2:
         raise InvalidQuantity("log", f"{len(log.time)} samples", "at least two samples")
-    step = float(log.time[1] - log.time[0])
+    step = log.step
     side = moving_mean(log.leftward / STANDARD_GRAVITY, max(1, round(_SMOOTH / step)), "mirrored")
     threshold = max(_FLOOR_G, _SHARE_OF_PEAK * float(np.abs(side).max()))
     hand = np.where(side > threshold, 1, np.where(side < -threshold, -1, 0))

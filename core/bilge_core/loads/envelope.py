@@ -7,13 +7,11 @@ from dataclasses import dataclass
 
 import numpy as np
 import scipy
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 HOLDS = (0.1, 0.5, 1.0, 2.0, 4.0)
 """Times [s] for which a load is held."""
@@ -78,7 +76,7 @@ def held_loads(log: Log, holds: tuple[float, ...] = HOLDS, directions: int = 72)
         raise InvalidQuantity("log", f"{len(log.time)} samples", "at least two samples")
     if not all(math.isfinite(hold) and hold > 0.0 for hold in holds):
         raise InvalidQuantity("holds", holds, "positive times in seconds")
-    step = float(log.time[1] - log.time[0])
+    step = log.step
     thrown: Array = np.arange(directions) * np.float64(2.0 * math.pi / directions)
     load = np.zeros((len(holds), directions))
     for d, angle in enumerate(thrown.tolist()):

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from bilge_core.loads.corners import Corner, find_corners
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.line import heading
 from bilge_core.loads.log import Log
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 _LIKELY_G = 3.5
 
@@ -65,7 +65,7 @@ def _doubts(log: Log, peak_g: float, agreement: float) -> list[str]:
     return doubts
 
 
-_FAST = 75.0  # [m/s] that a car with little grip does not reach on a circuit (270 km/h, ours)
+_FAST = 75.0  # [m/s] that a car with little grip does not reach on a track (270 km/h, ours)
 _LITTLE_GRIP = 1.0  # [g]
 _CLOSES = math.radians(60.0)
 
@@ -138,7 +138,7 @@ def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     )
     doubts = _doubts(log, max(left, right, forward, braking), _speed_agreement(log))
     doubts += _odd_together(top, max(left, right), turn, log)
-    rate = 1.0 / float(log.time[1] - log.time[0])
+    rate = 1.0 / log.step
     return LogFacts(
         log.duration, rate, top, left, right, braking, forward, turn, corners,
         sentences, tuple(doubts),

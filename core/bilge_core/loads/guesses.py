@@ -6,14 +6,12 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.loads.channels import CHANNELS, ChannelName
 from bilge_core.loads.importing import Columns
 from bilge_core.loads.reading import Reading, clock_of
+from bilge_core.physics.arrays import Array
 from bilge_core.quantities import si_from
-
-Array = NDArray[np.float64]
 
 _RATE = 10.0  # [1/s] at which channels are compared
 _SMOOTH = 5  # samples of that: half a second, longer than noise and shorter than a corner
@@ -248,7 +246,7 @@ def _guess_lateral_sign(numbers: _Numbers) -> None:
     else:
         numbers.take(
             "lateral",
-            "nothing in the file tells; as in ISO 8855. Look at the line below: is the circuit "
+            "nothing in the file tells; as in ISO 8855. Look at the line below: is the track "
             "driven that way round? If not, turn it",
             positive="left",
         )

@@ -16,8 +16,7 @@ from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.loads.sniff import LogFile
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 MOST_SAMPLES = 8_000_000
 MOST_SHOWN = 8

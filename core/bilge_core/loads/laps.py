@@ -7,12 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 import scipy
-from numpy.typing import NDArray
 
 from bilge_core.loads.line import distance_driven, heading
 from bilge_core.loads.log import Log
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 SHORTEST_LAP = 5.0
 """[s] that a lap or a load must last to be judged."""
@@ -79,7 +77,7 @@ def _passes(log: Log, place: Array) -> list[float]:
         velocity[at]
     )
     closeness = np.where(same_way & (near < _NEAR), -near, -1e6)
-    step = float(log.time[1] - log.time[0])
+    step = log.step
     peaks, _ = scipy.signal.find_peaks(
         np.concatenate([[-2e6], closeness, [-2e6]]),
         height=-_NEAR,

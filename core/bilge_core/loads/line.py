@@ -5,12 +5,10 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.loads.log import Log
 from bilge_core.loads.summing import summed
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 _SLOWEST = 3.0  # [m/s]; below it, side g over speed says nothing of the turn
 

@@ -5,12 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.summing import moving_mean
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 SMOOTHING = 0.1
 """Width [s] of the moving mean over accelerations: takes out vibration, keeps corners."""
@@ -48,6 +46,11 @@ class Log:
     def duration(self) -> float:
         """From the first sample to the last [s]."""
         return float(self.time[-1] - self.time[0])
+
+    @property
+    def step(self) -> float:
+        """From one sample of a prepared log to the next [s]."""
+        return float(self.time[1] - self.time[0])
 
     def between(self, start: float, end: float) -> Log:
         """The samples from `start` to `end` [s], both counted."""

@@ -7,13 +7,11 @@ from dataclasses import dataclass, replace
 from typing import Literal, get_args
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 Kind = Literal["corner", "braking", "launch", "chicane", "drift", "skid_pad", "hill"]
 Hand = Literal["left", "right"]

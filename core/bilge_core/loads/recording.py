@@ -11,15 +11,14 @@ from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.importing import MOST_SHOWN, Columns, read_columns
 from bilge_core.loads.log import Log
 from bilge_core.loads.reading import Column, Reading, check_reading, clock_of
 from bilge_core.loads.sensor import in_car
 from bilge_core.loads.sniff import LogFile
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.quantities import si_from
-
-Array = NDArray[np.float64]
 
 _FEWEST = 20
 _LONGEST = 3.0 * 3600.0  # [s]

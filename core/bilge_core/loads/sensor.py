@@ -6,15 +6,13 @@ import math
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.loads.frames import STANDARD_GRAVITY
 from bilge_core.loads.log import Log
 from bilge_core.loads.reading import Sensor
 from bilge_core.loads.summing import moving_mean
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 _STANDS = 0.8  # [m/s]
 _LONG_ENOUGH = 2.0  # [s]

@@ -8,9 +8,8 @@ from __future__ import annotations
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 
 def summed(rate: Array, time: Array) -> Array:

@@ -4,9 +4,9 @@ from bilge_core.pan.assembly import Pan, ZoneShape, assemble_pan, oil_in_pan
 from bilge_core.pan.columns import Columns, column_of, column_volumes, columns_of
 from bilge_core.pan.faces import Face, inside_faces
 from bilge_core.pan.levels import level_of_volume, volume_below
-from bilge_core.pan.mouth import Mouth, bare_share
 from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
+from bilge_core.pickup.mouth import Mouth, bare_share
 
 __all__ = [
     "Columns",

@@ -8,21 +8,21 @@ from dataclasses import dataclass
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon
 
-from bilge_core.build import Build, RoundMouth, Zone
+from bilge_core.document.build import Build
+from bilge_core.document.pan import Zone
+from bilge_core.document.pickup import RoundMouth
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan.draft import drafted_prisms
-from bilge_core.pan.mouth import Mouth
 from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
+from bilge_core.pickup.mouth import Mouth
 from bilge_core.quantities import si_from
 
-Array = NDArray[np.float64]
-
 _TOUCH = 1e-3  # [m] of shared edge and of opening height that make two zones one vessel
+_HAIRLINE = 0.1e-3  # [m] of gap between outlines that is none
 _SLACK = 0.05e-3  # [m] by which outlines may overlap: drawing accuracy
 
 
@@ -84,6 +84,13 @@ class Pan:
     capacity_to_rail: float
     oil_volume: float
     plates: tuple[PlacedPlate, ...] = ()
+
+    @property
+    def plan(self) -> shapely.Geometry:
+        """All zones in plan, side boxes too, hairline gaps between them closed [m]."""
+        return shapely.union_all(
+            [zone.outline.buffer(_HAIRLINE, join_style="mitre") for zone in self.zones]
+        )
 
     def zone_at(self, x: float, y: float) -> int | None:
         """Which zone has the deepest floor at a place in plan [m], or None outside."""
@@ -287,7 +294,7 @@ def oil_in_pan(build: Build) -> float:
 
     Examples
     --------
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from pathlib import Path
     >>> build = read_build(Path("demo/dunlin.json").read_text())
     >>> 0.002 < oil_in_pan(build) < 0.010
@@ -333,7 +340,7 @@ def assemble_pan(build: Build) -> Pan:
 
     Examples
     --------
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from pathlib import Path
     >>> pan = assemble_pan(read_build(Path("demo/dunlin.json").read_text()))
     >>> pan.capacity_to_rail > pan.oil_volume

@@ -13,8 +13,7 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.pan.assembly import Pan, ZoneShape
 from bilge_core.pan.levels import sorted_heights, tetrahedron_below
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 
 @dataclass(frozen=True)
@@ -61,7 +60,7 @@ def columns_of(pan: Pan) -> Columns:
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from bilge_core.pan import assemble_pan
     >>> pan = assemble_pan(read_build(Path("demo/dunlin.json").read_text()))
     >>> columns = columns_of(pan)
@@ -116,7 +115,7 @@ def column_volumes(columns: Columns, normals: Array, levels: Array) -> Array:
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from bilge_core.pan import assemble_pan
     >>> pan = assemble_pan(read_build(Path("demo/dunlin.json").read_text()))
     >>> up = np.array([[0.0, 0.0, 1.0]])

@@ -6,12 +6,10 @@ from collections.abc import Sequence
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import LineString, Polygon
 
 from bilge_core.pan.solid import Prism, height_on
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 
 def upright_cut(

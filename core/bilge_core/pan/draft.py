@@ -12,13 +12,11 @@ from collections.abc import Sequence
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import Polygon
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.pan.solid import Plane, Prism
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 _THIN = 1e-7  # [m2] of a wedge that is none
 

@@ -8,13 +8,11 @@ from typing import Literal
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import LineString, Polygon
 
 from bilge_core.pan.assembly import Pan, ZoneShape
 from bilge_core.pan.solid import height_on
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 _NEAR = 0.2e-3  # [m] within which two edges are the same edge
 _SMALL = 1e-7  # [m2] below which a piece of wall is drawing error
@@ -106,7 +104,7 @@ def inside_faces(pan: Pan) -> tuple[Face, ...]:
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from bilge_core.pan import assemble_pan
     >>> faces = inside_faces(assemble_pan(read_build(Path("demo/dunlin.json").read_text())))
     >>> sorted({face.kind for face in faces})

@@ -10,12 +10,10 @@ from __future__ import annotations
 
 import numpy as np
 from numba import njit
-from numpy.typing import NDArray
 
 from bilge_core.errors import ConvergenceError, InvalidQuantity
 from bilge_core.pan.solid import Solid
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 MOST_STEPS = 200
 

@@ -8,15 +8,13 @@ from typing import Literal
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import Polygon
 
+from bilge_core.document.plates import HorizontalPlate, Opening, Plate, VerticalPlate
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan.cuts import level_cut, upright_cut
 from bilge_core.pan.solid import Prism
-from bilge_core.plates import HorizontalPlate, Opening, Plate, VerticalPlate
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 _SMALL = 1e-6  # [m2]
 

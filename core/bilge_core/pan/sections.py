@@ -7,14 +7,12 @@ from typing import Literal
 
 import numpy as np
 import shapely
-from numpy.typing import NDArray
 from shapely import LineString, Polygon
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.pan.assembly import Pan, ZoneShape
 from bilge_core.pan.solid import height_on
-
-Array = NDArray[np.float64]
+from bilge_core.physics.arrays import Array
 
 DRAWN_SHEET = 4e-3
 """Thickness [m] of the sheet as drawn, whatever the wall is: a real one would be a hairline."""
@@ -159,7 +157,7 @@ def cut_pan(pan: Pan, across: Literal["x", "y"], at: float) -> Section:
     Examples
     --------
     >>> from pathlib import Path
-    >>> from bilge_core.build import read_build
+    >>> from bilge_core.document.read import read_build
     >>> from bilge_core.pan import assemble_pan
     >>> pan = assemble_pan(read_build(Path("demo/dunlin.json").read_text()))
     >>> section = cut_pan(pan, "y", 0.0)

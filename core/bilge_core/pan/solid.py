@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 from shapely import Polygon
 
 from bilge_core.errors import InvalidQuantity
+from bilge_core.physics.arrays import Array
 
-Array = NDArray[np.float64]
 Plane = tuple[float, float, float]
 """``z = p[0] + p[1] x + p[2] y``."""
 

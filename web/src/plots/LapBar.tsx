@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import type { Table } from "../parts/csv";
 import { ReadOut } from "../parts/ReadOut";
-import { CircuitLine } from "./CircuitLine";
+import { TrackLine } from "./TrackLine";
 import { LapStrip, type Stretches } from "./LapStrip";
 import { stepDip } from "./traces";
 import { SPEEDS, type Play } from "./usePlay";
@@ -45,7 +45,7 @@ export function lapTable(lap: Lap): Table {
 
 const bare = "max-w-full truncate border-b border-dotted border-ink bg-panel font-figure";
 
-/** The lap strip: laps to pick and to lay over, the circuit, playing and stepping, the traces. */
+/** The lap strip: laps to pick and to lay over, the track, playing and stepping, the traces. */
 export function LapBar({
   lap,
   over,
@@ -109,7 +109,7 @@ export function LapBar({
           <ReadOut name={lap.lap_name} table={() => lapTable(lap)} drawing={strip} />
         </div>
         <div className="flex items-center justify-between gap-2 py-0.5">
-          <CircuitLine
+          <TrackLine
             line={lap.line_m}
             marks={lap.dips.map((dip) => dip.worst_s / lap.duration_s)}
             here={time / lap.duration_s}

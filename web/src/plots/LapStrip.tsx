@@ -107,7 +107,7 @@ function scaleOf(lap: Lap, width: number): Scale {
   };
 }
 
-/** Another lap laid over the first, at the same places of the circuit: thin lines, named. */
+/** Another lap laid over the first, at the same places of the track: thin lines, named. */
 function Over({ lap, other, scale }: { lap: Lap; other: Lap; scale: Scale }): ReactElement {
   const times = alignedTimes(lap.samples, other.samples);
   const { x, g, cover } = scale;

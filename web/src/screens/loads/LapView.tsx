@@ -6,7 +6,7 @@ import type { Table } from "../../parts/csv";
 import { Dialog } from "../../parts/Dialog";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
-import { CircuitLine } from "../../plots/CircuitLine";
+import { TrackLine } from "../../plots/TrackLine";
 import { alongEngine, GripCloud, heldToward, type NosePoints } from "../../plots/GripCloud";
 import { CornerTable } from "./CornerTable";
 import { lapTime } from "./reading";
@@ -244,7 +244,7 @@ export function LapView({
             title={lap.from_gps ? "Line driven, from GPS" : "Line driven, from speed and side g"}
             table={() => ({ title: "Line driven", headings: ["x [m]", "y [m]"], rows: lap.line_m })}
           >
-            <CircuitLine
+            <TrackLine
               line={lap.line_m}
               marks={[]}
               here={null}

@@ -4,7 +4,7 @@ import { Button } from "../../parts/Button";
 import type { Table } from "../../parts/csv";
 import { Notice } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
-import { CircuitLine } from "../../plots/CircuitLine";
+import { TrackLine } from "../../plots/TrackLine";
 import { Columns } from "./Columns";
 import { lapTime, wantedLaps, type WantedLap } from "./reading";
 import { SensorFrame } from "./SensorFrame";
@@ -21,7 +21,7 @@ function DrivenLine({ understood }: { understood: UnderstoodOut }): ReactElement
   return (
     <figure>
       <div ref={drawn} className="flex items-start">
-        <CircuitLine line={understood.line_m} marks={[]} here={null} width={260} height={190} />
+        <TrackLine line={understood.line_m} marks={[]} here={null} width={260} height={190} />
         <ReadOut name="Line driven" table={table} drawing={drawn} />
       </div>
       <figcaption className="text-[13px] text-ink-2">Line driven, {how}.</figcaption>

@@ -1,0 +1,1 @@
+"""What was measured, held against what was drawn or forecast."""

@@ -1,0 +1,76 @@
+"""The pickup: its mouth, and what is between mouth and pump."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from bilge_core.document.parts import Coordinate, Part
+
+
+class RoundMouth(Part):
+    """A round bell or screen."""
+
+    kind: Literal["round"]
+    diameter_mm: float = Field(ge=5, le=200)
+
+
+class RectangularMouth(Part):
+    """A rectangular screen, its sides along and across the engine."""
+
+    kind: Literal["rectangular"]
+    length_mm: float = Field(ge=5, le=300)
+    width_mm: float = Field(ge=5, le=300)
+
+
+Mouth = Annotated[RoundMouth | RectangularMouth, Field(discriminator="kind")]
+
+
+class Bend(Part):
+    """A bend of the pickup tube."""
+
+    angle_deg: float = Field(gt=0, le=180)
+    radius_mm: float = Field(gt=0, le=500, description="of its centreline")
+
+
+class Tube(Part):
+    """The pickup tube from mouth to pump."""
+
+    bore_mm: float = Field(ge=3, le=80)
+    length_mm: float = Field(ge=10, le=2000, description="along its centreline, bends counted")
+    bends: list[Bend] = Field(default=[], max_length=12)
+
+
+class Screen(Part):
+    """The screen over the mouth."""
+
+    kind: Literal["wire", "perforated"]
+    open_pct: float = Field(gt=0, le=100, description="of its area")
+
+
+class Joint(Part):
+    """Where the tube joins the pump: a suction joint."""
+
+    seal: Literal["o_ring", "gasket", "liquid", "brazed", "none"]
+    age: Literal["new", "reused", "unknown"]
+
+
+class Braces(Part):
+    """What holds the pickup besides its joint."""
+
+    at_bell: bool
+    at_tube: bool
+
+
+class Pickup(Part):
+    """The mouth, facing the floor, parallel to the pan rail."""
+
+    x_mm: Coordinate = Field(description="mouth's centre ahead of the rear face of the rail")
+    y_mm: Coordinate = Field(description="mouth's centre left of the crank's centreline")
+    mouth: Mouth
+    gap_mm: float = Field(ge=-50, le=200, description="mouth's centre above the floor below it")
+    tube: Tube | None = None
+    screen: Screen | None = None
+    joint: Joint | None = None
+    braces: Braces | None = None

@@ -1,0 +1,81 @@
+"""Oil in the pan and the engine that draws it and gives it back, stepped together."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from bilge_core.moving.exchange import Engine
+from bilge_core.moving.inlet import Inlet, take_out
+from bilge_core.moving.observe import Observer, low_ends
+from bilge_core.moving.returns import Returns
+from bilge_core.moving.simulation import Simulation
+from bilge_core.moving.transfer import SHUT_AIR
+from bilge_core.physics.arrays import Array
+
+_SCRAP = 0.1  # of a returned particle's volume: one left with less is taken whole
+
+
+@dataclass
+class Coupled:
+    """A simulation with its pickup and its drain-backs.
+
+    oil : Simulation
+    inlet : Inlet
+    engine : Engine
+    returns : Returns
+    observer : Observer
+    """
+
+    oil: Simulation
+    inlet: Inlet
+    engine: Engine
+    returns: Returns
+    observer: Observer
+
+    def __post_init__(self) -> None:
+        domain = self.oil.domain
+        self._sink = np.zeros(domain.cells, dtype=np.float32)
+        self._flags = np.zeros(domain.cells, dtype=np.bool_)
+        self._flags[self.inlet.cells] = True
+        self._lows = low_ends(domain)
+        self._list = np.zeros(len(self.oil.rows), dtype=np.int64)
+        self._least = np.float32(_SCRAP * self.returns.portion)
+        self._owed = 0.0
+        self._to_come = 0.0
+        self._centre = self.inlet.centre.astype(np.float32)
+        self._half = self.inlet.half.astype(np.float32)
+
+    @property
+    def held(self) -> float:
+        """Oil outside the pan [m3]; with what is in the pan, constant.
+
+        Less what is drawn on account: oil leaves the pan by whole particles.
+        """
+        return self.engine.held + self._to_come - self._owed
+
+    def advance(self, step: float, load: Array) -> None:
+        """One step: draw, move, take out, give back."""
+        flow = self.engine.demand(self.oil.time)
+        shares = self.observer.inlet_shares(self.oil).astype(np.float64)
+        oil_share = float(shares @ self.inlet.part)
+        drawn = flow * oil_share
+        kinds = self.oil.kind_flat[self.inlet.cells]
+        swallowed = np.where(kinds == SHUT_AIR, 1.0, shares)  # shut-in air goes up the pickup too
+        self._sink[self.inlet.cells] = (flow * self.inlet.part * swallowed).astype(np.float32)
+        self.oil.advance(step, load, self._sink)
+        self._owed += drawn * step
+        self._take_out()
+        self.engine.take(self.oil.time, drawn * step, (flow - drawn) * step)
+        self._to_come += self.engine.give(self.oil.time)
+        self._to_come -= self.returns.put_back(self.oil, self._to_come)
+
+    def _take_out(self) -> None:
+        oil, domain = self.oil, self.oil.domain
+        oil.count, taken = take_out(
+            oil.rows, oil.cell, oil.count, self._owed, self._least, self._flags, domain.where,
+            *self._lows, *domain.sizes, self._centre, self._half, self.inlet.is_round, self._list,
+        )  # fmt: skip
+        self._owed -= taken
+        oil.measure_again()

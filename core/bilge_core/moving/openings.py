@@ -1,0 +1,119 @@
+"""How much of each face and each cell is inside: exact areas of the pan's cuts over the grid."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from bilge_core.pan.cuts import level_cut, upright_cut
+from bilge_core.pan.solid import Prism
+from bilge_core.physics.arrays import Array
+
+_ASIDE = 1e-5  # [m] to either side of a face, so that a wall on it belongs to one side
+_X, _Y = np.array([1.0, 0.0]), np.array([0.0, 1.0])
+
+
+@dataclass(frozen=True)
+class Shares:
+    """Areas and volumes of the inside on a grid of (nx, ny, nz) cells.
+
+    area : three arrays [m2]
+        Open area of each face, shapes (nx + 1, ny, nz), (nx, ny + 1, nz), (nx, ny, nz + 1).
+    low, high : three arrays each, shape (nx, ny, nz) [m2]
+        Inside area of each cell's own low and high end along each axis: where a wall lies on the
+        face, that of the wall.
+    room : ndarray, shape (nx, ny, nz) [m3]
+    """
+
+    area: tuple[Array, Array, Array]
+    low: tuple[Array, Array, Array]
+    high: tuple[Array, Array, Array]
+    room: Array
+
+
+def areas_over(shape: shapely.Geometry, us: Array, vs: Array) -> Array:
+    """Area [m2] of a flat shape in each rectangle between grid lines; shape (len(us)-1, len(vs)-1).
+
+    Examples
+    --------
+    >>> areas_over(shapely.box(0, 0, 1.5, 1), np.array([0., 1, 2]), np.array([0., 1])).tolist()
+    [[1.0], [0.5]]
+    """
+    u, v = np.meshgrid(us, vs, indexing="ij")
+    boxes = shapely.box(u[:-1, :-1], v[:-1, :-1], u[1:, 1:], v[1:, 1:])
+    areas = np.zeros(boxes.shape)
+    if shape.is_empty:
+        return areas
+    shapely.prepare(shape)
+    touched = shapely.intersects(shape, boxes)
+    whole = touched & shapely.covers(shape, boxes)
+    areas[whole] = shapely.area(boxes[whole])
+    part = touched & ~whole
+    areas[part] = shapely.area(shapely.intersection(boxes[part], shape))
+    return areas
+
+
+def _between(one: shapely.Geometry, other: shapely.Geometry) -> shapely.Geometry:
+    if shapely.symmetric_difference(one, other).area < 1e-9:
+        return one
+    return shapely.intersection(one, other)
+
+
+def inside_shares(prisms: Sequence[Prism], xs: Array, ys: Array, zs: Array) -> Shares:
+    """Cut the inside of prisms along every face of a grid.
+
+    Parameters
+    ----------
+    prisms : sequence of Prism
+        They must not overlap; where they touch, they are open to each other.
+    xs, ys, zs : ndarray
+        Faces along each axis [m].
+
+    Returns
+    -------
+    Shares
+        Exact where no corner of the inside lies within a cell; room is that of Simpson's rule
+        over height, exact for plane walls within a cell.
+
+    Examples
+    --------
+    >>> box = Prism(shapely.box(0, 0, 0.4, 0.2), (-0.1, 0, 0), (0, 0, 0))
+    >>> shares = inside_shares([box], np.linspace(0, 0.4, 5), np.linspace(0, 0.2, 3),
+    ...                        np.linspace(-0.1, 0.0, 3))
+    >>> [round(float(one.sum()), 6) for one in (shares.room, shares.area[0][0], shares.area[0][1])]
+    [0.008, 0.0, 0.02]
+    """
+    grids = ((ys, zs), (xs, zs), (xs, ys))
+    lines = (xs, ys, zs)
+
+    def cut(axis: int, place: float) -> shapely.Geometry:
+        if axis == 2:
+            return level_cut(prisms, place)
+        first, last = (ys[0], ys[-1]) if axis == 0 else (xs[0], xs[-1])
+        start, along = (_X * place, _Y) if axis == 0 else (_Y * place, _X)
+        return upright_cut(prisms, start, along, float(first), float(last))
+
+    area, low, high = [], [], []
+    for axis in range(3):
+        us, vs = grids[axis]
+        befores, afters, opens = [], [], []
+        for place in lines[axis].tolist():
+            before, after = cut(axis, place - _ASIDE), cut(axis, place + _ASIDE)
+            between = _between(before, after)
+            befores.append(areas_over(before, us, vs))
+            afters.append(areas_over(after, us, vs))
+            opens.append(befores[-1] if between is before else areas_over(between, us, vs))
+        opens[0], opens[-1] = np.zeros_like(opens[0]), np.zeros_like(opens[-1])
+        area.append(np.stack(opens, axis=axis))
+        low.append(np.stack(afters[:-1], axis=axis))
+        high.append(np.stack(befores[1:], axis=axis))
+    middles = np.stack(
+        [areas_over(cut(2, place), xs, ys) for place in (0.5 * (zs[1:] + zs[:-1])).tolist()], axis=2
+    )
+    room = (low[2] + 4.0 * middles + high[2]) / 6.0 * np.diff(zs)
+    return Shares(
+        (area[0], area[1], area[2]), (low[0], low[1], low[2]), (high[0], high[1], high[2]), room
+    )

@@ -1,0 +1,1 @@
+"""What everybody needs: frames, gravity, turns, and the types of arrays."""

@@ -1,0 +1,1 @@
+"""The pickup: its mouth, what the pump asks of it, and what it draws down."""

@@ -1,0 +1,21 @@
+"""Oil at rest under a steady load: level, cover, rose, and the lap settled."""
+
+from bilge_core.settled.lap import SettledLap, settle_lap
+from bilge_core.settled.rose import CoverRose, HeldEdges, cover_rose, held_edges
+from bilge_core.settled.surface import LevelCurve, Surface, level_curve, settle
+from bilge_core.settled.tilt import TiltTable, tilt_table
+
+__all__ = [
+    "CoverRose",
+    "HeldEdges",
+    "LevelCurve",
+    "SettledLap",
+    "Surface",
+    "TiltTable",
+    "cover_rose",
+    "held_edges",
+    "level_curve",
+    "settle",
+    "settle_lap",
+    "tilt_table",
+]

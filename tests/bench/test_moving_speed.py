@@ -1,0 +1,58 @@
+"""Benchmarks of the detailed solver: CPU time of one simulated second in the reference box.
+
+5 L in 0.40 x 0.24 x 0.14 m under the load of c4, pump, drain-backs, wall drag and shut-in air on;
+run by ./bilge test --long. Wanted: quick 0.4, 10 mm 1.2, 8 mm 3 CPU s per second.
+"""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.document.build import Build
+from bilge_core.loads.log import Log
+from bilge_core.moving.basin import RESOLUTIONS
+from bilge_core.moving.lap import MovingOil
+from bilge_core.pan import assemble_pan
+
+from tests.oil_boxes import pumped_box, run_coupled, violent_load
+
+SECONDS = 5.0
+CASES = {
+    "quick": ((0.020, 0.020, 0.007), 0.02),
+    "10 mm": (0.010, 0.01),
+    "8 mm": (0.008, 0.01),
+}
+
+
+@pytest.mark.parametrize("name", CASES)
+def test_reference_box(benchmark: Any, name: str) -> None:
+    cell, longest = CASES[name]
+    run_coupled(pumped_box(cell, 0.5e-3, 1.0, longest), 0.2, violent_load)
+
+    def whole() -> float:
+        coupled = pumped_box(cell, 0.5e-3, 1.0, longest)
+        begun = time.process_time()
+        run_coupled(coupled, SECONDS, violent_load)
+        return (time.process_time() - begun) / SECONDS
+
+    benchmark.extra_info["cpu_s_per_s"] = benchmark.pedantic(whole, rounds=1, warmup_rounds=0)
+
+
+def test_demo_lap_quick(benchmark: Any, dunlin: Build, saltmarsh: Log) -> None:
+    """Ten seconds of the demo's lap."""
+    log = saltmarsh.between(0.0, 10.0)
+    pan = assemble_pan(dunlin)
+
+    def whole() -> int:
+        return sum(1 for _ in MovingOil(dunlin, pan, log, RESOLUTIONS["quick"]).run())
+
+    assert benchmark.pedantic(whole, rounds=2, warmup_rounds=1) > 400
+
+
+def test_reference_sorting_the_same_samples(benchmark: Any) -> None:
+    """The same fixed piece of NumPy work as in test_speed, to compare machines by."""
+    numbers = np.random.default_rng(1).normal(size=(100, 10_000))
+    assert benchmark(np.sort, numbers).shape == (100, 10_000)
