@@ -65,6 +65,17 @@ class FieldUnitsOut(Schema):
     us: UnitOut
 
 
+class RuleOut(Schema):
+    """A limit of the trade or of ours, with its source; a limit is null where there is none."""
+
+    key: str
+    words: str
+    source: str
+    low: float | None
+    high: float | None
+    unit: str
+
+
 class SessionOut(Schema):
     """Who is signed in, and what every screen needs to know."""
 
@@ -73,6 +84,7 @@ class SessionOut(Schema):
     units: list[FieldUnitsOut]
     grades: list[str]
     inspection_items: list[str]
+    rules: list[RuleOut]
     largest_upload_mb: int
 
 

@@ -5,10 +5,11 @@ from __future__ import annotations
 from pathlib import Path
 
 import segno
-from bilge_core.document.inspection import INSPECTION
 from bilge_core.oil import GRADES
 from bilge_core.quantities import KINDS, convert
 from bilge_core.quantities.kinds import FIELD_SUFFIXES
+from bilge_core.rules import RULES
+from bilge_core.rules.inspection import ITEMS
 from config.errors import Over
 from django.conf import settings
 from django.contrib.sessions.models import Session
@@ -22,6 +23,7 @@ from accounts.schemas import (
     MemberOut,
     OpenInvitationOut,
     PeopleOut,
+    RuleOut,
     SessionOut,
     SignInOut,
     UnitOut,
@@ -55,7 +57,18 @@ def session_of(user: User) -> SessionOut:
         workshop=user.workshop.name,
         units=_field_units(),
         grades=list(GRADES),
-        inspection_items=list(INSPECTION),
+        inspection_items=list(ITEMS),
+        rules=[
+            RuleOut(
+                key=rule.key,
+                words=rule.words,
+                source=rule.source,
+                low=rule.low,
+                high=rule.high,
+                unit=rule.unit,
+            )
+            for rule in RULES
+        ],
         largest_upload_mb=settings.LARGEST_UPLOAD_BYTES // (1024 * 1024),
     )
 

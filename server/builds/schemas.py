@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.parts import Name, Seen
+from bilge_core.rules import Fix
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
@@ -66,7 +67,7 @@ class FixIn(Schema):
     """Mend what a check of the pan found, by the check's own field."""
 
     base_state: int
-    fix: Literal["turn_gate", "carry_to_wall"]
+    fix: Fix
     field: str = Field(
         max_length=80,
         pattern=r"^pan\.plates\.\d+\.(from_mm|to_mm|openings\.\d+\.gate\.swings)$",

@@ -10,7 +10,6 @@ from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car, standing_gravity
-from bilge_core.rules.pan import mouth_side
 from bilge_core.settled import Surface, level_curve, settle
 from shapely import MultiPoint, Polygon
 
@@ -52,7 +51,7 @@ def _plate(plate: PlacedPlate, measured: Plate, document: BuildDocument) -> Plat
     return PlateOut(
         name=plate.name,
         kind=plate.kind,
-        mouth_side=mouth_side(measured, pickup.x_mm, pickup.y_mm)
+        mouth_side=measured.side_of(pickup.x_mm, pickup.y_mm)
         if isinstance(measured, VerticalPlate)
         else None,
         pieces_mm=[[_points(ring) for ring in rings] for rings in plate.pieces()],

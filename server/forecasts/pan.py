@@ -6,6 +6,7 @@ import numpy as np
 from accounts.models import Workshop
 from bilge_core.acts.reshape import depth_for_capacity
 from bilge_core.agreement.poured import LEVEL_CAR, compare_poured, explain_poured
+from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.clearance.keep_outs import clearances
 from bilge_core.document.build import Build as BuildDocument
@@ -15,7 +16,6 @@ from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import standing_gravity, standing_up
 from bilge_core.physics.turns import speed_of_rpm
-from bilge_core.rules.pan import check_pan
 from bilge_core.settled import level_curve, settle_lap
 from builds.models import Build
 from builds.selectors import build_of, document_of
@@ -166,7 +166,14 @@ def _figures(build: Build) -> PanOut:
             for each in explain_poured(document)
         ],
         checks=[
-            CheckOut(state=c.state, words=c.words, field=c.field, fix=c.fix)
+            CheckOut(
+                state=c.state,
+                words=c.words,
+                field=c.field,
+                fix=c.fix,
+                wanted=c.rule.words,
+                source=c.rule.source,
+            )
             for c in check_pan(document, pan, highest, lap)
         ],
         lowest_below_rail_mm=round(-float(pan.solid.vertices[:, 2].min()) * 1e3, 1),

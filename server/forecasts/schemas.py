@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from bilge_core.rules import Fix
 from builds.schemas import Part
 from ninja import Schema
 from pydantic import Field
@@ -308,7 +309,10 @@ class CheckOut(Schema):
     state: Literal["good", "caution", "bad"]
     words: str
     field: str
-    fix: Literal["turn_gate", "carry_to_wall"] | None
+    fix: Fix | None
+    wanted: str
+    """By which rule, in words."""
+    source: str
 
 
 class GroundOut(Schema):

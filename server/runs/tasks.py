@@ -10,9 +10,9 @@ from collections.abc import Callable
 
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
-from bilge_core.forecast.dips import RUNS_DRY
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.moving.lap import RATE, LookAt
+from bilge_core.rules.air import RUNS_DRY
 from django.db import DatabaseError, connection
 from django_tasks import task
 from loads.services import corners_of, log_of
@@ -43,7 +43,7 @@ class _Watch:
         self._was_dry = False
 
     def __call__(self, look: LookAt) -> None:
-        is_dry = 1.0 - look.sight.oil_share > RUNS_DRY
+        is_dry = 1.0 - look.sight.oil_share > RUNS_DRY.most
         self._dry += is_dry
         self._dips += is_dry and not self._was_dry
         self._was_dry = is_dry

@@ -20,7 +20,8 @@ from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.log import Log
 from bilge_core.moving.simulation import LEAVES
 from bilge_core.physics.gravity import STANDARD_GRAVITY
-from bilge_core.pickup.demand import ON_RELIEF, demanded_flow, relief_flow
+from bilge_core.pickup.demand import demanded_flow, relief_flow
+from bilge_core.rules.gauge import ON_RELIEF
 
 from tests.conftest import DEMO
 from tests.core.test_fitted import RPM, about, boss
@@ -48,7 +49,7 @@ def test_the_crank_over_oil_thrown_forward(box_document: Make) -> None:
     angle = math.radians(30.0)
     for way, lower_x in ((1.0, 0.020), (-1.0, 0.380)):
         up = np.array([[way * math.sin(angle), 0.0, math.cos(angle)]])
-        gap = crank_gap(build, up, np.array([-0.05]))
+        gap = crank_gap(build.car.crank, up, np.array([-0.05]))
         expected = way * math.sin(angle) * lower_x + math.cos(angle) * (0.06 - 0.08) + 0.05
         assert gap == pytest.approx([expected])
 
@@ -119,13 +120,13 @@ def test_a_quick_pickup_tube(box_document: Make, speed: float, state: str) -> No
 
 
 @pytest.mark.parametrize(
-    ("share", "telling"), [(ON_RELIEF - 0.01, True), (ON_RELIEF + 0.01, False)]
+    ("share", "telling"), [(ON_RELIEF.most - 0.01, True), (ON_RELIEF.most + 0.01, False)]
 )
 def test_a_reading_on_the_relief_tells_nothing_anywhere(
     box_document: Make, share: float, telling: bool
 ) -> None:
     """One edge for the check on the pan and for what the mouth is asked for: 0.85."""
-    assert pytest.approx(0.85) == ON_RELIEF
+    assert pytest.approx(0.85) == ON_RELIEF.most
     row = reading(3000, 5.0 * share)
     pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
     assert (relief_flow(pump, [row], 100.0) is not None) == telling

@@ -11,16 +11,16 @@ import pytest
 from bilge_core.acts.deepen import deepen
 from bilge_core.acts.flange import with_flange
 from bilge_core.acts.reshape import depth_for_capacity, sump_preset
+from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.clearance.keep_outs import clearances
 from bilge_core.document.build import Build
-from bilge_core.document.inspection import INSPECTION
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.log import Log
 from bilge_core.pan import assemble_pan
 from bilge_core.pickup.demand import demanded_flow
-from bilge_core.rules.pan import check_pan
+from bilge_core.rules.inspection import ITEMS
 from bilge_core.settled import settle_lap
 
 Make = Callable[..., dict[str, Any]]
@@ -118,7 +118,7 @@ def test_the_crank_over_the_oil(box_document: Make) -> None:
     ]
     # tilted by 45° the circle's lowest point is r beside the axis: h cos 45° - r
     up = np.array([[0.0, math.sqrt(0.5), math.sqrt(0.5)]])
-    gap = crank_gap(build, up, np.array([0.0]))
+    gap = crank_gap(build.car.crank, up, np.array([0.0]))
     assert gap == pytest.approx([0.06 * math.sqrt(0.5) - 0.08])
     full = build_from(box_document(car__crank=crank, oil__volume_l=12.5, pan__skirt_height_mm=90))
     assert about(full, "car.crank")[0][0] == "bad"
@@ -148,7 +148,7 @@ def test_gauge_readings_on_the_relief_say_nothing(box_document: Make) -> None:
 
 
 def test_what_the_inspection_found(box_document: Make) -> None:
-    rows = [{"item": item, "found": "sound"} for item in INSPECTION]
+    rows = [{"item": item, "found": "sound"} for item in ITEMS]
     assert about(build_from(box_document(pan__inspection=rows)), "pan.inspection") == []
     rows[0]["found"], rows[1]["found"], rows[2]["found"] = "replace", "watch", "not_looked"
     found = about(build_from(box_document(pan__inspection=rows)), "pan.inspection")

@@ -10,6 +10,7 @@ import pytest
 from bilge_core.acts.deepen import deepen
 from bilge_core.acts.mend import mended_by
 from bilge_core.agreement.poured import compare_poured, explain_poured
+from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.document.build import Build
 from bilge_core.document.dipped import Dipped
@@ -17,7 +18,6 @@ from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 from bilge_core.quantities import convert
-from bilge_core.rules.pan import check_pan
 from builds.templates import template_document
 
 from tests.conftest import DEMO

@@ -14,6 +14,7 @@ import numpy as np
 import pytest
 from bilge_core.acts.deepen import deepen
 from bilge_core.agreement.poured import explain_poured
+from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
@@ -26,7 +27,6 @@ from bilge_core.loads.sniff import open_log
 from bilge_core.pan import assemble_pan, column_volumes, columns_of, inside_faces
 from bilge_core.pan.sections import cut_pan
 from bilge_core.physics.axes import apparent_gravity
-from bilge_core.rules.pan import check_pan
 from bilge_core.settled import cover_rose, settle, settle_lap
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st

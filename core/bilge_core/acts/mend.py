@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 import numpy as np
 import shapely
 
@@ -12,8 +10,7 @@ from bilge_core.document.plates import VerticalPlate
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan import assemble_pan
-
-Fix = Literal["turn_gate", "carry_to_wall"]
+from bilge_core.rules import Fix
 
 
 def mended_by(build: Build, fix: Fix, field: str) -> Build:

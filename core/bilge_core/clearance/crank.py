@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from bilge_core.document.build import Build
+from bilge_core.document.engine import Crank
 from bilge_core.physics.arrays import Array
 
 
-def crank_gap(build: Build, normals: Array, levels: Array) -> Array | None:
+def crank_gap(crank: Crank, normals: Array, levels: Array) -> Array:
     """How far the oil's surface is from the circle that the crank sweeps [m].
 
     Parameters
     ----------
-    build : Build
+    crank : Crank
     normals : ndarray, shape (n, 3)
         "Up", engine's frame.
     levels : ndarray, shape (n,)
@@ -21,22 +21,15 @@ def crank_gap(build: Build, normals: Array, levels: Array) -> Array | None:
 
     Returns
     -------
-    ndarray, shape (n,), or None
-        Negative where the crank touches the oil; None when the crank is not given.
+    ndarray, shape (n,)
+        Negative where the crank touches the oil.
 
     Examples
     --------
-    >>> from pathlib import Path
-    >>> from bilge_core.document.read import build_from, read_build
-    >>> raw = read_build(Path("demo/dunlin.json").read_text()).model_dump(mode="json")
-    >>> raw["car"]["crank"] = {"height_mm": 60, "swept_radius_mm": 80, "from_x_mm": 50,
-    ...                        "to_x_mm": 400}
-    >>> crank_gap(build_from(raw), np.array([[0.0, 0.0, 1.0]]), np.array([-0.05])).round(4).tolist()
+    >>> crank = Crank(height_mm=60, swept_radius_mm=80, from_x_mm=50, to_x_mm=400)
+    >>> crank_gap(crank, np.array([[0.0, 0.0, 1.0]]), np.array([-0.05])).round(4).tolist()
     [0.03]
     """
-    crank = build.car.crank
-    if crank is None:
-        return None
     ends = np.array(
         [[x * 1e-3, 0.0, crank.height_mm * 1e-3] for x in (crank.from_x_mm, crank.to_x_mm)]
     )

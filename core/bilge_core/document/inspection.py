@@ -21,18 +21,3 @@ class Inspected(Part):
     photos: list[Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{8,40}$")]] = Field(
         default=[], max_length=12
     )
-
-
-INSPECTION = (
-    "Cracks along the rail",
-    "Cracks at the bolt holes",
-    "Flatness of the rail",
-    "Dents and welds of the floor",
-    "Pickup tube, along its edges and at its brace",
-    "Pickup screen",
-    "Seal of the pickup joint",
-    "Gates: hinges and leaves",
-    "Rubber and plastic parts",
-    "Threads of plug and sensors",
-)
-"""What is looked at (common practice, no published source): new parts too."""

@@ -49,6 +49,19 @@ class VerticalPlate(Part):
     )
     openings: list[Opening] = Field(default=[], max_length=20)
 
+    def side_of(self, x_mm: float, y_mm: float) -> Literal["left", "right"]:
+        """Which side of it a place in plan is on, as one walks it from its start to its end.
+
+        Examples
+        --------
+        >>> plate = VerticalPlate(kind="vertical", name="P", from_mm=(200, -50), to_mm=(200, 50),
+        ...                       top_depth_mm=40)
+        >>> plate.side_of(300, 0)  # walked to the engine's left, ahead is on the right hand
+        'right'
+        """
+        (ax, ay), (bx, by) = self.from_mm, self.to_mm
+        return "left" if (bx - ax) * (y_mm - ay) - (by - ay) * (x_mm - ax) >= 0.0 else "right"
+
 
 class Hatch(Part):
     """A rectangular opening in a horizontal plate, its sides along and across the engine."""

@@ -12,14 +12,7 @@ from bilge_core.loads.corners import Corner, place_on_lap
 from bilge_core.loads.log import Log
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
-
-DRAWS_AIR = 0.05
-"""Gas share above which the pickup draws air."""
-
-RUNS_DRY = 0.5
-"""Gas share above which the pickup runs dry."""
-
-_JOIN = 0.05  # [s]
+from bilge_core.rules.air import DRAWS_AIR, JOINED, RUNS_DRY
 
 
 @dataclass(frozen=True)
@@ -90,7 +83,7 @@ def stretches_above(time: Array, share: Array, threshold: float) -> list[tuple[f
 def _joined(stretches: list[tuple[float, float]]) -> list[tuple[float, float, float]]:
     joined: list[tuple[float, float, float]] = []
     for start, end in stretches:
-        if joined and start - joined[-1][1] < _JOIN:
+        if joined and not JOINED.holds(start - joined[-1][1]):
             first, _, dry = joined.pop()
             joined.append((first, end, dry + end - start))
         else:
@@ -136,7 +129,7 @@ def find_dips(
     1.0
     """
     dips = []
-    stretches = _joined(stretches_above(log.time, gas_share, RUNS_DRY))
+    stretches = _joined(stretches_above(log.time, gas_share, RUNS_DRY.most))
     for start, end, dry in stretches:
         if dry < shortest:
             continue
@@ -153,5 +146,5 @@ def find_dips(
             )
         )  # fmt: skip
     dips.sort(key=lambda dip: -dip.dry)
-    draws = sum(end - start for start, end in stretches_above(log.time, gas_share, DRAWS_AIR))
+    draws = sum(end - start for start, end in stretches_above(log.time, gas_share, DRAWS_AIR.most))
     return DryTime(tuple(dips), sum(dry for _, _, dry in stretches), draws)

@@ -19,9 +19,7 @@ from bilge_core.moving.lap import LookAt, MovingLap, MovingOil
 from bilge_core.moving.record import FrameWriter
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.arrays import Array
-
-SHORTEST_DIP = 0.05
-"""[s] Shorter ones come and go with the start of a run."""
+from bilge_core.rules.air import SHORTEST_DIP
 
 _NAMES = {
     "quick": "Moving oil, coarse cells",
@@ -124,7 +122,7 @@ def judge_lap(
 ) -> MovingForecast:
     """Dips and verdict of a lap in moving oil, or of as much of it as has been run."""
     seen = at_times(log, lap.time)
-    dry_time = find_dips(seen, lap.cover, lap.gas_share, corners, SHORTEST_DIP)
+    dry_time = find_dips(seen, lap.cover, lap.gas_share, corners, SHORTEST_DIP.least)
     least = int(np.argmin(lap.cover))
     cover = float(lap.cover[least])
     return MovingForecast(

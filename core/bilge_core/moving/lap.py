@@ -28,15 +28,13 @@ from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.pickup.demand import drawn_flow
 from bilge_core.quantities import si_from
+from bilge_core.rules.crank import SPLASH
 
 RATE = 50.0
 """Looks a second."""
 
 DELAY = 2.0
 """[s] after which drawn oil is back in the pan, where nothing else says so. Ours."""
-
-SPLASH = 20e-6
-"""[m3] of oil in the crank's sweep that counts as touching it. Ours."""
 
 _FRAME_EVERY = round(RATE / FRAME_RATE)
 _PLACES_A_SIDE = 4
@@ -82,7 +80,7 @@ class MovingLap:
 
     def crank_time(self) -> float:
         """Time in which the crank's sweep reaches oil [s]: more of it than a splash."""
-        return float((self.crank > SPLASH).sum() / RATE)
+        return float((self.crank > SPLASH.most).sum() / RATE)
 
 
 def crank_sweep(build: Build) -> CrankSweep | None:

@@ -20,6 +20,7 @@ from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
 from bilge_core.pickup.mouth import Mouth
 from bilge_core.quantities import si_from
+from bilge_core.rules.mouth import gap_words
 
 _TOUCH = 1e-3  # [m] of shared edge and of opening height that make two zones one vessel
 _HAIRLINE = 0.1e-3  # [m] of gap between outlines that is none
@@ -278,7 +279,7 @@ def _mouth_problems(pan: Pan) -> list[Problem]:
                 "pickup.gap_mm",
                 f"the mouth is {-clearance * 1e3:.1f} mm below the floor at {x * 1e3:.0f} mm ahead "
                 f"of the rear face, {y * 1e3:.0f} mm left; the gap must clear the floor all round "
-                "(common practice is 6.4 to 9.5 mm)",
+                f"({gap_words()})",
             )
         ]
     return []

@@ -10,6 +10,7 @@ from bilge_core.document.pump import GaugeReading, Pump
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.pickup.draw_down import pump_volume_flow
+from bilge_core.rules import gauge
 
 
 def demanded_flow(pump: Pump, engine_speed: Array | float) -> Array:
@@ -43,7 +44,7 @@ def demanded_flow(pump: Pump, engine_speed: Array | float) -> Array:
     >>> pump = Pump(displacement_cm3=20, drive_ratio=1.0,
     ...             low_stage=LowStage(displacement_cm3=10, up_to_rpm=2000))
     >>> rpm = np.array([1900.0, 2100.0])
-    >>> (demanded_flow(pump, rpm * math.pi / 30) * 60e3).round(1).tolist()  # L/min
+    >>> (demanded_flow(pump, speed_of_rpm(rpm)) * 60e3).round(1).tolist()  # L/min
     [19.0, 42.0]
     """
     high = pump_volume_flow(pump.displacement_cm3 * 1e-6, pump.drive_ratio, engine_speed)
@@ -53,16 +54,6 @@ def demanded_flow(pump: Pump, engine_speed: Array | float) -> Array:
     low = pump_volume_flow(stage.displacement_cm3 * 1e-6, pump.drive_ratio, engine_speed)
     switch_over = speed_of_rpm(stage.up_to_rpm)
     return np.asarray(np.where(np.asarray(engine_speed) < switch_over, low, high))
-
-
-ON_RELIEF = 0.85
-"""Of the relief's opening: a gauge that shows more says what the relief does, not the engine.
-
-Ours: with filter and cooler between, a gauge at the gallery reads a tenth under its setting.
-"""
-
-_LIKE_WARMTH = 20.0
-"""[K] by which a reading's oil may differ from the running one to tell of the same engine."""
 
 
 def relief_flow(pump: Pump, readings: Sequence[GaugeReading], temperature_c: float) -> float | None:
@@ -98,8 +89,9 @@ def relief_flow(pump: Pump, readings: Sequence[GaugeReading], temperature_c: flo
     telling = [
         reading
         for reading in readings
-        if 0.0 < reading.pressure_bar < ON_RELIEF * pump.relief_bar
-        and abs(reading.oil_temperature_c - temperature_c) <= _LIKE_WARMTH
+        if reading.pressure_bar > 0.0
+        and not gauge.is_on_relief(reading.pressure_bar, pump.relief_bar)
+        and gauge.LIKE_WARMTH.holds(abs(reading.oil_temperature_c - temperature_c))
     ]
     if not telling:
         return None
@@ -145,7 +137,7 @@ def drawn_flow(
     --------
     >>> pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
     >>> seen = [GaugeReading(engine_rpm=2000, pressure_bar=2.5, oil_temperature_c=100)]
-    >>> speed = np.array([3000.0, 7000.0]) * math.pi / 30
+    >>> speed = speed_of_rpm(np.array([3000.0, 7000.0]))
     >>> (drawn_flow(pump, seen, 100.0, speed) * 60e3).round(1).tolist()  # L/min
     [60.0, 80.0]
     """

@@ -1,1 +1,23 @@
 """The limits of the trade, each once: with its source, its words, its place and what mends it."""
+
+from bilge_core.rules import (
+    air,
+    around,
+    bolts,
+    bosses,
+    crank,
+    gates,
+    gauge,
+    inspection,
+    mouth,
+    pickup,
+    plates,
+)
+from bilge_core.rules.rule import Check, Fix, Rule, State
+
+RULES: tuple[Rule, ...] = (
+    *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
+    *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
+)  # fmt: skip
+
+__all__ = ["RULES", "Check", "Fix", "Rule", "State"]

@@ -1470,11 +1470,15 @@ export interface components {
             field: string;
             /** Fix */
             fix: ("turn_gate" | "carry_to_wall") | null;
+            /** Source */
+            source: string;
             /**
              * State
              * @enum {string}
              */
             state: "good" | "caution" | "bad";
+            /** Wanted */
+            wanted: string;
             /** Words */
             words: string;
         };
@@ -3207,6 +3211,24 @@ export interface components {
             kind: "round";
         };
         /**
+         * RuleOut
+         * @description A limit of the trade or of ours, with its source; a limit is null where there is none.
+         */
+        RuleOut: {
+            /** High */
+            high: number | null;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number | null;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * RunIn
          * @description What is to be run: the build as it stands over its lap.
          */
@@ -3447,6 +3469,8 @@ export interface components {
             inspection_items: string[];
             /** Largest Upload Mb */
             largest_upload_mb: number;
+            /** Rules */
+            rules: components["schemas"]["RuleOut"][];
             /** Units */
             units: components["schemas"]["FieldUnitsOut"][];
             /** Username */

@@ -1,0 +1,52 @@
+"""What a pressure gauge's readings are worth."""
+
+from __future__ import annotations
+
+from bilge_core.rules.rule import Check, Rule
+
+ON_RELIEF = Rule(
+    "on_relief",
+    "A gauge that shows more than this of the relief's opening tells of the relief, "
+    "not of the engine",
+    "ours: with filter and cooler between, a gauge at the gallery reads a tenth under its setting",
+    high=0.85,
+    unit="1",
+)
+LIKE_WARMTH = Rule(
+    "like_warmth",
+    "A reading tells of the running engine when its oil is within 20 K of the running oil",
+    "ours: the viscosity of a multigrade changes by a third over it",
+    high=20.0,
+    unit="K",
+)
+RULES = (ON_RELIEF, LIKE_WARMTH)
+
+
+def is_on_relief(pressure: float, relief: float) -> bool:
+    """Whether a gauge that shows a pressure tells of the relief that opens at another.
+
+    Examples
+    --------
+    >>> is_on_relief(4.25, 5.0), is_on_relief(4.2, 5.0)
+    (True, False)
+    """
+    return pressure >= ON_RELIEF.most * relief
+
+
+def check_readings(below: int, count: int) -> Check | None:
+    """How many of the gauge's readings are below the relief's opening."""
+    if count == 0:
+        return None
+    if below:
+        words = (
+            f"{below} of {count} gauge readings are below the relief's "
+            "opening and say what the engine drinks"
+        )
+        return Check("good", words, "gauge_readings", ON_RELIEF)
+    return Check(
+        "caution",
+        "Every gauge reading is on the relief valve, which says nothing of the engine's "
+        "demand: read one hot at middling rpm",
+        "gauge_readings",
+        ON_RELIEF,
+    )

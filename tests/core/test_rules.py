@@ -1,0 +1,192 @@
+"""Every limit of `rules/` on both sides of its edge, and what each rule must say of itself."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+import numpy as np
+import pytest
+from bilge_core.forecast.dips import find_dips
+from bilge_core.forecast.verdict import give_verdict
+from bilge_core.loads.log import Log
+from bilge_core.rules import RULES, Check, Rule, around, bolts, bosses, crank, gauge, pickup, plates
+from bilge_core.rules.inspection import check_item, check_unseen
+from bilge_core.rules.mouth import GAP, check_gap, gap_words
+
+State = str | None
+
+
+def of(check: Check | None) -> State:
+    return None if check is None else check.state
+
+
+def lap(share: list[float], step: float = 0.01) -> tuple[Log, np.ndarray]:
+    time = np.arange(len(share)) * step
+    return Log(time, *np.zeros((4, len(share)))), np.array(share)
+
+
+def dips_of(share: list[float], shortest: float = 0.0) -> int:
+    log, gas = lap(share)
+    return len(find_dips(log, -gas, gas, (), shortest).dips)
+
+
+def verdict_of(share: float) -> str:
+    log, gas = lap([share] * 50)
+    return give_verdict(find_dips(log, -gas, gas, ()), 0.01).state
+
+
+def openings_at(head: float) -> Check:
+    area = 20e-4
+    return plates.check_openings(area, plates.DISCHARGE * area * math.sqrt(2 * 9.80665 * head), 6e3)
+
+
+# rule's key, a figure to what is said of it, just inside and just outside, and what is said there
+EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [
+    ("draws_air", verdict_of, 0.0499, 0.0501, "sound", "draws_air"),
+    ("runs_dry", verdict_of, 0.4999, 0.5001, "draws_air", "runs_dry"),
+    (
+        "dips_apart", lambda gap: dips_of([0, 1, 1, *[0] * round(gap / 0.01), 1, 1, 0]),
+        0.07, 0.04, 2, 1,
+    ),
+    ("shortest_dip", lambda shortest: dips_of([0, 1, 1, 0], shortest), 0.0199, 0.0201, 1, 0),
+    ("mouth_gap", lambda gap: of(check_gap(gap)), 6.31e-3, 6.29e-3, "good", "caution"),
+    ("mouth_gap", lambda gap: of(check_gap(gap)), 9.59e-3, 9.61e-3, "good", "caution"),
+    ("openings_head", lambda head: of(openings_at(head)), 9.99e-3, 10.01e-3, "good", "bad"),
+    (
+        "plate_end", lambda gap: of(plates.check_end("P", gap, "f")),
+        1.99e-3, 2.01e-3, None, "caution",
+    ),
+    (
+        "drain_entry", lambda h: of(bosses.check_drain("d", h, None, "f")),
+        1e-5, -1e-5, "good", "bad",
+    ),
+    (
+        "drain_under", lambda s: of(bosses.check_drain("d", 0.02, s, "f")),
+        0.049, 0.051, "good", "caution",
+    ),
+    (
+        "plug_height", lambda h: of(bosses.check_plug("p", h, "f")),
+        7.9e-3, 8.1e-3, "good", "caution",
+    ),
+    (
+        "spanner_room", lambda gap: of(bosses.check_spanner("b", gap + 6e-3, 12e-3, 0.02, "f")),
+        12.1e-3, 11.9e-3, None, "caution",
+    ),
+    (
+        "spanner_depth", lambda deep: of(bosses.check_spanner("b", 0.01, 12e-3, deep, "f")),
+        44.9e-3, 45.1e-3, "caution", None,
+    ),
+    ("tube_speed", lambda v: of(pickup.check_tube(0.02, v, 6e3)), 2.99, 3.01, "good", "caution"),
+    ("oil_below_crank", lambda gap: of(crank.check_standing(gap)), 1e-5, -1e-5, "good", "bad"),
+    ("tray_room", lambda r: of(crank.check_tray("t", r, True, "f")), 3.1e-3, 2.9e-3, "good", "bad"),
+    ("scraper_gap", lambda g: of(crank.check_scraper("s", g, "f")), 1.1e-3, 0.9e-3, "good", "bad"),
+    (
+        "scraper_gap", lambda g: of(crank.check_scraper("s", g, "f")),
+        2.9e-3, 3.1e-3, "good", "caution",
+    ),
+    ("crank_splash", lambda v: v > crank.SPLASH.most, 19e-6, 21e-6, False, True),
+    ("on_relief", lambda share: gauge.is_on_relief(share * 5e5, 5e5), 0.849, 0.851, False, True),
+    ("like_warmth", gauge.LIKE_WARMTH.holds, 19.9, 20.1, True, False),
+    (
+        "bolt_engagement", lambda n: of(bolts.check_bolts(6e-3 + n * 6e-3, 6e-3, 6.6e-3, 0.0)),
+        1.51, 1.49, "good", "caution",
+    ),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("key", "said", "inside", "outside", "within", "beyond"),
+    EDGES,
+    ids=[f"{row[0]} {row[3]:g}" for row in EDGES],
+)
+def test_both_sides_of_every_edge(
+    key: str, said: Callable[[float], object], inside: float, outside: float,
+    within: object, beyond: object,
+) -> None:  # fmt: skip
+    assert said(inside) == within
+    assert said(outside) == beyond
+
+
+def test_no_limit_is_left_out_above() -> None:
+    limits = {
+        (rule.key, side)
+        for rule in RULES
+        for side, limit in (("low", rule.low), ("high", rule.high))
+        if limit is not None
+    }
+    tried = [row[0] for row in EDGES]
+    assert {key for key, _ in limits} == set(tried)
+    assert len(limits) == len(tried)
+
+
+@pytest.mark.parametrize("rule", RULES, ids=[rule.key for rule in RULES])
+def test_a_rule_says_who_says_so(rule: Rule) -> None:
+    assert rule.words
+    assert rule.source
+    assert (rule.unit != "") == (rule.low is not None or rule.high is not None)
+
+
+def test_rules_are_known_by_different_keys() -> None:
+    assert len({rule.key for rule in RULES}) == len(RULES)
+
+
+def test_the_mouths_gap_in_inches() -> None:
+    """1/4 to 3/8 in (common practice, no published source): 6.35 to 9.525 mm."""
+    assert check_gap(6.35e-3).state == check_gap(9.525e-3).state == "good"
+    assert GAP.least <= 6.4e-3
+    assert GAP.most >= 9.5e-3
+    assert gap_words() in check_gap(0.02).words
+
+
+def test_only_what_is_wrong_offers_to_be_mended() -> None:
+    away = plates.check_end("P1", 0.005, "pan.plates.0.from_mm")
+    assert away is not None
+    assert away.fix == "carry_to_wall"
+    assert openings_at(0.001).fix is None
+
+
+def test_openings_against_torricelli() -> None:
+    """``v = sqrt(2 g h)`` through 0.6 of the area: 0.01 m of oil pass 0.2657 L/s a 10 cm²."""
+    words = plates.check_openings(10e-4, 0.6 * 10e-4 * math.sqrt(2 * 9.80665 * 0.01), 6e3).words
+    assert "16 L/min" in words
+    assert "10.0 mm of oil" in words
+
+
+@pytest.mark.parametrize(
+    ("gap", "state"), [(-0.001, "bad"), (0.0, "caution"), (0.0099, "caution"), (0.01, None)]
+)
+def test_a_gap_against_the_one_wanted(gap: float, state: State) -> None:
+    assert of(around.check_keep_out("rack", gap, 0.01, "car.keep_outs.0")) == state
+
+
+@pytest.mark.parametrize(
+    ("seal", "age", "state"),
+    [
+        ("brazed", "unknown", None), ("none", "new", "bad"), ("o_ring", "new", "good"),
+        ("gasket", "reused", "caution"), ("liquid", "unknown", "caution"),
+    ],
+)  # fmt: skip
+def test_the_joints_seal(seal: str, age: str, state: State) -> None:
+    assert of(pickup.check_joint(seal, age)) == state
+
+
+@pytest.mark.parametrize(
+    ("found", "state"),
+    [("sound", None), ("not_looked", None), ("watch", "caution"), ("replace", "bad")],
+)
+def test_what_was_looked_at(found: str, state: State) -> None:
+    assert of(check_item("Cracks", found, "pan.inspection.0")) == state
+
+
+def test_what_was_not_looked_at() -> None:
+    assert check_unseen(0, 10) is None
+    assert of(check_unseen(1, 10)) == "caution"
+
+
+def test_bolts_longer_by_the_spacer() -> None:
+    """A spacer makes the bolt longer and its hold no shorter (common practice)."""
+    thin, thick = (bolts.check_bolts(20e-3, 6e-3, 6.6e-3, by) for by in (0.0, 10e-3))
+    assert thin.state == thick.state == "good"
+    assert "20.0 mm hold 14.0 mm" in thin.words
+    assert "30.0 mm with the spacer hold 14.0 mm" in thick.words
