@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from config.errors import NotFound
@@ -106,6 +108,11 @@ def document_of(build: Build) -> BuildDocument:
     return BuildDocument.model_validate(build.current.document)
 
 
+def plain_document(state: BuildState) -> dict[str, Any]:
+    """A state's document as plain data, with all of today's fields."""
+    return BuildDocument.model_validate(state.document).model_dump(mode="json")
+
+
 FROM_TEMPLATE = "from a template"
 """What the first state of a build from a template says."""
 
@@ -116,8 +123,7 @@ def invented_parts(build: Build) -> list[Part]:
     first = build.states.filter(number=1, change=FROM_TEMPLATE).first()
     if first is None:
         return []
-    now = document_of(build).model_dump(mode="json")
-    then = BuildDocument.model_validate(first.document).model_dump(mode="json")
+    now, then = plain_document(build.current), plain_document(first)
     parts: tuple[Part, ...] = ("car", "oil", "pan", "pickup", "pump")
     return [part for part in parts if now[part] == then[part]]
 

@@ -140,7 +140,7 @@ def _edit(user: User, build_id: int, base_state: int, change: Change) -> Build:
         if base is None or current is None:
             raise NotFound(f"state {base_state} of this build")
         # read anew, so that a state of an older version has all of today's fields
-        before = BuildDocument.model_validate(base.document).model_dump(mode="json")
+        before = selectors.plain_document(base)
         raw, words = change(before)
         document = checked_document(raw)
         kept = document.model_dump(mode="json")

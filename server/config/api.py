@@ -1,4 +1,4 @@
-"""The API: one router per app."""
+"""The API: one router an app, and one a stage."""
 
 from __future__ import annotations
 
@@ -6,13 +6,14 @@ from accounts.api import people as people_router
 from accounts.api import router as accounts_router
 from builds.api import router as builds_router
 from django.http import HttpRequest
-from forecasts.api import router as forecasts_router
+from forecasts.api import router as shelf_router
 from loads.api import router as loads_router
 from ninja import Schema
 from ninja.renderers import BaseRenderer
 from ninja.security import django_auth
 from pydantic_core import to_json
 from runs.api import router as runs_router
+from stages import stage_routers
 
 from config.description import DescribedApi
 from config.problems import install_handlers
@@ -41,9 +42,11 @@ install_handlers(api)
 api.add_router("/session", accounts_router, tags=["session"])
 api.add_router("/people", people_router, tags=["people"])
 api.add_router("/builds", builds_router, tags=["builds"])
-api.add_router("/forecasts", forecasts_router, tags=["forecasts"])
+api.add_router("/shelf", shelf_router, tags=["shelf"])
 api.add_router("/laps", loads_router, tags=["laps"])
 api.add_router("/runs", runs_router, tags=["runs"])
+for key, router in stage_routers():
+    api.add_router(f"/stages/{key}", router, tags=[key])
 
 
 class Health(Schema):

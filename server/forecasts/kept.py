@@ -2,39 +2,36 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Mapping
 
-from bilge_core import MODEL_VERSION
+from bilge_core.document.reach import Answer
+from bilge_core.tell.known_by import key_of
 from builds.models import BuildState
+from builds.selectors import plain_document
 from django.core.cache import caches
 from loads.models import Lap
-from ninja import Schema
+from loads.selectors import known_by
+from pydantic import BaseModel
+
+Parts = Mapping[str, BaseModel]
 
 
-def content_digest(document: dict[str, Any], lap: Lap | None) -> str:
-    """What forecasts of a document over a lap are known by: equal for equal content."""
-    parts = [json.dumps(document, sort_keys=True).encode()]
-    if lap is not None:
-        parts += [bytes(lap.samples), json.dumps(lap.corners).encode()]
-    total = hashlib.sha256()
-    for part in parts:
-        total.update(hashlib.sha256(part).digest())
-    return total.hexdigest()
+def kept(
+    answer: Answer, state: BuildState, lap: Lap | None, work_out: Callable[[], Parts]
+) -> dict[str, bytes]:
+    """The parts of an answer on a state over a lap, each as JSON: kept ones, or worked out now."""
+    key = key_of(answer, plain_document(state), known_by(lap))
+    found: dict[str, bytes] | None = caches["forecasts"].get(key)
+    if found is None:
+        found = {name: part.model_dump_json().encode() for name, part in work_out().items()}
+        caches["forecasts"].set(key, found)
+    return found
 
 
-def kept_json(
-    what: str, state: BuildState, lap: Lap | None, work_out: Callable[[], Schema]
-) -> bytes:
-    """An answer on a state over a lap as JSON: the one that is kept, or worked out now."""
-    named = f"{what} {state.number} {lap.pk} {lap.name}" if lap else f"{what} {state.number}"
-    told = hashlib.sha256(f"{named} {MODEL_VERSION}".encode()).hexdigest()
-    key = f"{content_digest(state.document, lap)}{told}"
-    kept = caches["forecasts"]
-    known = kept.get(key)
-    if known is None:
-        known = work_out().model_dump_json().encode()
-        kept.set(key, known)
-    return bytes(known)
+def joined(parts: Mapping[str, bytes]) -> bytes:
+    """Parts that are JSON as one object of them.
+
+    >>> joined({"state": b"3", "rose": b"{}"})
+    b'{"state":3,"rose":{}}'
+    """
+    return b"{" + b",".join(f'"{name}":'.encode() + part for name, part in parts.items()) + b"}"

@@ -1,26 +1,20 @@
-"""Forecasts kept, so that the shelf need not compute them again."""
+"""Verdicts kept, so that the shelf need not work them out again."""
 
 from __future__ import annotations
 
-from builds.models import BuildState
+from accounts.models import Workshop
 from django.db import models
-from loads.models import Lap
 
 
-class Forecast(models.Model):
-    """The verdict on one state of a build over one lap, by one version of the model."""
+class KeptVerdict(models.Model):
+    """A verdict in settled oil, by what it is known by: see `bilge_core.tell.known_by`."""
 
-    state = models.ForeignKey(BuildState, on_delete=models.CASCADE, related_name="forecasts")
-    lap = models.ForeignKey(Lap, on_delete=models.CASCADE, related_name="forecasts")
-    model = models.CharField(max_length=40)
-    verdict_state = models.CharField(max_length=20)
-    headline = models.CharField(max_length=60)
-    sentence = models.CharField(max_length=300)
-    dry_s = models.FloatField()
-    dip_count = models.PositiveIntegerField()
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="verdicts")
+    key = models.CharField(max_length=64)
+    told = models.JSONField()
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["state", "lap", "model"], name="one_forecast_each")
+            models.UniqueConstraint(fields=["workshop", "key"], name="one_verdict_of_a_kind")
         ]

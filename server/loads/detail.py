@@ -9,7 +9,7 @@ from accounts.models import Workshop
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.facts import log_facts
-from bilge_core.loads.line import driven_line
+from bilge_core.loads.line import driven_line, thinned_line
 from bilge_core.loads.log import Log
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
@@ -17,7 +17,6 @@ from loads.models import Lap
 from loads.schemas import HeldLoadsOut, LapCornerOut, LapDetailOut
 from loads.selectors import lap_of
 from loads.services import corners_of, log_of
-from loads.understanding import thinned_line
 
 _CLOUD_POINTS = 1200
 

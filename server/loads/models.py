@@ -15,6 +15,8 @@ class Lap(models.Model):
     file_name = models.CharField(max_length=200)
     mapping = models.JSONField()
     samples = models.BinaryField()
+    digest = models.CharField(max_length=64)
+    """Of the samples: what answers over this lap are known by, with its corners."""
     duration_s = models.FloatField()
     corners = models.JSONField(null=True, default=None)
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)

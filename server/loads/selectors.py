@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+
 from accounts.models import Workshop
 from config.errors import NotFound
 from django.db.models import QuerySet
@@ -27,6 +29,13 @@ def lap_of(workshop: Workshop, lap_id: int) -> Lap:
     if lap is None:
         raise NotFound("lap")
     return lap
+
+
+def known_by(lap: Lap | None) -> bytes:
+    """What answers over a lap are known by: its samples, and its corners, which words name."""
+    if lap is None:
+        return b"no lap"
+    return f"{lap.digest} {json.dumps(lap.corners)}".encode()
 
 
 def upload_out(upload: LogUpload) -> LogUploadOut:

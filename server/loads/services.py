@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import io
 from pathlib import Path
 
@@ -234,9 +235,7 @@ def edit_corners(user: User, lap_id: int, wanted: CornersIn) -> Lap:
         except InvalidQuantity as error:
             raise InvalidInput([Problem("corners", str(error))]) from None
         lap.corners = rows
-    with transaction.atomic():
-        lap.save(update_fields=["corners"])
-        lap.forecasts.all().delete()  # their words name the corners
+    lap.save(update_fields=["corners"])
     return lap
 
 
@@ -248,12 +247,14 @@ def corners_of(lap: Lap, log: Log) -> tuple[Corner, ...]:
 
 
 def _keep(user: User, name: str, file_name: str, mapping: dict[str, object], log: Log) -> Lap:
+    samples = _packed(log)
     return Lap.objects.create(
         workshop=user.workshop,
         name=name,
         file_name=file_name,
         mapping=mapping,
-        samples=_packed(log),
+        samples=samples,
+        digest=hashlib.sha256(samples).hexdigest(),
         duration_s=log.duration,
         made_by=user,
     )

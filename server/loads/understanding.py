@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS
@@ -12,8 +11,8 @@ from bilge_core.loads.facts import log_facts
 from bilge_core.loads.guesses import Guess, complete
 from bilge_core.loads.importing import Columns
 from bilge_core.loads.laps import find_laps
-from bilge_core.loads.line import driven_line
-from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.line import thinned_line
+from bilge_core.loads.log import prepare
 from bilge_core.loads.reading import Reading, check_reading, is_named
 from bilge_core.loads.recording import recording_from
 from bilge_core.loads.sniff import LogFile
@@ -21,15 +20,7 @@ from bilge_core.loads.sniff import LogFile
 from loads import uploads
 from loads.schemas import ChannelOut, FieldFault, GuessOut, LapSpanOut, ReadingStep, UnderstoodOut
 
-_LINE_POINTS = 400
 _SEPARATOR_WORDS = {",": "commas", ";": "semicolons", "\t": "tabs", "|": "bars", " ": "spaces"}
-
-
-def thinned_line(log: Log) -> list[tuple[float, float]]:
-    """The line driven [m], at most a few hundred points, for drawing."""
-    line = driven_line(log)
-    chosen = np.linspace(0, len(line) - 1, min(_LINE_POINTS, len(line))).astype(int)
-    return [(round(float(x), 1), round(float(y), 1)) for x, y in line[chosen]]
 
 
 def fault_rows(problems: tuple[Problem, ...] | list[Problem]) -> list[FieldFault]:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.tell.moving import MovingOut
 from django.http import HttpRequest, HttpResponse
-from forecasts.schemas import SloshOut
 from ninja import Router
 
 from runs import selectors, services
-from runs.schemas import KnownOut, LatestOut, MovingOut, RunIn, RunOut, RunsOut, StartsIn
+from runs.schemas import KnownOut, LatestOut, RunIn, RunOut, RunsOut, StartsIn
 
 router = Router()
 
@@ -68,13 +68,6 @@ def cancel_runs_of_build(request: HttpRequest, build_id: int) -> LatestOut:
     workshop = signed_in(request).workshop
     services.cancel_runs_of_build(workshop, build_id)
     return selectors.latest_of(workshop, build_id)
-
-
-@router.get("/{int:run_id}/scene", response=SloshOut, operation_id="get_run_scene")
-def get_run_scene(request: HttpRequest, run_id: int) -> HttpResponse:
-    """The pan of a run and its lap in settled oil."""
-    made = selectors.scene_of(signed_in(request).workshop, run_id)
-    return HttpResponse(made, content_type="application/json")
 
 
 @router.get("/{int:run_id}/figures", response=MovingOut, operation_id="get_run_figures")

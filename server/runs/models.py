@@ -50,6 +50,8 @@ class Run(models.Model):
     cells = models.CharField(max_length=8)
     seed = models.PositiveIntegerField(default=0)
     key = models.CharField(max_length=64)
+    felt = models.CharField(max_length=64, default="")
+    """What the oil feels, whatever the cells: equal for every state that it cannot tell apart."""
     automatic = models.BooleanField(default=False)
     """Started by itself after an edit: the next edit's takes its place."""
     status = models.CharField(max_length=10, default=WAITING)
@@ -71,5 +73,6 @@ class Run(models.Model):
         ordering = ["-id"]
         indexes = [
             models.Index(fields=["workshop", "key"], name="run_by_key"),
+            models.Index(fields=["build", "felt"], name="run_by_what_is_felt"),
             models.Index(fields=["status", "lease_until"], name="run_by_lease"),
         ]

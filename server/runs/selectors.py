@@ -2,41 +2,48 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from accounts.models import Workshop
-from bilge_core.forecast.moving import dry_time_spread, moving_name, moving_note
+from bilge_core.document.reach import names_of_openings
+from bilge_core.forecast.moving import dry_time_spread, moving_name
+from bilge_core.moving import Fineness
+from bilge_core.tell.check import SpreadOut, spread_out
+from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
 from builds.schemas import RevisionOut
-from builds.selectors import build_of, revision_out
+from builds.selectors import build_of, builds_of, revision_out
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
-from forecasts.services import settled_json
 
+from runs.felt import felt_now
 from runs.models import Result, Run
 from runs.schemas import (
-    Cells,
-    KeptFigures,
     KnownOut,
     LatestOut,
-    MovingOut,
     PartialOut,
     RunOut,
     RunsOut,
     SpeedOut,
-    StartsOut,
-    Summary,
 )
 
 MOST_RUNS = 100
-_FINEST_FIRST: tuple[Cells, ...] = ("fine", "bench", "quick")
-_GUESSED: dict[Cells, float] = {"quick": 0.4, "bench": 3.0, "fine": 5.0}
+_FINEST_FIRST: tuple[Fineness, ...] = ("fine", "bench", "quick")
+_GUESSED: dict[Fineness, float] = {"quick": 0.4, "bench": 3.0, "fine": 5.0}
 """Seconds a second of a lap takes, until this machine has run one."""
 
 
 def _runs(workshop: Workshop) -> QuerySet[Run]:
     return (
         Run.objects.filter(workshop=workshop)
-        .select_related("build", "state__revision", "lap", "result")
-        .defer("lap__samples", "result__frames", "result__figures", "state__document")
+        .select_related("build__current", "build__lap", "state__revision", "lap", "result")
+        .defer(
+            "lap__samples",
+            "build__lap__samples",
+            "result__frames",
+            "result__figures",
+            "state__document",
+        )
     )
 
 
@@ -83,7 +90,7 @@ def run_out(run: Run) -> RunOut:
         build_name=run.build.name,
         state=run.state.number,
         revision=_revision(run),
-        is_current=run.state_id == run.build.current_id and run.lap_id == run.build.lap_id,
+        is_current=run.felt == felt_now(run.build),
         lap_id=run.lap_id,
         lap_name=run.lap.name,
         cells=run.cells,  # type: ignore[arg-type]
@@ -127,6 +134,16 @@ def runs_of(workshop: Workshop) -> RunsOut:
     )
 
 
+def _named(kept: KeptFigures, document: dict[str, Any]) -> KeptFigures:
+    """The same with the builder's names of plates and openings, which a run knows by place."""
+    names = names_of_openings(document)
+    samples = kept.samples
+    gates = {names.get(key, key): share for key, share in samples.gates_open.items()}
+    passed = {names.get(key, key): litres for key, litres in kept.passed_l.items()}
+    named = samples.model_copy(update={"gates_open": gates})
+    return kept.model_copy(update={"passed_l": passed, "samples": named})
+
+
 def figures_of_run(workshop: Workshop, run_id: int) -> MovingOut:
     """What a finished run gave.
 
@@ -135,13 +152,13 @@ def figures_of_run(workshop: Workshop, run_id: int) -> MovingOut:
     NotFound
         If the run has no result.
     """
-    result = run_of(workshop, run_id).result
+    run = run_of(workshop, run_id)
+    result = run.result
     if result is None:
         raise NotFound("result of this run")
-    kept = KeptFigures.model_validate(result.figures)
-    return MovingOut(
-        **kept.model_dump(), model=moving_name(kept.cells), note=moving_note(kept.cells)
-    )
+    is_current = run.felt == felt_now(run.build)
+    shown = run.build.current if is_current and run.build.current else run.state
+    return moving_out(_named(KeptFigures.model_validate(result.figures), shown.document))
 
 
 def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
@@ -160,11 +177,12 @@ def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
 
 def known_of(workshop: Workshop) -> list[KnownOut]:
     """What is known of each build of a workshop as it stands over its lap."""
-    runs = _runs(workshop).filter(
-        status=Run.FINISHED, seed=0, state=F("build__current"), lap=F("build__lap")
-    )
+    felt = {b.pk: felt_now(b) for b in builds_of(workshop) if b.lap_id is not None}
+    runs = _runs(workshop).filter(status=Run.FINISHED, seed=0, felt__in=list(felt.values()))
     finest: dict[int, Run] = {}
     for run in runs:
+        if run.felt != felt.get(run.build_id):
+            continue
         held = finest.setdefault(run.build_id, run)
         if _FINEST_FIRST.index(run.cells) < _FINEST_FIRST.index(held.cells):
             finest[run.build_id] = run
@@ -179,27 +197,13 @@ def known_of(workshop: Workshop) -> list[KnownOut]:
     ]
 
 
-def _starts(runs: QuerySet[Run], cells: str) -> StartsOut | None:
+def _starts(runs: QuerySet[Run], cells: str) -> SpreadOut | None:
     """Dry times of the starts there are, when there is more than one."""
     finished = runs.filter(status=Run.FINISHED, cells=cells, result__isnull=False)
     dry = {run.seed: run.result.summary["dry_s"] for run in finished if run.result}
     if len(dry) < 2:
         return None
-    spread = dry_time_spread([dry[seed] for seed in sorted(dry)])
-    return StartsOut(
-        dry_s=list(spread.dry), mean_s=round(spread.mean, 3), deviation_s=round(spread.deviation, 3)
-    )
-
-
-def scene_of(workshop: Workshop, run_id: int) -> bytes:
-    """The pan of a run and its lap in settled oil, as they were when it was asked for, as JSON.
-
-    Raises
-    ------
-    NotFound, InvalidInput
-    """
-    run = run_of(workshop, run_id)
-    return settled_json(run.state, run.lap)
+    return spread_out(dry_time_spread([dry[seed] for seed in sorted(dry)]))
 
 
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
@@ -211,7 +215,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
         If the build is not the workshop's.
     """
     build = build_of(workshop, build_id)
-    runs = _runs(workshop).filter(build=build, state=build.current_id, lap=build.lap_id)
+    # what the oil cannot tell from the build as it stands counts as that
+    runs = _runs(workshop).filter(build=build, felt=felt_now(build) or "no lap")
     # the one that runs comes before those that wait, and these in their order
     under_way = list(runs.filter(status__in=(Run.WAITING, Run.RUNNING)).order_by("status", "pk"))
     finished = None

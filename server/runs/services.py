@@ -2,20 +2,15 @@
 
 from __future__ import annotations
 
-import hashlib
-
 from accounts.models import User, Workshop
-from bilge_core.document.reach import felt_by_oil
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.moving import SOLVER_VERSION
-from builds.models import Build, BuildState
+from builds.models import Build
 from builds.selectors import build_of
 from django.db import transaction
 from django.db.models.functions import Now
-from forecasts.kept import content_digest
-from loads.models import Lap
 
 from runs import lease
+from runs.felt import felt_in, result_key
 from runs.models import Result, Run
 from runs.schemas import RunIn, StartsIn
 from runs.selectors import run_of
@@ -24,13 +19,6 @@ from runs.tasks import carry_out
 UNDER_WAY = (Run.WAITING, Run.RUNNING)
 MOST_WAITING = 20
 """Of one workshop: a queue longer than this is a mistake."""
-
-
-def content_key(state: BuildState, lap: Lap, cells: str, seed: int) -> str:
-    """What a result is known by: equal for all that the oil feels, whoever asks."""
-    felt = content_digest(felt_by_oil(state.document), lap)
-    how = f"{felt} {cells} {seed} {SOLVER_VERSION}"
-    return hashlib.sha256(how.encode()).hexdigest()
 
 
 def _queue(run_id: int) -> None:
@@ -47,7 +35,8 @@ def _make_way(build: Build, key: str) -> None:
 def ask_for_run(user: User, wanted: RunIn) -> Run:
     """A run of a build as it stands over its lap: the one there is, or a new one.
 
-    A result that is known is served at once; one that is under way is joined.
+    A result that is known is served at once; one that is under way is joined, though it was asked
+    for on another state that the oil cannot tell from this one.
 
     Raises
     ------
@@ -61,10 +50,11 @@ def ask_for_run(user: User, wanted: RunIn) -> Run:
     assert state is not None
     if lap is None:
         raise InvalidInput([Problem("build_id", "has no lap to run; import one or make one")])
-    key = content_key(state, lap, wanted.cells, wanted.seed)
+    felt = felt_in(state, lap)
+    key = result_key(felt, wanted.cells, wanted.seed)
     if wanted.automatic:
         _make_way(build, key)
-    runs = Run.objects.filter(workshop=user.workshop, build=build, state=state, key=key)
+    runs = Run.objects.filter(workshop=user.workshop, build=build, key=key)
     known = runs.filter(status__in=(*UNDER_WAY, Run.FINISHED)).order_by("-id").first()
     if known is not None:
         return known
@@ -84,6 +74,7 @@ def ask_for_run(user: User, wanted: RunIn) -> Run:
         cells=wanted.cells,
         seed=wanted.seed,
         key=key,
+        felt=felt,
         automatic=wanted.automatic,
         status=Run.FINISHED if result else Run.WAITING,
         result=result,

@@ -9,17 +9,19 @@ import time
 from collections.abc import Callable
 
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.reach import unnamed
 from bilge_core.errors import BilgeError
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.moving.lap import RATE, LookAt
 from bilge_core.rules.air import RUNS_DRY
+from bilge_core.tell.moving import figures_of, summary_of
+from builds.selectors import plain_document
 from django.db import DatabaseError, connection
 from django_tasks import task
 from loads.services import corners_of, log_of
 
 from runs.lease import Given, Held, claim
 from runs.models import Run
-from runs.telling import figures_of, summary_of
 
 logger = logging.getLogger(__name__)
 
@@ -94,7 +96,7 @@ def carry_out(run_id: int) -> None:
     cpu, wall = time.process_time(), time.monotonic()
     records: list[bytes] = []
     try:
-        document = BuildDocument.model_validate(run.state.document)
+        document = BuildDocument.model_validate(unnamed(plain_document(run.state)))
         log = log_of(run.lap)
         forecast = forecast_moving(
             document, log, run.cells, corners_of(run.lap, log), run.seed,  # type: ignore[arg-type]

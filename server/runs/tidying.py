@@ -5,19 +5,40 @@ from __future__ import annotations
 from datetime import timedelta
 
 from accounts.models import Workshop
+from builds.models import Build
 from django.conf import settings
 from django.core.management import call_command
 from django.db import transaction
-from django.db.models import F, Q
 from django.db.models.functions import Length, Now
 from django_tasks import task_backends
 from django_tasks.base import TaskResultStatus
 from django_tasks_db import DatabaseBackend
 from django_tasks_db.models import DBTaskResult
+from forecasts.models import KeptVerdict
 
+from runs.felt import felt_in
 from runs.models import Result, Run
 
 _TASKS_DAYS = 1
+_VERDICT_DAYS = 60
+
+
+def _wanted(workshop: Workshop) -> set[int]:
+    """Results of what builds show now, and of every revision over each lap it was run over."""
+    wanted = set()
+    for build in Build.objects.filter(workshop=workshop).select_related("current"):
+        runs = Run.objects.filter(build=build, result__isnull=False).select_related("lap")
+        states = [revision.state for revision in build.revisions.select_related("state")]
+        states += [build.current] if build.current else []
+        laps = {run.lap_id: run.lap for run in runs.defer("lap__samples")}
+        felt = {felt_in(state, lap) for state in states for lap in laps.values()}
+        wanted |= set(runs.filter(felt__in=felt).values_list("result_id", flat=True))
+    return wanted
+
+
+def _clear_verdicts() -> None:
+    """Drop verdicts that are old; they are given again when they are asked for."""
+    KeptVerdict.objects.filter(made_at__lt=Now() - timedelta(days=_VERDICT_DAYS)).delete()
 
 
 @transaction.atomic
@@ -29,9 +50,7 @@ def _clear_results(workshop: Workshop) -> int:
     results = Result.objects.filter(workshop=workshop)
     sizes = list(results.order_by("made_at").values_list("pk", Length("frames")))
     over = sum(size for _, size in sizes) - settings.RUN_RECORDS_BYTES
-    wanted = Q(state=F("build__current")) | Q(state__revision__isnull=False)
-    runs = Run.objects.filter(wanted, result__workshop=workshop)
-    kept = set(runs.values_list("result", flat=True))
+    kept = _wanted(workshop)
     dropped = []
     for key, size in sizes:
         if over <= 0:
@@ -59,4 +78,5 @@ def _clear_tasks() -> None:
 def tidy() -> int:
     """Clear away what is not needed any more; how many results were dropped."""
     _clear_tasks()
+    _clear_verdicts()
     return sum(_clear_results(workshop) for workshop in Workshop.objects.all())

@@ -142,7 +142,7 @@ def test_corners_of_the_oil_in_section_lie_on_its_surface(slosh: Page) -> None:
     outline = slosh.driver.execute_script(
         "return fetch(arguments[0]).then((r) => r.json())"
         ".then(({drawing: d}) => [d.side, d.nose_up_deg])",
-        f"/api/forecasts/slosh/{slosh.driver.current_url.split('/')[-2]}",
+        f"/api/stages/slosh/{slosh.driver.current_url.split('/')[-2]}",
     )
     section, rake = outline
     ring = np.array(section["inside_mm"][0])

@@ -30,11 +30,13 @@ def test_json_gives_all_of_it(capsys: pytest.CaptureFixture[str]) -> None:
     assert check([str(DEMO / "dunlin.json"), LAP, "--json"]) == 1
     told = json.loads(capsys.readouterr().out)
     assert told["verdict"]["state"] == "runs_dry"
-    assert len(told["dips"]) == 8
-    assert told["dips"][0]["turning"] == "left"
-    assert told["dry_s"] == pytest.approx(sum(dip["dry_s"] for dip in told["dips"]), abs=0.01)
-    assert len(told["rose"]) == 72
-    lists = [len(told["samples"][name]) for name in ("time_s", "cover_mm", "gas_share")]
+    lap = told["settled"]
+    assert len(lap["dips"]) == 8
+    assert lap["dips"][0]["hand"] == "left"
+    assert lap["dry_s"] == pytest.approx(sum(dip["dry_s"] for dip in lap["dips"]), abs=0.01)
+    assert len(told["rose"]["dry_from_g"]) == 72
+    assert told["moving"] is None
+    lists = [len(lap["samples"][name]) for name in ("time_s", "cover_mm", "gas_share")]
     assert len(set(lists)) == 1
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Callable
 from typing import Any
@@ -118,3 +119,22 @@ def test_a_mouth_over_a_leaning_wall_is_told(box_document: Make) -> None:
     build = drafted(box_document, 20.0, pickup__y_mm=90)
     with pytest.raises(InvalidInput, match="below the floor"):
         assemble_pan(build)
+
+
+def test_a_leaning_box_closed_above_can_be_drawn_and_cut(box_document: Make) -> None:
+    """Where a wedge runs out under a ceiling its floor and top differ by the last digit."""
+    document = box_document(
+        pan__zones__0__draft_deg=3,
+        pan__zones__0__outline_mm=[[0, -120], [300, -120], [300, 120], [0, 120]],
+    )
+    document["pan"]["zones"][0]["ceiling_depth_mm"] = 1
+    open_zone = {
+        "name": "ramp", "outline_mm": [[300, -120], [400, -120], [400, 120], [300, 120]],
+        "floor": {"kind": "flat", "depth_mm": 100},
+    }  # fmt: skip
+    document["pan"]["zones"].append(open_zone)
+    pan = assemble_pan(build_from(document))
+    for across, at in itertools.product(("x", "y"), (-0.06, 0.0, 0.15, 0.2, 0.35)):
+        inside = cut_pan(pan, across, at).inside
+        assert all(np.isfinite(ring).all() for ring in inside)
+    assert {face.kind for face in inside_faces(pan)} == {"floor", "ceiling", "wall"}

@@ -13,7 +13,6 @@ from bilge_core.clearance.crank import crank_gap
 from bilge_core.cli.check import check
 from bilge_core.document.plates import Gate, VerticalPlate
 from bilge_core.document.pump import GaugeReading, Pump
-from bilge_core.document.reach import felt_by_oil
 from bilge_core.document.read import build_from
 from bilge_core.forecast.dips import find_dips
 from bilge_core.loads.envelope import held_loads
@@ -34,14 +33,6 @@ def reading(rpm: float, bar: float, warm: float = 100.0) -> GaugeReading:
     return GaugeReading(engine_rpm=rpm, pressure_bar=bar, oil_temperature_c=warm)
 
 
-def test_the_oil_feels_the_gauge_readings(box_document: Make) -> None:
-    """They decide what the mouth is asked for."""
-    told = box_document(gauge_readings=[reading(3000, 3.0).model_dump()])
-    other = box_document(gauge_readings=[reading(3000, 4.0).model_dump()])
-    assert felt_by_oil(told) != felt_by_oil(other)
-    assert felt_by_oil({**told, "notes": "x", "name": "y"}) == felt_by_oil(told)
-
-
 def test_the_crank_over_oil_thrown_forward(box_document: Make) -> None:
     """Leaning fore and aft the circle's reach is r cos a below its lower end: closed form."""
     crank = {"height_mm": 60, "swept_radius_mm": 80, "from_x_mm": 20, "to_x_mm": 380}
@@ -56,10 +47,10 @@ def test_the_crank_over_oil_thrown_forward(box_document: Make) -> None:
 
 def test_side_g_of_a_dip_is_positive_in_a_left_turn(capsys: pytest.CaptureFixture[str]) -> None:
     check([str(DEMO / "dunlin.json"), str(DEMO / "saltmarsh.csv"), "--json"])
-    dips = json.loads(capsys.readouterr().out)["dips"]
-    assert {dip["turning"] for dip in dips} == {"left", "right"}
+    dips = json.loads(capsys.readouterr().out)["settled"]["dips"]
+    assert {dip["hand"] for dip in dips} == {"left", "right"}
     for dip in dips:
-        assert (dip["side_g"] > 0.0) == (dip["turning"] == "left")
+        assert (dip["side_g"] > 0.0) == (dip["hand"] == "left")
         assert math.hypot(dip["side_g"], dip["fore_g"]) == pytest.approx(dip["load_g"], abs=2e-3)
 
 

@@ -298,8 +298,8 @@ def test_the_demo_pan_on_its_grid(dunlin_gated: Build) -> None:
     domain = domain_of_pan(pan, RESOLUTIONS["quick"])
     for plate in pan.plates:
         if plate.kind == "vertical":
-            axis = 0 if abs(plate.frame.first[1]) > 0.5 else 1
-            assert np.isclose(domain.lines[axis], plate.frame.origin[axis], atol=1e-6).any()
+            axis = 0 if abs(plate.axes.first[1]) > 0.5 else 1
+            assert np.isclose(domain.lines[axis], plate.axes.origin[axis], atol=1e-6).any()
     for opening in domain.openings:
         assert opening.on_grid == pytest.approx(opening.area, rel=0.02), opening.name
     names = region_names(domain, pan.mouth.centre)

@@ -97,11 +97,13 @@ def test_check_with_moving_oil(tmp_path: Path, capsys: pytest.CaptureFixture[str
     words = [str(DEMO / "dunlin-gated.json"), str(short), "--slosh", "quick"]
     status = check([*words, "--starts", "2", "--json", "--frames", str(tmp_path / "oil.npz")])
     told = json.loads(capsys.readouterr().out)
-    assert status == (1 if told["dips"] else 0)
-    assert told["moving"]["cells"] == "quick"
-    assert len(told["moving"]["dry_s_of_each_start"]) == 2
-    assert "at the pickup" in told["moving"]["litres"]
-    assert set(told["moving"]["gates_open"]) == {"P1, G3", "R1, G1", "L1, G2"}
+    moving = told["moving"]
+    assert status == (1 if moving["dips"] else 0)
+    assert moving["cells"] == "quick"
+    assert len(told["starts"]["dry_s"]) == 2
+    assert len(told["centre_mm"]) == len(moving["samples"]["time_s"])
+    assert "at the pickup" in moving["samples"]["litres"]
+    assert set(moving["samples"]["gates_open"]) == {"P1, G3", "R1, G1", "L1, G2"}
     assert read_frames((tmp_path / "oil.npz").read_bytes()).gate_names[0] == "P1, G3"
     check(words)
     said = capsys.readouterr().out

@@ -103,7 +103,7 @@ def test_plates_stand_inside_what_trimesh_calls_inside() -> None:
         left, low, right, high = plate.sheet.bounds
         flat = noise.uniform((left, low), (right, high), (400, 2))
         inside = [shapely.contains_xy(plate.sheet.buffer(-1e-4), *point) for point in flat]
-        points = plate.frame.in_space(flat[np.array(inside)])
+        points = plate.axes.in_space(flat[np.array(inside)])
         assert len(points) > 50
         held = np.zeros(len(points), dtype=bool)
         for part in parts:

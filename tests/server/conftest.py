@@ -96,6 +96,18 @@ class Api:
         return answer.status_code, json.loads(answer.content)
 
 
+def fields(told: dict[str, Any]) -> list[str]:
+    """The fields that a refusal names."""
+    return [problem["field"] for problem in told["problems"]]
+
+
+def figures(field: str, typed: str, base: int = 1, system: str = "metric") -> dict[str, Any]:
+    """An edit of one figure."""
+    return {
+        "base_state": base, "system": system, "figures": [{"field": field, "typed": typed}],
+    }  # fmt: skip
+
+
 @pytest.fixture(autouse=True)
 def nothing_kept() -> None:
     """Answers kept for one test's rows are not another's, whose keys may be the same."""
@@ -122,3 +134,13 @@ def picture(width: int = 40, height: int = 30, kind: str = "PNG", **more: Any) -
     made = io.BytesIO()
     Image.new("RGB", (width, height), (200, 150, 40)).save(made, kind, **more)
     return made.getvalue()
+
+
+@pytest.fixture
+def short_build(user: User, tmp_path: Any) -> Build:
+    """The gated demo car over six seconds of its lap."""
+    path = tmp_path / "short.csv"
+    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:320]))
+    lap = store_lap(user, "short", path, "short.csv")
+    document = checked_document((DEMO / "dunlin-gated.json").read_bytes())
+    return add_build(user, document, "from a file", lap)

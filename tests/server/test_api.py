@@ -5,44 +5,26 @@ from __future__ import annotations
 import json
 from typing import Any
 
-import numpy as np
 import pytest
 from accounts.models import User
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.read import read_build
-from bilge_core.forecast import forecast_settled
-from bilge_core.loads.log import Log
-from bilge_core.pan import assemble_pan
-from bilge_core.pan.sections import cut_pan
 from builds.models import Build, BuildState
-from builds.selectors import document_of
 from django.test import Client
-from forecasts import services
-from forecasts.models import Forecast
-from hypothesis import HealthCheck, given, settings
-from hypothesis import strategies as st
 from loads.models import Lap
 from loads.services import store_lap
 
 from tests.conftest import DEMO
-from tests.server.conftest import Api
+from tests.server.conftest import Api, fields, figures
 
 pytestmark = pytest.mark.django_db
-
-
-def fields(told: dict[str, Any]) -> list[str]:
-    return [problem["field"] for problem in told["problems"]]
-
-
-def figures(field: str, typed: str, base: int = 1, system: str = "metric") -> dict[str, Any]:
-    return {"base_state": base, "system": system, "figures": [{"field": field, "typed": typed}]}
 
 
 def test_everything_needs_a_session(anonymous: Api, build: Build) -> None:
     calls = [
         ("GET", "/builds/templates"),
-        ("GET", "/forecasts/shelf"),
-        ("GET", f"/forecasts/slosh/{build.pk}"),
+        ("GET", "/shelf"),
+        ("GET", f"/stages/slosh/{build.pk}"),
         ("GET", f"/builds/{build.pk}"),
         ("GET", f"/builds/{build.pk}/document"),
         ("DELETE", f"/builds/{build.pk}"),
@@ -58,7 +40,7 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
     calls: list[tuple[str, str, Any]] = [
         ("GET", f"/builds/{build.pk}", None),
         ("GET", f"/builds/{build.pk}/document", None),
-        ("GET", f"/forecasts/slosh/{build.pk}", None),
+        ("GET", f"/stages/slosh/{build.pk}", None),
         ("DELETE", f"/builds/{build.pk}", None),
         ("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7")),
         ("POST", f"/builds/{build.pk}/undo", {"base_state": 1}),
@@ -67,8 +49,8 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
         ("GET", f"/builds/{build.pk}/history", None),
         ("POST", f"/builds/{build.pk}/show", {"base_state": 1, "state": 1}),
         ("PUT", f"/builds/{build.pk}/revision", {"base_state": 1, "name": "x"}),
-        ("GET", f"/forecasts/slosh/{build.pk}/laps/{lap.pk}", None),
-        ("GET", f"/forecasts/slosh/{build.pk}/section/side?at_mm=0&state=1", None),
+        ("GET", f"/stages/slosh/{build.pk}/laps/{lap.pk}", None),
+        ("GET", f"/stages/slosh/{build.pk}/section/side?at_mm=0&state=1", None),
         (
             "PUT",
             f"/builds/{build.pk}/document",
@@ -78,12 +60,12 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
     for method, path, body in calls:
         status, told = other_api(method, path, body)
         assert status == 404, (method, path, told)
-    assert other_api("GET", "/forecasts/shelf") == (200, [])
+    assert other_api("GET", "/shelf") == (200, [])
     assert other_api("GET", "/laps") == (200, [])
     _, own = other_api("POST", "/builds", {"template": "flat-six", "name": "mine"})
     status, _ = other_api("PUT", f"/builds/{own['id']}/lap", {"base_state": 1, "lap_id": lap.pk})
     assert status == 404
-    status, _ = other_api("GET", f"/forecasts/slosh/{own['id']}/laps/{lap.pk}")
+    status, _ = other_api("GET", f"/stages/slosh/{own['id']}/laps/{lap.pk}")
     assert status == 404
 
 
@@ -209,7 +191,7 @@ def test_history_and_revisions(api: Api, build: Build, user: User) -> None:
 
 def test_another_lap_of_the_same_build(api: Api, build: Build, user: User) -> None:
     rain = store_lap(user, "rain", DEMO / "saltmarsh-rain.csv", "r.csv")
-    status, told = api("GET", f"/forecasts/slosh/{build.pk}/laps/{rain.pk}")
+    status, told = api("GET", f"/stages/slosh/{build.pk}/laps/{rain.pk}")
     assert (status, told["lap_name"]) == (200, "rain")
     assert told["dry_s"] < 0.2
     assert told["samples"]["distance_m"][-1] == pytest.approx(3000, rel=0.2)
@@ -219,7 +201,7 @@ def test_plates_are_drawn_and_said_not_to_be_felt(api: Api, build: Build) -> Non
     document = json.loads((DEMO / "dunlin-gated.json").read_text())
     edit = {"base_state": 1, "document": document, "change": "plates"}
     assert api("PUT", f"/builds/{build.pk}/document", edit)[0] == 200
-    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
+    _, told = api("GET", f"/stages/slosh/{build.pk}")
     plates = told["drawing"]["plates"]
     assert {plate["kind"] for plate in plates} == {"vertical", "horizontal"}
     assert sum(len(plate["gates"]) for plate in plates) == 3
@@ -290,7 +272,7 @@ def test_templates_make_builds_that_hold_together(api: Api, lap: Lap) -> None:
         assert (status, told["name"], told["lap_id"]) == (201, wanted["name"], lap.pk)
     assert api("POST", "/builds", {"template": "warp core", "name": "x"})[0] == 404
     assert api("POST", "/builds", {"template": "flat-six", "name": ""})[0] == 422
-    _, shelf = api("GET", "/forecasts/shelf")
+    _, shelf = api("GET", "/shelf")
     assert len(shelf) == 4
     assert all(row["verdict"]["sentence"] for row in shelf)
 
@@ -326,109 +308,8 @@ def test_bad_documents_are_refused_whole(api: Api, data: bytes, field: str) -> N
     assert Build.objects.count() == 0
 
 
-def test_slosh_is_what_the_core_says(api: Api, build: Build, saltmarsh: Log) -> None:
-    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
-    result = forecast_settled(BuildDocument.model_validate(build.current.document), saltmarsh)
-    assert told["verdict"]["sentence"] == result.verdict.sentence
-    assert told["lap"]["dry_s"] == pytest.approx(result.dry_time.dry, abs=1e-3)
-    samples = told["lap"]["samples"]
-    assert len({len(values) for values in samples.values()}) == 1
-    at = 1021
-    assert samples["level_mm"][at] == pytest.approx(result.lap.levels[at] * 1e3, abs=0.006)
-    assert samples["cover_mm"][at] == pytest.approx(result.lap.cover[at] * 1e3, abs=0.06)
-    drawing = told["drawing"]
-    assert drawing["capacity_to_rail_l"] == pytest.approx(10.54, abs=0.01)
-    assert min(z for ring in drawing["side"]["inside_mm"] for _, z in ring) == -138.0
-    assert Forecast.objects.get().sentence == result.verdict.sentence
-    _, shelf = api("GET", "/forecasts/shelf")
-    assert shelf[0]["verdict"] == told["verdict"]
-
-
-def test_a_section_is_cut_where_it_is_wanted(api: Api, build: Build) -> None:
-    """By the core: at the mouth as the drawing has it, elsewhere as it is there."""
-    drawing = api("GET", f"/forecasts/slosh/{build.pk}")[1]["drawing"]
-    path = f"/forecasts/slosh/{build.pk}/section"
-    at = drawing["front"]["at_mm"]
-    assert api("GET", f"{path}/front?at_mm={at}&state=1")[1] == drawing["front"]
-    pan = assemble_pan(document_of(build))
-    for view, across, place in (("side", "y", -60.0), ("front", "x", 300.0)):
-        status, cut = api("GET", f"{path}/{view}?at_mm={place}&state=1")
-        assert (status, cut["at_mm"]) == (200, place)
-        section = cut_pan(pan, across, place * 1e-3)  # type: ignore[arg-type]
-        inside = np.array(cut["inside_mm"][0])
-        assert inside == pytest.approx(section.inside[0] * 1e3, abs=0.01)
-    assert api("GET", f"{path}/side?at_mm=4000&state=1")[1]["inside_mm"] == []
-    assert api("GET", f"{path}/side?at_mm=0&state=9")[0] == 404
-    for wrong in ("front?at_mm=nan&state=1", "front?at_mm=9e9&state=1", "top?at_mm=0&state=1"):
-        assert api("GET", f"{path}/{wrong}")[0] == 422, wrong
-
-
-def test_the_same_is_served_as_it_was_worked_out(
-    api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    """Once worked out an answer is kept; an edit makes another, and undoing it finds the first."""
-    worked = []
-    real = services.settled_over
-
-    def count(*given: Any) -> Any:
-        worked.append(given)
-        return real(*given)
-
-    monkeypatch.setattr(services, "settled_over", count)
-    path = f"/forecasts/slosh/{build.pk}"
-    first = api("GET", path)[1]
-    assert api("GET", path)[1] == first and len(worked) == 1
-    edit = figures("oil.volume_l", "7")
-    assert api("PATCH", f"/builds/{build.pk}/figures", edit)[0] == 200
-    assert api("GET", path)[1]["drawing"] != first["drawing"] and len(worked) == 2
-    assert api("POST", f"/builds/{build.pk}/undo", {"base_state": 2})[0] == 200
-    assert api("GET", path)[1] == first and len(worked) == 2
-
-
-def test_without_a_lap_it_says_so(api: Api, build: Build) -> None:
-    assert api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": None})[0] == 200
-    _, told = api("GET", f"/forecasts/slosh/{build.pk}")
-    assert (told["verdict"]["state"], told["lap"]) == ("no_lap", None)
-    assert told["drawing"]["standing"]["cover_mm"] > 0
-
-
-def test_a_faulty_build_does_not_hide_the_shelf(api: Api, build: Build) -> None:
-    state = build.current
-    state.document["pickup"]["gap_mm"] = -20  # as if an older version had let it pass
-    state.save()
-    _, shelf = api("GET", "/forecasts/shelf")
-    assert shelf[0]["verdict"]["state"] == "faulty"
-    status, told = api("GET", f"/forecasts/slosh/{build.pk}")
-    assert (status, fields(told)) == (422, ["pickup.gap_mm"])
-
-
 def test_deleting(api: Api, build: Build) -> None:
     api("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7"))
     assert api("DELETE", f"/builds/{build.pk}") == (204, None)
     assert not BuildState.objects.exists()
     assert api("GET", f"/builds/{build.pk}")[0] == 404
-
-
-@settings(
-    max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
-)
-@given(
-    st.sampled_from(["oil.volume_l", "pan.zones.1.outline_mm.0.1", "pickup.mouth", "notes", "pan"]),
-    st.text(max_size=40),
-)
-def test_no_figure_is_a_server_error(api: Api, build: Build, field: str, typed: str) -> None:
-    base = Build.objects.get(pk=build.pk).current.number
-    status, _ = api("PATCH", f"/builds/{build.pk}/figures", figures(field, typed, base))
-    assert status in {200, 422}
-
-
-def test_unknown_paths(api: Api) -> None:
-    assert api("GET", "/warp")[0] == 404
-    assert api.client.post("/api/builds/1").status_code == 405
-
-
-def test_a_new_build_is_judged_by_ones_own_newest_lap(api: Api, lap: Lap, stranger: Any) -> None:
-    """Never by another workshop's, be it newer."""
-    store_lap(stranger, "theirs", DEMO / "saltmarsh-rain.csv", "rain.csv")
-    status, told = api("POST", "/builds", {"template": "flat-six", "name": "mine"})
-    assert (status, told["lap_id"]) == (201, lap.pk)

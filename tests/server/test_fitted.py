@@ -3,20 +3,15 @@
 from __future__ import annotations
 
 import io
-from typing import Any
 
 import pytest
 from accounts.models import User
 from builds.models import Build, Photo
 from PIL import Image
 
-from tests.server.conftest import Api, picture
+from tests.server.conftest import Api, fields, picture
 
 pytestmark = pytest.mark.django_db
-
-
-def fields(told: dict[str, Any]) -> list[str]:
-    return [problem["field"] for problem in told["problems"]]
 
 
 def test_a_photo_is_kept_small_and_stripped(api: Api, other_api: Api, build: Build) -> None:
@@ -81,25 +76,25 @@ def test_a_flange(api: Api, build: Build) -> None:
 
 
 def test_the_depth_that_holds_a_volume(api: Api, other_api: Api, build: Build) -> None:
-    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    _, slosh = api("GET", f"/stages/slosh/{build.pk}")
     wanted = {"capacity_l": slosh["drawing"]["capacity_to_rail_l"] + 0.5, "zones": [0, 3]}
-    status, told = api("POST", f"/forecasts/pan/{build.pk}/depth-for", wanted)
+    status, told = api("POST", f"/stages/pan/{build.pk}/depth-for", wanted)
     assert status == 200
     assert 5 < told["by_mm"] < 15
     for change, field in (({"capacity_l": 99}, "capacity_l"), ({"zones": [12]}, "zones")):
-        status, told = api("POST", f"/forecasts/pan/{build.pk}/depth-for", {**wanted, **change})
+        status, told = api("POST", f"/stages/pan/{build.pk}/depth-for", {**wanted, **change})
         assert (status, fields(told)) == (422, [field])
-    assert other_api("POST", f"/forecasts/pan/{build.pk}/depth-for", wanted)[0] == 404
+    assert other_api("POST", f"/stages/pan/{build.pk}/depth-for", wanted)[0] == 404
 
 
 def test_what_the_pan_screen_is_told(api: Api, build: Build, user: User) -> None:
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert {c["name"] for c in told["clearances"]} == {"subframe", "steering rack", "exhaust"}
     assert told["clearances"][0]["gap_mm"] < told["clearances"][0]["wanted_mm"]
     assert [m["name"] for m in told["marks"]] == ["full", "low"]
     assert told["marks"][0]["litres"] > told["marks"][1]["litres"] > 0
     assert told["at_mark_l"] == 6.2
-    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    _, slosh = api("GET", f"/stages/slosh/{build.pk}")
     around = {row["name"]: row for row in slosh["drawing"]["around"]}
     assert len(around["subframe"]["plan_mm"]) >= 4
     assert slosh["drawing"]["crank"]["swept_radius_mm"] == 84
@@ -114,7 +109,7 @@ def test_a_plane_is_a_line_where_it_is_seen_on_edge(api: Api, build: Build) -> N
     document["car"] = {**document["car"], "keep_outs": [plane]}
     body = {"base_state": 1, "document": document, "change": "skid plate"}
     assert api("PUT", f"/builds/{build.pk}/document", body)[0] == 200
-    _, slosh = api("GET", f"/forecasts/slosh/{build.pk}")
+    _, slosh = api("GET", f"/stages/slosh/{build.pk}")
     row = slosh["drawing"]["around"][0]
     assert row["plan_mm"] == []
     assert [point[1] for point in row["side_mm"]] == [-170.0, -170.0]

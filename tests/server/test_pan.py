@@ -22,7 +22,7 @@ def gated(user: Any, lap: Any) -> Build:
 
 
 def test_fills_level_and_in_the_car(api: Api, build: Build) -> None:
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["level"]["normal"] == [0, 0, 1]
     assert told["level"]["lowest_mm"] == -138
     assert told["in_car"]["normal"][1] != 0  # leaned right
@@ -44,7 +44,7 @@ def test_dips_are_compared_and_explained(api: Api, build: Build) -> None:
     }
     edit = {"base_state": 1, "document": document, "change": "dips"}
     assert api("PUT", f"/builds/{build.pk}/document", edit)[0] == 200
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["dips"][-1]["computed_mm"] is None  # more than it holds
     assert told["rms_mm"] == pytest.approx(8.3, abs=0.5)
     assert told["explanations"][0]["what"] == "zero of the dipstick"
@@ -97,7 +97,7 @@ def test_a_gate_is_turned_and_a_plate_carried(api: Api, gated: Build) -> None:
     edit = {"base_state": 1, "fix": "turn_gate", "field": field}
     status, told = api("POST", f"{path}/mend", edit)
     assert (status, told["undo"]) == (200, "gate turned round")
-    _, figures = api("GET", f"/forecasts/pan/{gated.pk}")
+    _, figures = api("GET", f"/stages/pan/{gated.pk}")
     assert (figures["checks"][0]["fix"], figures["checks"][0]["field"]) == ("turn_gate", field)
     edit = {"base_state": 2, "fix": "carry_to_wall", "field": "pan.plates.3.to_mm"}
     assert api("POST", f"{path}/mend", edit)[1]["undo"] == "plate carried to the wall"
@@ -111,7 +111,7 @@ def test_another_workshop_reaches_none_of_it(other_api: Api, build: Build) -> No
     deepen = {"base_state": 1, "system": "metric", "typed": "5", "zones": None}
     fix = {"base_state": 1, "fix": "turn_gate", "field": "pan.plates.0.to_mm"}
     for method, path, body in (
-        ("GET", f"/forecasts/pan/{build.pk}", None),
+        ("GET", f"/stages/pan/{build.pk}", None),
         ("POST", f"/builds/{build.pk}/deepen", deepen),
         ("POST", f"/builds/{build.pk}/mend", fix),
     ):
@@ -120,11 +120,11 @@ def test_another_workshop_reaches_none_of_it(other_api: Api, build: Build) -> No
 
 def test_ground_and_layout(api: Api, build: Build) -> None:
     path = f"/builds/{build.pk}/figures"
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert (told["ground"]["gap_mm"], told["ground"]["margin_mm"]) == (58.0, 13.0)
     figure = {"field": "car.rail_height_mm", "typed": "8 in"}
     assert api("PATCH", path, {"base_state": 1, "system": "us", "figures": [figure]})[0] == 200
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["ground"]["gap_mm"] == pytest.approx(203.2 - 159.0, abs=0.1)
     figure = {"field": "car.place", "typed": "boot"}
     status, told = api("PATCH", path, {"base_state": 2, "system": "us", "figures": [figure]})
@@ -136,7 +136,7 @@ def test_a_state_of_an_older_version_is_edited_like_any_other(api: Api, build: B
     for field in ("place", "cylinders", "rail_height_mm", "least_ground_mm"):
         del state.document["car"][field]  # as an earlier version of the program kept it
     state.save()
-    _, told = api("GET", f"/forecasts/pan/{build.pk}")
+    _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["ground"] is None
     figure = {"field": "car.rail_height_mm", "typed": "217"}
     edit = {"base_state": 1, "system": "metric", "figures": [figure]}

@@ -2,57 +2,29 @@
 
 from __future__ import annotations
 
+import re
 from datetime import timedelta
-from types import SimpleNamespace
 from typing import Any
 
 import pytest
 from accounts.models import User
 from bilge_core.moving.record import read_frames
-from builds.models import Build, BuildState, Revision
+from builds.models import Build, BuildState
 from builds.services import add_build, checked_document
-from django.db import OperationalError
 from django.db.models.functions import Now
-from django_tasks_db.models import DBTaskResult
-from loads.models import Lap
-from loads.services import store_lap
 from runs import lease, services, tasks
 from runs.lease import Given, claim, put_back_lost
 from runs.models import Result, Run
-from runs.schemas import RunIn
-from runs.selectors import latest_of, runs_of
+from runs.selectors import figures_of_run, latest_of
 from runs.services import ask_for_run, cancel_run
-from runs.tasks import carry_out
-from runs.tidying import tidy
 
 from tests.conftest import DEMO
-
-DUMMY = {"default": {"BACKEND": "django_tasks.backends.dummy.DummyBackend", "QUEUES": []}}
+from tests.server.runs_made import NO_WORKER, wanted, work
 
 
 @pytest.fixture(autouse=True)
 def no_worker(settings: Any) -> None:
-    settings.TASKS = DUMMY
-
-
-@pytest.fixture
-def short_build(user: User, tmp_path: Any) -> Build:
-    """The gated demo car over six seconds of its lap."""
-    path = tmp_path / "short.csv"
-    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:320]))
-    lap = store_lap(user, "short", path, "short.csv")
-    document = checked_document((DEMO / "dunlin-gated.json").read_bytes())
-    return add_build(user, document, "from a file", lap)
-
-
-def wanted(build: Build, **more: Any) -> RunIn:
-    return RunIn(build_id=build.pk, **more)
-
-
-def work(run: Run) -> Run:
-    carry_out.call(run.pk)
-    run.refresh_from_db()
-    return run
+    settings.TASKS = NO_WORKER
 
 
 def test_a_run_is_carried_out_and_kept(user: User, short_build: Build) -> None:
@@ -62,7 +34,13 @@ def test_a_run_is_carried_out_and_kept(user: User, short_build: Build) -> None:
     figures = run.result.figures
     assert figures["cells"] == "quick"
     assert len(figures["samples"]["time_s"]) == len(figures["samples"]["gas_share"])
-    assert set(figures["samples"]["gates_open"]) == {"P1, G3", "R1, G1", "L1, G2"}
+    # kept by their places; the builder's names come when it is told
+    kept = set(figures["samples"]["gates_open"])
+    assert kept < set(figures["passed_l"])
+    assert all(re.fullmatch(r"\d, \d", name) for name in kept)
+    told = figures_of_run(user.workshop, run.pk)
+    assert set(told.samples.gates_open) == {"P1, G3", "R1, G1", "L1, G2"}
+    assert len(told.passed_l) == len(figures["passed_l"])
     assert len(read_frames(bytes(run.result.frames)).time) > 100
     latest = latest_of(user.workshop, short_build.pk)
     assert latest.finished is not None and latest.finished.id == run.pk
@@ -79,6 +57,46 @@ def test_what_is_known_is_served_at_once(user: User, short_build: Build) -> None
     other = ask_for_run(user, wanted(twin))
     assert other.status == Run.FINISHED and other.result_id == first.result_id
     assert Result.objects.count() == 1
+
+
+def edited(build: Build, user: User, **change: Any) -> Build:
+    """The build with another state, as an edit makes it."""
+    assert build.current is not None
+    number = build.states.count() + 1
+    state = BuildState.objects.create(
+        build=build, number=number, parent=build.current, change="an edit", made_by=user,
+        document={**build.current.document, **change},
+    )  # fmt: skip
+    Build.objects.filter(pk=build.pk).update(current=state)
+    return Build.objects.select_related("current", "lap").get(pk=build.pk)
+
+
+def test_renaming_and_moving_what_is_round_it_start_no_run(user: User, short_build: Build) -> None:
+    """A run under way is joined from another state that the oil cannot tell from its own."""
+    first = ask_for_run(user, wanted(short_build, automatic=True))
+    assert short_build.current is not None
+    document = short_build.current.document
+    keep_out = {
+        "kind": "plane", "name": "skid plate", "frame": "engine", "at_mm": -170, "free": "above",
+        "wanted_mm": 10,
+    }  # fmt: skip
+    plates = [{**plate, "name": f"{plate['name']} b"} for plate in document["pan"]["plates"]]
+    for change in (
+        {"car": {**document["car"], "keep_outs": [keep_out]}},
+        {"pan": {**document["pan"], "plates": plates}},
+        {"name": "Heron", "notes": "gone over"},
+    ):
+        build = edited(short_build, user, **change)
+        assert ask_for_run(user, wanted(build, automatic=True)).pk == first.pk
+        latest = latest_of(user.workshop, build.pk)
+        assert latest.under_way is not None and latest.under_way.is_current
+    assert Run.objects.count() == 1
+    build = edited(short_build, user, pan={**document["pan"], "plates": plates})
+    work(first)
+    told = figures_of_run(user.workshop, first.pk)
+    assert set(told.samples.gates_open) == {"P1 b, G3", "R1 b, G1", "L1 b, G2"}
+    known = latest_of(user.workshop, build.pk).finished
+    assert known is not None and known.is_current and known.state == 1
 
 
 def test_what_the_oil_cannot_feel_needs_no_other_run(user: User, short_build: Build) -> None:
@@ -200,217 +218,3 @@ def test_a_build_that_cannot_be_run_says_why(user: User, short_build: Build) -> 
     state.save()
     assert work(run).status == Run.FAILED
     assert "below the floor" in run.reason
-
-
-def test_partial_figures_while_it_runs(
-    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    run = ask_for_run(user, wanted(short_build))
-    monkeypatch.setattr(tasks, "_BEAT_EVERY", 0.0)
-    told = []
-    real = lease.Held.beat
-
-    def beat(self: lease.Held, reached: float, partial: Any) -> bool:
-        kept = real(self, reached, partial)
-        told.append(runs_of(user.workshop).runs[0])
-        return kept
-
-    monkeypatch.setattr(lease.Held, "beat", beat)
-    work(run)
-    middle = told[len(told) // 2]
-    assert middle.status == "running" and middle.partial is not None
-    assert 0.0 < middle.reached_s < middle.lasts_s and middle.left_s is not None
-
-
-def test_the_same_twice_is_the_same(user: User, short_build: Build) -> None:
-    first = work(ask_for_run(user, wanted(short_build)))
-    assert first.result is not None
-    figures, frames = first.result.figures, bytes(first.result.frames)
-    Run.objects.all().delete()
-    Result.objects.all().delete()
-    second = work(ask_for_run(user, wanted(short_build)))
-    assert second.result is not None
-    assert second.result.figures == figures
-    assert (read_frames(bytes(second.result.frames)).filling == read_frames(frames).filling).all()
-
-
-def test_api(api: Any, other_api: Any, anonymous: Any, short_build: Build) -> None:
-    status, run = api("POST", "/runs", {"build_id": short_build.pk})
-    assert (status, run["status"], run["cells"]) == (200, "waiting", "quick")
-    for method, path, body in (
-        ("GET", f"/runs/{run['id']}", None),
-        ("POST", f"/runs/{run['id']}/cancel", {}),
-        ("GET", f"/runs/{run['id']}/figures", None),
-        ("GET", f"/runs/{run['id']}/frames", None),
-        ("GET", f"/runs/{run['id']}/scene", None),
-        ("POST", "/runs/starts", {"build_id": short_build.pk}),
-        ("POST", f"/runs/of-build/{short_build.pk}/cancel", {}),
-        ("GET", f"/runs/of-build/{short_build.pk}", None),
-        ("POST", "/runs", {"build_id": short_build.pk}),
-    ):
-        assert other_api(method, path, body)[0] == 404, path
-        assert anonymous(method, path, body)[0] == 401, path
-    assert other_api("GET", "/runs")[1]["runs"] == []
-    assert api("GET", f"/runs/{run['id']}/figures")[0] == 404
-    assert api("GET", f"/runs/of-build/{short_build.pk}")[1]["under_way"]["id"] == run["id"]
-    carry_out.call(run["id"])
-    status, listed = api("GET", "/runs")
-    assert listed["runs"][0]["status"] == "finished"
-    assert {s["cells"]: s["measured"] for s in listed["speeds"]} == {
-        "quick": True,
-        "bench": False,
-        "fine": False,
-    }
-    told = api("GET", f"/runs/{run['id']}/figures")[1]
-    assert told["model"] == "Moving oil, coarse cells"
-    assert told["note"].startswith(told["model"]) and "The crank stands still" in told["note"]
-    scene = api("GET", f"/runs/{run['id']}/scene")[1]
-    assert scene["lap"]["lap_id"] == short_build.lap_id
-    assert scene == api("GET", f"/forecasts/slosh/{short_build.pk}")[1]
-    answer = api.client.get(f"/api/runs/{run['id']}/frames")
-    assert len(read_frames(answer.content).time) > 100
-
-
-@pytest.mark.parametrize(
-    "body", [{}, {"build_id": 1, "cells": "tiny"}, {"build_id": 1, "seed": -1}, {"build_id": "x"}]
-)
-def test_what_cannot_be_asked_for(api: Any, body: dict[str, Any]) -> None:
-    assert api("POST", "/runs", body)[0] == 422
-
-
-def test_a_build_without_a_lap_cannot_be_run(api: Any, user: User, lap: Lap) -> None:
-    document = checked_document((DEMO / "dunlin.json").read_bytes())
-    bare = add_build(user, document, "from a file", None)
-    status, told = api("POST", "/runs", {"build_id": bare.pk})
-    assert status == 422 and "no lap" in str(told)
-
-
-def test_the_queue_has_an_end(api: Any, short_build: Build, monkeypatch: Any) -> None:
-    monkeypatch.setattr(services, "MOST_WAITING", 2)
-    for seed in (1, 2):
-        assert api("POST", "/runs", {"build_id": short_build.pk, "seed": seed})[0] == 200
-    assert api("POST", "/runs", {"build_id": short_build.pk, "seed": 3})[0] == 422
-
-
-def test_starts_that_differ_give_a_spread(api: Any, short_build: Build) -> None:
-    ask = {"build_id": short_build.pk, "count": 3}
-    status, runs = api("POST", "/runs/starts", ask)
-    assert status == 200 and [run["seed"] for run in runs] == [0, 1, 2]
-    latest = api("GET", f"/runs/of-build/{short_build.pk}")[1]
-    assert (latest["under_way"]["id"], latest["queued"]) == (runs[0]["id"], 2)
-    for run in runs[:2]:
-        carry_out.call(run["id"])
-    latest = api("GET", f"/runs/of-build/{short_build.pk}")[1]
-    assert (latest["under_way"]["id"], latest["queued"]) == (runs[2]["id"], 0)
-    dry = latest["starts"]["dry_s"]
-    assert len(dry) == 2
-    assert latest["starts"]["mean_s"] == pytest.approx(sum(dry) / 2, abs=1e-3)
-    assert api("POST", f"/runs/of-build/{short_build.pk}/cancel", {})[1]["under_way"] is None
-    assert api("GET", f"/runs/{runs[2]['id']}")[1]["status"] == "cancelled"
-    assert api("POST", "/runs/starts", {**ask, "count": 50})[0] == 422
-
-
-def test_an_error_of_ours_ends_the_run_with_a_reason(
-    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    def breaks(*_: Any, **__: Any) -> None:
-        raise ZeroDivisionError
-
-    monkeypatch.setattr(tasks, "forecast_moving", breaks)
-    run = work(ask_for_run(user, wanted(short_build)))
-    assert run.status == Run.FAILED and "ZeroDivisionError" in run.reason
-
-
-def test_a_database_that_is_away_for_a_moment_loses_nothing(
-    user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    """Signs of life fail, and so does the first try to write the end; the run goes on."""
-    monkeypatch.setattr(tasks, "_BEAT_EVERY", 0.0)
-    monkeypatch.setattr(tasks, "_TRY_EVERY", 0.0)
-    monkeypatch.setattr(tasks, "connection", SimpleNamespace(close=lambda: None))
-    beat, finish, failed = lease.Held.beat, lease.Held.finish, []
-
-    def sometimes(real: Any) -> Any:
-        def call(self: lease.Held, *given: Any) -> bool:
-            if len(failed) % 3 == 0:
-                failed.append(real.__name__)
-                raise OperationalError(2013, "Lost connection to server during query")
-            failed.append("no")
-            return bool(real(self, *given))
-
-        return call
-
-    monkeypatch.setattr(lease.Held, "beat", sometimes(beat))
-    monkeypatch.setattr(lease.Held, "finish", sometimes(finish))
-    run = work(ask_for_run(user, wanted(short_build)))
-    assert run.status == Run.FINISHED and Result.objects.count() == 1
-    assert failed.count("beat") > 10
-
-
-def test_old_results_make_room(user: User, short_build: Build, settings: Any) -> None:
-    """What a build shows now and what a revision shows stays; of the rest the oldest goes first."""
-    first = short_build.current
-    assert first is not None
-    runs = []
-    for number in range(2, 6):
-        oil = {**first.document["oil"], "volume_l": 5 + 0.1 * number}
-        state = BuildState.objects.create(
-            build=short_build, number=number, parent=first, change="an edit",
-            document={**first.document, "oil": oil}, made_by=user,
-        )  # fmt: skip
-        Build.objects.filter(pk=short_build.pk).update(current=state)
-        run = ask_for_run(user, wanted(short_build))
-        held = claim(run.pk, "one")
-        assert held is not None and held.finish(Given({}, {}, bytes(1000)), 1.0, 1.0)
-        runs.append(run)
-    Revision.objects.create(
-        build=short_build, number=1, state=runs[0].state, name="as raced", made_by=user
-    )
-    settings.RUN_RECORDS_BYTES = 3500
-    assert tidy() == 1  # the second: the first is a revision's
-    assert not Run.objects.filter(pk=runs[1].pk).exists()
-    settings.RUN_RECORDS_BYTES = 0
-    assert tidy() == 1
-    left = Run.objects.filter(status=Run.FINISHED).values_list("pk", flat=True)
-    assert set(left) == {runs[0].pk, runs[3].pk}
-    assert Result.objects.count() == 2
-    settings.TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": []}}
-    carry_out.enqueue(runs[0].pk)
-    DBTaskResult.objects.update(status="RUNNING", started_at=Now() - timedelta(days=2))
-    carry_out.enqueue(runs[0].pk)
-    tidy()
-    assert [row.status for row in DBTaskResult.objects.all()] == ["READY"]
-
-
-def test_what_is_known_of_each_build_as_it_stands(
-    api: Any, other_api: Any, user: User, short_build: Build
-) -> None:
-    assert api("GET", "/runs/known")[1] == []
-    work(ask_for_run(user, wanted(short_build)))
-    (known,) = api("GET", "/runs/known")[1]
-    assert (known["build_id"], known["model"]) == (short_build.pk, "Moving oil, coarse cells")
-    # a finer one takes its place, another start or an older state does not
-    for more in ({"cells": "bench"}, {"seed": 3}):
-        run = ask_for_run(user, wanted(short_build, **more))
-        held = claim(run.pk, "one")
-        summary = {**known["summary"], "dry_s": 7.0}
-        assert held is not None and held.finish(Given(summary, {}, b""), 1.0, 1.0)
-    (known,) = api("GET", "/runs/known")[1]
-    assert (known["model"], known["summary"]["dry_s"]) == ("Moving oil, cells of 10 mm", 7.0)
-    assert other_api("GET", "/runs/known")[1] == []
-    first = short_build.current
-    state = BuildState.objects.create(
-        build=short_build, number=2, parent=first, document=first.document, change="an edit",
-        made_by=user,
-    )  # fmt: skip
-    Build.objects.filter(pk=short_build.pk).update(current=state)
-    assert api("GET", "/runs/known")[1] == []
-
-
-def test_a_run_says_which_revision_it_is_of(api: Any, user: User, short_build: Build) -> None:
-    Revision.objects.create(
-        build=short_build, number=1, state=short_build.current, name="as raced", made_by=user
-    )
-    run = api("POST", "/runs", {"build_id": short_build.pk})[1]
-    assert run["revision"] == {"number": 1, "name": "as raced", "state": 1}
-    assert run["is_current"]

@@ -15,13 +15,13 @@ import pytest
 from accounts.models import User, Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.moving import forecast_moving
+from bilge_core.tell.moving import figures_of
 from builds.models import Build
 from django.db import connection
 from loads.services import corners_of, log_of
 from runs.models import Result, Run
 from runs.schemas import RunIn
 from runs.services import ask_for_run
-from runs.telling import figures_of
 
 from launch.database import PrivateMariaDB
 from tests.conftest import ROOT

@@ -44,7 +44,7 @@ def test_any_document_is_kept_and_shown_or_refused(api: Api, changes: dict[Any, 
     build = upload(api, as_json(spoiled(changes)))
     if build is None:
         return
-    for path in (f"/forecasts/slosh/{build}", f"/forecasts/pan/{build}", f"/builds/{build}"):
+    for path in (f"/stages/slosh/{build}", f"/stages/pan/{build}", f"/builds/{build}"):
         assert api("GET", path)[0] == 200, path
     assert api("DELETE", f"/builds/{build}")[0] == 204
 
@@ -71,7 +71,7 @@ def test_a_document_with_everything_twice_is_refused_or_kept(api: Api) -> None:
     document["car"]["keep_outs"] *= 5
     build = upload(api, as_json(document))
     assert build is not None
-    assert api("GET", f"/forecasts/pan/{build}")[0] == 200
+    assert api("GET", f"/stages/pan/{build}")[0] == 200
 
 
 @pytest.mark.long

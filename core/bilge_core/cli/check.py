@@ -4,22 +4,19 @@ from __future__ import annotations
 
 import argparse
 import io
-import json
-import math
 import sys
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
-from bilge_core import MODEL_VERSION
+from bilge_core.cli.arguments import arguments
+from bilge_core.cli.report import report
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.errors import BilgeError, InvalidInput, Problem
-from bilge_core.forecast import Dip, SettledForecast, forecast_settled
-from bilge_core.forecast.settled import model_note
-from bilge_core.forecast.verdict import dip_words
-from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
-from bilge_core.loads.facts import LogFacts, log_facts
+from bilge_core.forecast import forecast_settled
+from bilge_core.loads.channels import CHANNELS, ChannelName
+from bilge_core.loads.facts import log_facts
 from bilge_core.loads.guesses import complete
 from bilge_core.loads.importing import read_columns
 from bilge_core.loads.laps import SHORTEST_LAP, LapSpan, find_laps
@@ -28,8 +25,6 @@ from bilge_core.loads.mdf import is_mdf, write_as_text
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import recording_from, wanted_headings
 from bilge_core.loads.sniff import LogFile, open_log
-from bilge_core.moving import FINENESSES
-from bilge_core.settled import CoverRose, cover_rose
 
 if TYPE_CHECKING:  # compiled loops that settled oil needs none of
     from bilge_core.cli.moving import Moving
@@ -37,62 +32,6 @@ if TYPE_CHECKING:  # compiled loops that settled oil needs none of
 EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
 LARGEST_FILE = 200 * 1024 * 1024
 _MOST_STARTS = 50
-
-
-def _arguments(words: list[str]) -> argparse.Namespace:
-    parser = argparse.ArgumentParser(
-        prog="bilge check",
-        description="When, where and for how long the pickup runs dry on a logged lap.",
-        epilog="Exit status: 0 does not run dry, 1 runs dry, 2 bad input.",
-    )
-    parser.add_argument("build", type=Path, metavar="BUILD.json", help="a build document")
-    parser.add_argument(
-        "lap", type=Path, metavar="LAP.csv", help="a logged lap, or a recording of several"
-    )
-    parser.add_argument("--json", action="store_true", help="print all figures as JSON")
-    parser.add_argument(
-        "--column",
-        action="append",
-        default=[],
-        metavar="CHANNEL=HEADING",
-        help=f"which column is what; channels: {', '.join(CHANNELS)}",
-    )
-    parser.add_argument(
-        "--unit", action="append", default=[], metavar="CHANNEL=UNIT", help="such as speed=km/h"
-    )
-    for name, choices in POSITIVE_WORDS.items():
-        parser.add_argument(
-            f"--positive-{name.replace('_', '-')}",
-            choices=choices,
-            help=f"what a positive {CHANNELS[name].label} means, when its heading does not say",
-        )
-    parser.add_argument(
-        "--rate", type=float, metavar="HZ", help="rows a second, where no column tells the time"
-    )
-    parser.add_argument(
-        "--lap-number", type=int, metavar="N", help="which lap of a recording of several"
-    )
-    parser.add_argument(
-        "--leave-out-bad-rows",
-        action="store_true",
-        help="go on without rows that cannot be read, instead of refusing the file",
-    )
-    parser.add_argument(
-        "--slosh",
-        choices=FINENESSES,
-        help="let the oil move, in cells of about 22 x 22 x 7 mm (quick), 10 mm or 8 mm",
-    )
-    parser.add_argument(
-        "--starts",
-        type=int,
-        default=1,
-        metavar="N",
-        help="with --slosh: run N slightly different starts, for dry time with its spread",
-    )
-    parser.add_argument(
-        "--frames", type=Path, metavar="FILE", help="with --slosh: put the moving oil on record"
-    )
-    return parser.parse_args(words)
 
 
 def _read(path: Path) -> bytes:
@@ -143,109 +82,6 @@ def _reading(file: LogFile, options: argparse.Namespace) -> Reading:
         raise InvalidInput([Problem("--rate", f"{options.rate:g} is no rate; give 0.5 to 100000")])
     rate = options.rate or file.proposal.sample_rate_hz
     return Reading(columns=columns, sample_rate_hz=rate)
-
-
-def _dip_figures(dip: Dip) -> dict[str, Any]:
-    return {
-        "start_s": round(dip.start, 3),
-        "end_s": round(dip.end, 3),
-        "dry_s": round(dip.dry, 3),
-        "worst_s": round(dip.worst, 3),
-        "least_cover_mm": round(dip.cover * 1e3, 1),
-        "load_g": round(dip.load, 3),
-        "side_g": round(dip.side_g, 3),
-        "fore_g": round(dip.fore_g, 3),
-        "corner": dip.corner,
-        "turning": dip.hand,
-        "place": dip.place,
-    }
-
-
-def _figures(
-    settled: SettledForecast,
-    moving: Moving | None,
-    facts: LogFacts,
-    rose: CoverRose,
-    said: tuple[str, ...],
-) -> dict[str, Any]:
-    result = moving.forecast if moving else settled
-    pan = result.pan
-    figures = {
-        "model": MODEL_VERSION,
-        "model_note": moving.note if moving else model_note(pan),
-        "verdict": {
-            "state": result.verdict.state,
-            "headline": result.verdict.headline,
-            "sentence": result.verdict.sentence,
-        },
-        "dry_s": round(result.dry_time.dry, 3),
-        "draws_air_s": round(result.dry_time.draws_air, 3),
-        "dips": [_dip_figures(dip) for dip in result.dry_time.dips],
-        "oil_in_pan_l": round(pan.oil_volume * 1e3, 3),
-        "capacity_to_rail_l": round(pan.capacity_to_rail * 1e3, 3),
-        "standing_cover_mm": round(settled.standing.cover * 1e3, 1),
-        "least_cover_mm": round(result.least_cover * 1e3, 1),
-        "least_cover_at_s": round(result.least_cover_at, 3),
-        "rose": [
-            {
-                "oil_thrown_deg": round(math.degrees(angle), 1),
-                "dry_from_g": round(edge, 3) if edge <= rose.limit else None,
-            }
-            for angle, edge in zip(rose.directions.tolist(), rose.edge.tolist(), strict=True)
-        ],
-        "lap": {"read": said, "sentences": facts.sentences, "doubts": facts.doubts},
-        "samples": {
-            "time_s": result.log.time.round(3).tolist(),
-            "cover_mm": (result.lap.cover * 1e3).round(2).tolist(),
-            "gas_share": result.lap.gas_share.round(4).tolist(),
-        },
-    }
-    return figures | ({"moving": moving.figures()} if moving else {})
-
-
-def _least_words(cover: float, moves: bool) -> str:
-    """Moving oil that has left the mouth may be anywhere: how far is only said of settled oil."""
-    if moves and cover < 0.0:
-        return "bare on the lap"
-    return f"least on the lap {cover * 1e3:.0f} mm"
-
-
-def _report(
-    name: str,
-    settled: SettledForecast,
-    moving: Moving | None,
-    facts: LogFacts,
-    said: tuple[str, ...],
-) -> str:
-    result = moving.forecast if moving else settled
-    lines = [f"{name}: {result.verdict.headline}. {result.verdict.sentence}", ""]
-    lines += [f"  {sentence}" for sentence in (*said, *facts.sentences)]
-    lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
-    pan = result.pan
-    lines += [
-        "",
-        f"  Oil in the pan, hot: {pan.oil_volume * 1e3:.1f} L of "
-        f"{pan.capacity_to_rail * 1e3:.1f} L to the rail.",
-        f"  Mouth covered by {settled.standing.cover * 1e3:.0f} mm standing; "
-        f"{_least_words(result.least_cover, moves=moving is not None)}, "
-        f"at {result.least_cover_at:.1f} s.",
-        f"  Dry for {result.dry_time.dry:.1f} s, "
-        f"draws air for {result.dry_time.draws_air:.1f} s of {result.log.duration:.1f} s.",
-    ]
-    if moving:
-        lines += moving.lines(settled)
-    if result.dry_time.dips:
-        lines += ["", "  Dips, worst first:"]
-        lines += [
-            f"  {rank:3d}. at {dip.start:5.1f} s: {dip_words(dip)}"
-            for rank, dip in enumerate(result.dry_time.dips, start=1)
-        ]
-    lines += [
-        "",
-        f"  {moving.note if moving else model_note(result.pan)}",
-        "  Estimates to plan by, not a guarantee: keep a pressure gauge.",
-    ]
-    return "\n".join(lines)
 
 
 def _moving(options: argparse.Namespace, build: Build, log: Log) -> Moving | None:
@@ -313,7 +149,7 @@ def _judged(file: LogFile, options: argparse.Namespace) -> _Judged:
 
 def check(words: list[str]) -> int:
     """Run ``bilge check`` with its words; returns the exit status."""
-    options = _arguments(words)
+    options = arguments(words)
     try:
         build = read_build(_read(options.build))
         file = open_log(_as_text(_read(options.lap)))
@@ -322,7 +158,6 @@ def check(words: list[str]) -> int:
         settled = forecast_settled(build, log)
         moving = _moving(options, build, log)
         facts = log_facts(log)
-        rose = cover_rose(settled.pan, build.car)
     except InvalidInput as error:
         for problem in error.problems:
             print(f"bilge check: {problem}", file=sys.stderr)
@@ -331,8 +166,11 @@ def check(words: list[str]) -> int:
         print(f"bilge check: {error}", file=sys.stderr)
         return EXIT_BAD_INPUT
     if options.json:
-        print(json.dumps(_figures(settled, moving, facts, rose, judged.said), indent=1))
+        from bilge_core.tell.check import checked_out  # noqa: PLC0415 - seconds of imports
+
+        told = checked_out(build, settled, moving.told if moving else None, facts, judged.said)
+        print(told.model_dump_json(indent=1))
     else:
-        print(_report(build.name, settled, moving, facts, judged.said))
+        print(report(build, settled, moving, facts, judged.said))
     result = moving.forecast if moving else settled
     return EXIT_RUNS_DRY if result.dry_time.dips else EXIT_SOUND

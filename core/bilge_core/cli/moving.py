@@ -35,29 +35,10 @@ class Moving:
         """Which model it is."""
         return moving_note(self.forecast.fineness)
 
-    def figures(self) -> dict[str, Any]:
-        """What only moving oil tells, as data."""
-        lap = self.forecast.lap
-        litres = (lap.regions * 1e3).round(4)
-        return {
-            "cells": self.forecast.fineness,
-            "dry_s_of_each_start": [round(dry, 3) for dry in self.spread.dry],
-            "dry_s_mean": round(self.spread.mean, 3),
-            "dry_s_deviation": round(self.spread.deviation, 3),
-            "crank_in_oil_s": round(lap.crank_time(), 2),
-            "most_oil_at_crank_l": round(float(lap.crank.max()) * 1e3, 3),
-            "litres": {name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},
-            "gates_open": {
-                name: lap.gates_open[:, n].round(3).tolist()
-                for n, name in enumerate(lap.gate_names)
-            },
-            "passed_l": {
-                name: round(float(lap.passed[-1, n]) * 1e3, 3)
-                for n, name in enumerate(lap.opening_names)
-            },
-            "centre_of_mass_mm": (lap.centre * 1e3).round(2).tolist(),
-            "oil_in_pan_l": (lap.volume * 1e3).round(4).tolist(),
-        }
+    @property
+    def told(self) -> tuple[MovingForecast, Spread]:
+        """What is told of it as data."""
+        return self.forecast, self.spread
 
     def lines(self, settled: SettledForecast) -> list[str]:
         """The same in lines."""

@@ -1,24 +1,143 @@
-"""Which part of the document each answer feels."""
+"""Which part of the document each answer feels: a whitelist for each.
+
+What an answer is known by is made from its part alone, so that moving a keep-out, renaming or
+ticking starts no run; `bilge_core.tell.known_by` adds the versions of the code. A path that ends at
+a part counts all of it; ``*`` stands for every place in a list.
+"""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
+
+Answer = Literal["settled", "moving", "clearance", "checks", "drawing"]
+
+_ATTITUDE = ("car.nose_points", "car.lean_right_deg", "car.nose_up_deg")
+_SPACE = (
+    "pan.zones.*.outline_mm",
+    "pan.zones.*.floor",
+    "pan.zones.*.ceiling_depth_mm",
+    "pan.zones.*.draft_deg",
+    "pan.skirt_height_mm",
+)
+_OIL = ("oil.grade", "oil.volume_l", "oil.away_l", "oil.temperature_c")
+_MOUTH = ("pickup.x_mm", "pickup.y_mm", "pickup.mouth", "pickup.gap_mm")
+_PUMP = (
+    "pump.displacement_cm3",
+    "pump.drive_ratio",
+    "pump.low_stage.displacement_cm3",
+    "pump.low_stage.up_to_rpm",
+    "pump.low_stage.unplugged",
+)
+_PLATES = tuple(
+    f"pan.plates.*.{field}"
+    for field in (
+        "kind", "from_mm", "to_mm", "top_depth_mm", "bottom_depth_mm", "outline_mm", "depth_mm",
+        "open_pct",
+        *(
+            f"openings.*.{opening}"
+            for opening in (
+                "from_start_mm", "width_mm", "lower_depth_mm", "height_mm", "gate",
+                "x_mm", "y_mm", "length_mm",
+            )
+        ),
+    )
+)  # fmt: skip
+
+_SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP)
+
+REACH: dict[Answer, tuple[str, ...]] = {
+    "settled": _SETTLED,
+    "moving": (*_SETTLED, *_PLATES, "car.crank", "pump.relief_bar", "gauge_readings"),
+    "clearance": (
+        *_ATTITUDE, *_SPACE, "car.rail_height_mm", "car.least_ground_mm", "car.keep_outs",
+        "pan.sheet_mm",
+    ),
+    "checks": (
+        *_SETTLED, *_PLATES, "pan.zones.*.name", "pan.plates.*.name", "pan.plates.*.role",
+        "pan.plates.*.openings.*.name", "pan.spacer_mm", "pan.bolt_length_mm", "pan.dipped",
+        "pan.dip_marks", "pan.sheet_mm", "pan.flange.thickness_mm", "pan.flange.bolts",
+        "pan.bosses", "pan.scrapers", "pan.inspection.*.item", "pan.inspection.*.found",
+        "pickup.tube.bore_mm", "pickup.joint", "pickup.braces", "pump.relief_bar",
+        "gauge_readings", "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
+        "car.keep_outs",
+    ),
+    "drawing": (
+        *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, "pan.zones.*.name", "pan.plates.*.name",
+        "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank", "car.keep_outs",
+    ),
+}  # fmt: skip
+"""`checks` feels what it names; `drawing` what it shows."""
 
 
-def felt_by_oil(document: dict[str, Any]) -> dict[str, Any]:
-    """A document, as plain data, without what the oil in the pan cannot feel.
+def _kept(value: Any, inside: list[list[str]]) -> Any:
+    """What of a value lies on some of the paths."""
+    if any(not path for path in inside):
+        return value
+    if isinstance(value, list):
+        below = [path[1:] for path in inside if path[0] == "*"]
+        return [_kept(each, below) for each in value] if below else []
+    if not isinstance(value, dict):
+        return value
+    kept = {}
+    for key, part in value.items():
+        below = [path[1:] for path in inside if path[0] == key]
+        if below:
+            kept[key] = _kept(part, below)
+    return kept
 
-    Names and notes, what was poured and dipped, and what was looked at change no forecast.
+
+def felt_by(answer: Answer, document: dict[str, Any]) -> dict[str, Any]:
+    """The part of a document, as plain data, that an answer feels.
+
+    Parameters
+    ----------
+    answer : settled, moving, clearance, checks or drawing
+    document : dict
+        As `Build.model_dump(mode="json")` gives it.
+
+    Returns
+    -------
+    dict
+        Of the same shape, without the rest.
 
     Examples
     --------
-    >>> felt_by_oil({"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
+    >>> felt_by("settled", {"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
     {'pan': {'skirt_height_mm': 90.0}}
     """
-    kept = {key: value for key, value in document.items() if key not in {"name", "notes"}}
-    pan = {
-        key: value
-        for key, value in kept.get("pan", {}).items()
-        if key not in {"dipped", "inspection"}
+    kept = _kept(document, [path.split(".") for path in REACH[answer]])
+    assert isinstance(kept, dict)
+    return kept
+
+
+def _renamed(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    return [{**row, "name": str(number)} for number, row in enumerate(rows)]
+
+
+def unnamed(document: dict[str, Any]) -> dict[str, Any]:
+    """A document whose plates and openings are named by their places: what a run is made from.
+
+    Examples
+    --------
+    >>> plate = {"name": "P1", "openings": [{"name": "G1"}, {"name": "G2"}]}
+    >>> unnamed({"pan": {"plates": [plate]}})
+    {'pan': {'plates': [{'name': '0', 'openings': [{'name': '0'}, {'name': '1'}]}]}}
+    """
+    pan = document["pan"]
+    plates = [{**plate, "openings": _renamed(plate["openings"])} for plate in pan["plates"]]
+    return {**document, "pan": {**pan, "plates": _renamed(plates)}}
+
+
+def names_of_openings(document: dict[str, Any]) -> dict[str, str]:
+    """From the names in an `unnamed` document's answers to the builder's own.
+
+    Examples
+    --------
+    >>> names_of_openings({"pan": {"plates": [{"name": "P1", "openings": [{"name": "G1"}]}]}})
+    {'0, 0': 'P1, G1'}
+    """
+    return {
+        f"{at}, {number}": f"{plate['name']}, {opening['name']}"
+        for at, plate in enumerate(document["pan"]["plates"])
+        for number, opening in enumerate(plate["openings"])
     }
-    return {**kept, "pan": pan}

@@ -4,7 +4,11 @@ from bilge_core.forecast.dips import Dip, DryTime, find_dips
 from bilge_core.forecast.settled import SettledForecast, forecast_settled
 from bilge_core.forecast.verdict import Verdict, give_verdict
 
+VERSION = "forecast-1"
+"""Of dips, verdict and their words: to be changed with anything that changes what they say."""
+
 __all__ = [
+    "VERSION",
     "Dip",
     "DryTime",
     "SettledForecast",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -36,7 +37,7 @@ class Dip:
     side_g: float
     fore_g: float
     corner: int | None
-    hand: str | None
+    hand: Literal["left", "right"] | None
     place: str
 
 

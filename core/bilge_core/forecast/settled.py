@@ -22,7 +22,7 @@ _NOTE = (
 _PLATES_NOTE = " Plates and gates are drawn, but not felt by settled oil."
 
 
-def model_note(pan: Pan) -> str:
+def model_note(build: Build) -> str:
     """What this model leaves out, as it is said beside every figure of it.
 
     Examples
@@ -30,10 +30,10 @@ def model_note(pan: Pan) -> str:
     >>> from pathlib import Path
     >>> from bilge_core.document.read import read_build
     >>> gated = read_build(Path("demo/dunlin-gated.json").read_text())
-    >>> model_note(assemble_pan(gated))[-20:]
+    >>> model_note(gated)[-20:]
     'felt by settled oil.'
     """
-    return _NOTE + (_PLATES_NOTE if pan.plates else "")
+    return _NOTE + (_PLATES_NOTE if build.pan.plates else "")
 
 
 @dataclass(frozen=True)

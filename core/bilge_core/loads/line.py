@@ -76,3 +76,20 @@ def driven_line(log: Log) -> Array:
     y = summed(log.speed * np.sin(turned), log.time)
     line = np.column_stack([x, y])
     return np.asarray(line - share[:, None] * line[-1] if closed else line)
+
+
+_LINE_POINTS = 400
+
+
+def thinned_line(log: Log) -> list[tuple[float, float]]:
+    """The line driven [m], at most a few hundred points, for drawing.
+
+    Examples
+    --------
+    >>> straight = Log(np.array([0.0, 1.0]), np.array([30.0, 30.0]), *np.zeros((3, 2)))
+    >>> thinned_line(straight)
+    [(0.0, 0.0), (30.0, 0.0)]
+    """
+    line = driven_line(log)
+    chosen = np.linspace(0, len(line) - 1, min(_LINE_POINTS, len(line))).astype(int)
+    return [(round(float(x), 1), round(float(y), 1)) for x, y in line[chosen]]

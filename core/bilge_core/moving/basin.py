@@ -81,7 +81,7 @@ def _wanted(pan: Pan) -> list[list[list[float]]]:
                 edge for o in plate.openings for edge in (o.hole.bounds[1], o.hole.bounds[3])
             ]
             continue
-        plates[axis].append(float(plate.frame.origin[axis]))
+        plates[axis].append(float(plate.axes.origin[axis]))
         others = [a for a in range(3) if a != axis]
         for shape in (*(o.hole for o in plate.openings), plate.sheet):
             for other, places in zip(others, _ends(on_axes(plate, shape)), strict=True):

@@ -65,7 +65,7 @@ def straight_axis(plate: PlacedPlate) -> int | None:
     """The axis that a plate stands square to, or None when it stands obliquely."""
     if plate.kind == "horizontal":
         return 2
-    along = plate.frame.first
+    along = plate.axes.first
     if abs(along[1]) > 1.0 - _STRAIGHT:
         return 0
     if abs(along[0]) > 1.0 - _STRAIGHT:
@@ -77,10 +77,10 @@ def on_axes(plate: PlacedPlate, flat: shapely.Geometry) -> shapely.Geometry:
     """A shape in a straight plate's coordinates, in the two axes of its face."""
     if plate.kind == "horizontal":
         return flat
-    axis = 1 if abs(plate.frame.first[1]) > 0.5 else 0
-    sign = float(np.sign(plate.frame.first[axis]))
+    axis = 1 if abs(plate.axes.first[1]) > 0.5 else 0
+    sign = float(np.sign(plate.axes.first[axis]))
     moved = affinity.scale(flat, sign, 1.0, origin=(0, 0)) if sign < 0 else flat
-    return affinity.translate(moved, float(plate.frame.origin[axis]), 0.0)
+    return affinity.translate(moved, float(plate.axes.origin[axis]), 0.0)
 
 
 def lay_plates(
@@ -149,7 +149,7 @@ def told_way(plate: PlacedPlate, opening: PlacedOpening) -> Array:
         return opening.gate.opens
     if plate.kind == "horizontal":
         return np.array([0.0, 0.0, 1.0])
-    return np.array([-plate.frame.first[1], plate.frame.first[0], 0.0])
+    return np.array([-plate.axes.first[1], plate.axes.first[0], 0.0])
 
 
 def _note_gate(
@@ -178,7 +178,7 @@ def _lay_straight(
     lines: tuple[Array, Array, Array],
     area: tuple[Array, Array, Array],
 ) -> None:
-    place = float(plate.frame.origin[axis])
+    place = float(plate.axes.origin[axis])
     index = int(np.argmin(np.abs(lines[axis] - place)))
     at: tuple[Any, ...] = tuple(index if a == axis else slice(None) for a in range(3))
     us, vs = _grid_of(axis, lines)
@@ -216,7 +216,7 @@ def _crossings(
     plate: PlacedPlate, lines: tuple[Array, Array, Array], area: tuple[Array, Array, Array]
 ) -> list[_Crossing]:
     centres = [0.5 * (line[1:] + line[:-1]) for line in lines]
-    start, along = plate.frame.origin[:2], plate.frame.first[:2]
+    start, along = plate.axes.origin[:2], plate.axes.first[:2]
     across = np.array([-along[1], along[0]])
     x, y = np.meshgrid(centres[0], centres[1], indexing="ij")
     side = (x - start[0]) * across[0] + (y - start[1]) * across[1]
@@ -247,7 +247,7 @@ def _lay_oblique(
     area: tuple[Array, Array, Array],
 ) -> None:
     margin = 2.0 * max(float(np.diff(line).max()) for line in lines)
-    start, along = plate.frame.origin[:2], plate.frame.first[:2]
+    start, along = plate.axes.origin[:2], plate.axes.first[:2]
     inside = upright_cut(prisms, start, along, -margin, plate.length + margin)
     holes = shapely.union_all([opening.hole for opening in plate.openings])
     beyond = shapely.difference(inside, shapely.union(plate.sheet, holes))

@@ -8,7 +8,11 @@ from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
 from bilge_core.pickup.mouth import Mouth, bare_share
 
+VERSION = "pan-1"
+"""To be changed with anything that changes the space, its levels or what is refused."""
+
 __all__ = [
+    "VERSION",
     "Columns",
     "Face",
     "Mouth",

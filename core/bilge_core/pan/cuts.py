@@ -12,6 +12,27 @@ from bilge_core.pan.solid import Prism, height_on
 from bilge_core.physics.arrays import Array
 
 
+def span_of(prism: Prism, start: Array, along: Array, first: float, last: float) -> Polygon:
+    """A prism's height over a stretch of a line in plan: place along it and height [m].
+
+    Where floor and top meet, their heights may differ by the last digit, either way: the top is
+    never taken to lie below the floor, or the span would cross itself.
+
+    Examples
+    --------
+    >>> box = Prism(shapely.box(0, 0, 0.4, 0.2), (-0.1, 0, 0), (0, 0, 0))
+    >>> round(span_of(box, np.array([0.1, 0.0]), np.array([0.0, 1.0]), 0.0, 0.2).area, 6)
+    0.02
+    """
+    places = [start + along * first, start + along * last]
+    low = [float(height_on(prism.floor, *place)) for place in places]
+    high = [
+        max(float(height_on(prism.top, *place)), bottom)
+        for place, bottom in zip(places, low, strict=True)
+    ]
+    return Polygon([(first, low[0]), (last, low[1]), (last, high[1]), (first, high[0])])
+
+
 def upright_cut(
     prisms: Sequence[Prism], start: Array, along: Array, first: float, last: float
 ) -> shapely.Geometry:
@@ -45,10 +66,7 @@ def upright_cut(
                 continue
             ends = (np.asarray(piece.coords)[[0, -1], :2] - start) @ along
             near, far = float(ends.min()), float(ends.max())
-            places = [start + along * near, start + along * far]
-            low = [float(height_on(prism.floor, *place)) for place in places]
-            high = [float(height_on(prism.top, *place)) for place in places]
-            spans.append(Polygon([(near, low[0]), (far, low[1]), (far, high[1]), (near, high[0])]))
+            spans.append(span_of(prism, start, along, near, far))
     return shapely.union_all(spans, grid_size=1e-6)
 
 

@@ -11,6 +11,7 @@ import shapely
 from shapely import LineString, Polygon
 
 from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.cuts import span_of
 from bilge_core.pan.solid import height_on
 from bilge_core.physics.arrays import Array
 
@@ -43,20 +44,14 @@ def _flat(kind: Literal["floor", "ceiling"], zone: ZoneShape) -> Face:
     return Face(kind, corners if kind == "floor" else corners[::-1])
 
 
-def _span(zone: ZoneShape, start: Array, along: Array, first: float, last: float) -> Polygon:
-    """The zone's height over a stretch of an edge, in the edge's own plane: place, height."""
-    places = [start + along * first, start + along * last]
-    low = [float(height_on(zone.prism.floor, *place)) for place in places]
-    high = [float(height_on(zone.prism.top, *place)) for place in places]
-    return Polygon([(first, low[0]), (last, low[1]), (last, high[1]), (first, high[0])])
-
-
 def _walls_of_edge(zone: ZoneShape, others: list[ZoneShape], a: Array, b: Array) -> list[Face]:
     """The wall under one edge, less the openings to zones on its other side."""
     length = float(np.hypot(*(b - a)))
     along = (b - a) / length
     outward = np.array([along[1], -along[0]])
-    own = _span(zone, a, along, 0.0, length)
+    own = span_of(zone.prism, a, along, 0.0, length)
+    if own.area <= _SMALL:  # the edge of a wedge that runs out to nothing
+        return []
     cuts, stretches = [], {0.0, length}
     for other in others:
         just_outside = LineString([a + outward * _NEAR, b + outward * _NEAR])
@@ -65,7 +60,7 @@ def _walls_of_edge(zone: ZoneShape, others: list[ZoneShape], a: Array, b: Array)
                 continue
             ends = (np.asarray(piece.coords)[[0, -1], :2] - a) @ along
             first, last = float(ends.min()), float(ends.max())
-            cuts.append(_span(other, a, along, first, last))
+            cuts.append(span_of(other.prism, a, along, first, last))
             stretches |= {first, last}
     wall = shapely.difference(own, shapely.union_all(cuts)) if cuts else own
     pieces = [part for part in shapely.get_parts(wall) if part.area > _SMALL]

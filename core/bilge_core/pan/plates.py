@@ -20,7 +20,7 @@ _SMALL = 1e-6  # [m2]
 
 
 @dataclass(frozen=True)
-class PlateFrame:
+class PlateAxes:
     """The flat coordinates of a plate: ``point = origin + u · first + v · second`` [m]."""
 
     origin: Array
@@ -73,7 +73,7 @@ class PlacedPlate:
 
     name: str
     kind: Literal["vertical", "horizontal"]
-    frame: PlateFrame
+    axes: PlateAxes
     sheet: shapely.Geometry
     openings: tuple[PlacedOpening, ...]
     length: float = 0.0
@@ -92,18 +92,18 @@ class PlacedPlate:
         ]
 
     def _ring(self, ring: shapely.LinearRing) -> Array:
-        return self.frame.in_space(np.asarray(ring.coords)[:-1, :2])
+        return self.axes.in_space(np.asarray(ring.coords)[:-1, :2])
 
 
-def _upright_frame(plate: VerticalPlate) -> tuple[PlateFrame, float]:
+def _upright_frame(plate: VerticalPlate) -> tuple[PlateAxes, float]:
     start, end = np.array(plate.from_mm) * 1e-3, np.array(plate.to_mm) * 1e-3
     length = float(np.hypot(*(end - start)))
     along = (end - start) / max(length, 1e-9)
-    frame = PlateFrame(np.array([*start, 0.0]), np.array([*along, 0.0]), np.array([0.0, 0.0, 1.0]))
+    frame = PlateAxes(np.array([*start, 0.0]), np.array([*along, 0.0]), np.array([0.0, 0.0, 1.0]))
     return frame, length
 
 
-def _gate_in(opening: Opening, frame: PlateFrame, hole: Polygon) -> PlacedGate | None:
+def _gate_in(opening: Opening, frame: PlateAxes, hole: Polygon) -> PlacedGate | None:
     if opening.gate is None:
         return None
     left, low, right, high = hole.bounds
@@ -184,7 +184,7 @@ def _place_horizontal(
         hole = shapely.box(*(middle - half), *(middle + half))
         openings.append(PlacedOpening(hatch.name, hole))
         sheet = sheet.difference(hole)
-    frame = PlateFrame(
+    frame = PlateAxes(
         np.array([0.0, 0.0, height]), np.array([1.0, 0.0, 0.0]), np.array([0.0, 1.0, 0.0])
     )
     open_share = plate.open_pct / 100.0

@@ -11,7 +11,7 @@ from shapely import LineString, Polygon
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.pan.assembly import Pan, ZoneShape
-from bilge_core.pan.solid import height_on
+from bilge_core.pan.cuts import span_of
 from bilge_core.physics.arrays import Array
 
 DRAWN_SHEET = 4e-3
@@ -71,14 +71,12 @@ def _stretches(outline: Polygon, across: Literal["x", "y"], at: float) -> list[t
 
 
 def _zone_polygons(zone: ZoneShape, across: Literal["x", "y"], at: float) -> list[Polygon]:
-    polygons = []
-    for prism in zone.prisms:
-        for start, end in _stretches(prism.outline, across, at):
-            places = [(s, at) if across == "y" else (at, s) for s in (start, end)]
-            low = [float(height_on(prism.floor, *place)) for place in places]
-            top = prism.top[0]
-            polygons.append(Polygon([(start, low[0]), (end, low[1]), (end, top), (start, top)]))
-    return polygons
+    start, along = ([0.0, at], [1.0, 0.0]) if across == "y" else ([at, 0.0], [0.0, 1.0])
+    return [
+        span_of(prism, np.array(start), np.array(along), first, last)
+        for prism in zone.prisms
+        for first, last in _stretches(prism.outline, across, at)
+    ]
 
 
 def _rings(shape: shapely.Geometry) -> tuple[Array, ...]:

@@ -27,7 +27,7 @@ export function useDepthFor(
     mutationFn: async (body) =>
       bodyOf(
         "DepthForOut",
-        await client.POST("/api/forecasts/pan/{build_id}/depth-for", {
+        await client.POST("/api/stages/pan/{build_id}/depth-for", {
           params: { path: { build_id: buildId } },
           body,
         }),

@@ -50,7 +50,7 @@ export function useSignOut(): UseMutationResult<void, Error, void> {
 export const useShelf = (): UseQueryResult<ShelfRow[]> =>
   useQuery({
     queryKey: ["shelf"],
-    queryFn: async () => listOf("ShelfOut", await client.GET("/api/forecasts/shelf")),
+    queryFn: async () => listOf("ShelfOut", await client.GET("/api/shelf")),
   });
 
 export const useTemplates = (): UseQueryResult<Schemas["TemplateOut"][]> =>
@@ -86,7 +86,7 @@ export const useSlosh = (build: BuildOut | undefined): UseQueryResult<Slosh> =>
     placeholderData: (before: Slosh | undefined, query) =>
       query?.queryKey[1] === build?.id ? before : undefined,
     queryFn: async () =>
-      bodyOf("SloshOut", await client.GET("/api/forecasts/slosh/{build_id}", at(build?.id ?? 0))),
+      bodyOf("SloshOut", await client.GET("/api/stages/slosh/{build_id}", at(build?.id ?? 0))),
   });
 
 /** The build as it stands over another lap, to lay over the first. */
@@ -100,7 +100,7 @@ export const useOtherLap = (
     queryFn: async () =>
       bodyOf(
         "LapForecastOut",
-        await client.GET("/api/forecasts/slosh/{build_id}/laps/{lap_id}", {
+        await client.GET("/api/stages/slosh/{build_id}/laps/{lap_id}", {
           params: { path: { build_id: build.id, lap_id: lapId ?? 0 } },
         }),
       ),
@@ -124,7 +124,7 @@ export const useSection = (
     queryFn: async () =>
       bodyOf(
         "SectionOut",
-        await client.GET("/api/forecasts/slosh/{build_id}/section/{view}", {
+        await client.GET("/api/stages/slosh/{build_id}/section/{view}", {
           params: {
             path: { build_id: buildId ?? 0, view },
             query: { at_mm: atMm ?? 0, state: state ?? 0 },
@@ -143,7 +143,7 @@ export const usePan = (build: BuildOut | undefined, itsTurn: boolean): UseQueryR
     placeholderData: (before: PanFigures | undefined, query) =>
       query?.queryKey[1] === build?.id ? before : undefined,
     queryFn: async () =>
-      bodyOf("PanOut", await client.GET("/api/forecasts/pan/{build_id}", at(build?.id ?? 0))),
+      bodyOf("PanOut", await client.GET("/api/stages/pan/{build_id}", at(build?.id ?? 0))),
   });
 
 export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>

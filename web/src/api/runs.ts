@@ -61,7 +61,7 @@ export const useScene = (runId: number | null): UseQueryResult<Slosh> =>
     enabled: runId !== null,
     staleTime: Infinity,
     queryFn: async () =>
-      bodyOf("SloshOut", await client.GET("/api/runs/{run_id}/scene", atRun(runId ?? 0))),
+      bodyOf("SloshOut", await client.GET("/api/stages/slosh/of-run/{run_id}", atRun(runId ?? 0))),
   });
 
 export const useRuns = (): UseQueryResult<Runs> =>

@@ -1,11 +1,51 @@
-"""A forecast in moving oil as figures to keep."""
+"""A forecast in moving oil, as everybody reads it."""
 
 from __future__ import annotations
 
-from bilge_core.forecast.moving import MovingForecast
-from forecasts.services import dip_out, verdict_out
+from pydantic import BaseModel
 
-from runs.schemas import KeptFigures, MovingSamplesOut, Summary
+from bilge_core.forecast.moving import MovingForecast, moving_name, moving_note
+from bilge_core.moving import Fineness
+from bilge_core.tell.verdict import DipOut, VerdictOut, dip_out, verdict_out
+
+
+class Summary(BaseModel):
+    """What a run gave, in short."""
+
+    verdict: VerdictOut
+    dry_s: float
+    least_cover_mm: float
+    crank_in_oil_s: float
+
+
+class MovingSamplesOut(BaseModel):
+    """What was seen fifty times a second."""
+
+    time_s: list[float]
+    cover_mm: list[float]
+    gas_share: list[float]
+    crank_l: list[float]
+    litres: dict[str, list[float]]
+    gates_open: dict[str, list[float]]
+
+
+class KeptFigures(Summary):
+    """What a run gave, as it is kept."""
+
+    cells: Fineness
+    duration_s: float
+    draws_air_s: float
+    least_cover_at_s: float
+    dips: list[DipOut]
+    passed_l: dict[str, float]
+    samples: MovingSamplesOut
+
+
+class MovingOut(KeptFigures):
+    """What a run gave, with the model's name and what it leaves out."""
+
+    model: str
+    note: str
 
 
 def summary_of(figures: KeptFigures) -> Summary:
@@ -40,4 +80,11 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
                 for n, name in enumerate(lap.gate_names)
             },
         ),
+    )
+
+
+def moving_out(kept: KeptFigures) -> MovingOut:
+    """The same with the model's name and note."""
+    return MovingOut(
+        **kept.model_dump(), model=moving_name(kept.cells), note=moving_note(kept.cells)
     )

@@ -1,0 +1,57 @@
+"""What an answer is known by: what it feels of the document and the lap, and all code that made it.
+
+Two equal keys are two equal answers, whoever asks; anything that is felt, or a changed version,
+makes another.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Any
+
+from bilge_core import checks, forecast, moving, pan, settled
+from bilge_core.document.reach import Answer, felt_by
+
+TELL = "tell-1"
+"""Of the shape of the figures told and their rounding."""
+
+VERSIONS: dict[Answer, tuple[str, ...]] = {
+    "settled": (pan.VERSION, settled.VERSION, forecast.VERSION, TELL),
+    "moving": (pan.VERSION, moving.VERSION, forecast.VERSION, TELL),
+    "clearance": (pan.VERSION, checks.VERSION, TELL),
+    "checks": (pan.VERSION, settled.VERSION, checks.VERSION, TELL),
+    "drawing": (pan.VERSION, settled.VERSION, TELL),
+}
+"""The versions of all code behind each answer."""
+
+
+def key_of(answer: Answer, document: dict[str, Any], *more: bytes) -> str:
+    """What an answer on a document is known by.
+
+    Parameters
+    ----------
+    answer : settled, moving, clearance, checks or drawing
+    document : dict
+        As `Build.model_dump(mode="json")` gives it.
+    *more : bytes
+        What else it was made from: the lap, the size of the cells, the start.
+
+    Returns
+    -------
+    str
+        64 letters.
+
+    Examples
+    --------
+    >>> one = key_of("settled", {"name": "Dunlin", "pan": {"skirt_height_mm": 90.0}})
+    >>> one == key_of("settled", {"name": "Heron", "pan": {"skirt_height_mm": 90.0}})
+    True
+    >>> one == key_of("settled", {"name": "Dunlin", "pan": {"skirt_height_mm": 91.0}})
+    False
+    """
+    total = hashlib.sha256()
+    felt = json.dumps([answer, VERSIONS[answer], felt_by(answer, document)], sort_keys=True)
+    for part in (felt.encode(), *more):
+        total.update(hashlib.sha256(part).digest())
+    return total.hexdigest()

@@ -1,0 +1,64 @@
+"""Judging builds over laps in settled oil, and keeping the verdicts."""
+
+from __future__ import annotations
+
+from accounts.models import Workshop
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.forecast import SettledForecast, forecast_settled
+from bilge_core.tell.known_by import key_of
+from bilge_core.tell.verdict import VerdictOut, no_lap, verdict_out
+from builds.models import Build
+from builds.selectors import plain_document
+from loads.models import Lap
+from loads.selectors import known_by
+from loads.services import corners_of, log_of
+
+from forecasts.models import KeptVerdict
+
+
+def forecast_over(document: BuildDocument, lap: Lap) -> SettledForecast:
+    """A document over a lap, in settled oil.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    log = log_of(lap)
+    return forecast_settled(document, log, corners_of(lap, log))
+
+
+def _key(build: Build) -> str:
+    assert build.current is not None
+    return key_of("settled", plain_document(build.current), known_by(build.lap))
+
+
+def keep_verdict(build: Build, verdict: VerdictOut) -> None:
+    """Keep a verdict; two requests that made the same one do no harm."""
+    if build.lap is None:
+        return
+    told = verdict.model_dump(mode="json")
+    row = KeptVerdict(workshop=build.workshop, key=_key(build), told=told)
+    KeptVerdict.objects.bulk_create([row], ignore_conflicts=True)
+
+
+def _kept(workshop: Workshop, key: str) -> VerdictOut | None:
+    told = KeptVerdict.objects.filter(workshop=workshop, key=key).values_list("told", flat=True)
+    found = told.first()
+    return None if found is None else VerdictOut.model_validate(found)
+
+
+def verdict_of(build: Build, document: BuildDocument) -> VerdictOut:
+    """The verdict on a build as it stands: the one that is kept, or given now.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    if build.lap is None:
+        return no_lap()
+    found = _kept(build.workshop, _key(build))
+    if found is None:
+        result = forecast_over(document, build.lap)
+        found = verdict_out(result.verdict, result.dry_time)
+        keep_verdict(build, found)
+    return found

@@ -1,0 +1,1 @@
+"""Pan: fills, dips and checks."""

@@ -1,0 +1,50 @@
+"""What Pan asks, worked out or kept."""
+
+from __future__ import annotations
+
+from accounts.models import Workshop
+from bilge_core.acts.reshape import depth_for_capacity
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
+from bilge_core.tell.pan import pan_out
+from builds.selectors import build_of, document_of
+from forecasts.kept import kept
+from loads.services import log_of
+
+from stages.pan.schemas import DepthForIn, DepthForOut
+
+
+def pan_figures(workshop: Workshop, build_id: int) -> bytes:
+    """Fills, dips and checks of a build as it stands, as JSON.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    assert build.current is not None
+    lap = build.lap
+    parts = kept(
+        "checks",
+        build.current,
+        lap,
+        lambda: {"pan": pan_out(document_of(build), log_of(lap) if lap else None)},
+    )
+    return parts["pan"]
+
+
+def depth_for(workshop: Workshop, build_id: int, wanted: DepthForIn) -> DepthForOut:
+    """How much deeper some zones must be for the pan to hold a volume.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    document = document_of(build_of(workshop, build_id))
+    try:
+        by = depth_for_capacity(document, wanted.capacity_l * 1e-3, wanted.zones)
+    except InvalidQuantity as error:
+        field = "zones" if error.name == "zones" else "capacity_l"
+        raise InvalidInput(
+            [Problem(field, f"{error.value} cannot be; it must be {error.requirement}")]
+        ) from None
+    return DepthForOut(by_mm=round(by * 1e3, 1))

@@ -1,0 +1,1 @@
+"""Slosh: the pan, and the lap in it."""

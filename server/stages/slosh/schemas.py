@@ -1,0 +1,29 @@
+"""What Slosh draws."""
+
+from __future__ import annotations
+
+from bilge_core.tell.drawing import DrawingOut
+from bilge_core.tell.settled import HeldOut, LapOut, RoseOut, TiltOut
+from bilge_core.tell.verdict import VerdictOut
+from ninja import Schema
+
+
+class LapForecastOut(LapOut):
+    """A lap's forecast in settled oil, with which lap it is."""
+
+    lap_id: int
+    lap_name: str
+
+
+class SloshOut(Schema):
+    """All that the Slosh screen draws for one state of a build."""
+
+    state: int
+    model: str
+    model_note: str
+    verdict: VerdictOut
+    drawing: DrawingOut
+    rose: RoseOut
+    held: HeldOut
+    tilt: TiltOut
+    lap: LapForecastOut | None
