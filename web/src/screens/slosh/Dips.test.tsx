@@ -17,6 +17,8 @@ const dip = (rank: number, start: number, end: number): Schemas["DipOut"] => ({
   worst_s: (start + end) / 2,
   cover_mm: -5,
   load_g: 1.2,
+  side_g: 1.1,
+  fore_g: 0.2,
   corner: rank,
   hand: "left",
   place: `in corner ${rank}`,
