@@ -1,17 +1,76 @@
+import { readdirSync } from "node:fs";
 import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-const inside = (folder, forbidden, message) => ({
-  files: [`src/${folder}/**/*.{ts,tsx}`],
+const foldersOf = (place) =>
+  readdirSync(new URL(`src/${place}`, import.meta.url), { withFileTypes: true })
+    .filter((entry) => entry.isDirectory())
+    .map(({ name }) => name);
+
+// imports point one way: each folder knows those after it, and what it must not know is all others
+const KNOWS = {
+  app: ["pages", "document", "scene", "plots", "drawing", "parts", "api"],
+  pages: ["document", "plots", "drawing", "parts", "api"],
+  stages: ["document", "scene", "plots", "drawing", "parts", "api"],
+  scene: ["drawing", "parts", "api"],
+  plots: ["drawing", "parts", "api"],
+  document: ["drawing", "parts", "api"],
+  drawing: ["parts", "api"],
+  parts: ["api"],
+  api: [],
+  testing: ["document", "drawing", "parts", "api"],
+};
+
+const folders = foldersOf(".");
+for (const folder of folders)
+  if (!KNOWS[folder])
+    throw new Error(`eslint.config.js does not say what src/${folder} may import`);
+
+const rule = (files, forbidden, message) => ({
+  files: [`src/${files}/**/*.{ts,tsx}`],
   rules: {
     "no-restricted-imports": [
       "error",
-      { patterns: forbidden.map((name) => ({ group: [`**/${name}`, `**/${name}/**`], message })) },
+      { patterns: forbidden.map((path) => ({ group: [path, `${path}/**`], message })) },
     ],
   },
 });
 
-const screens = ["signin", "shelf", "car", "loads", "pan", "slosh", "tocome"];
+/** A folder in which none of its own folders knows another. */
+const apart = (place) => {
+  const all = foldersOf(place);
+  return all.map((one) =>
+    rule(
+      `${place}/${one}`,
+      [
+        ...folders.filter((other) => !mayKnow(place, other)).map((other) => `**/${other}`),
+        ...all.filter((other) => other !== one).map((other) => `../${other}`),
+      ],
+      `${place}/${one} knows ${KNOWS[place].join(", ")}, and no other of ${place}`,
+    ),
+  );
+};
+
+const mayKnow = (folder, other) =>
+  other === folder || other === "testing" || KNOWS[folder].includes(other);
+
+/** Components of at most 150 lines, other functions of at most 60. */
+const sizes = {
+  create(context) {
+    const look = (node) => {
+      const name = node.id?.name ?? node.parent.id?.name ?? node.parent.key?.name ?? "";
+      const lines = node.loc.end.line - node.loc.start.line + 1;
+      const most = /^[A-Z]/.test(name) ? 150 : 60;
+      if (lines > most)
+        context.report({ node, message: `${name || "this"} has ${lines} lines; ${most} at most` });
+    };
+    return {
+      FunctionDeclaration: look,
+      FunctionExpression: look,
+      ArrowFunctionExpression: look,
+    };
+  },
+};
 
 export default tseslint.config(
   { ignores: ["dist", "node_modules", "src/api/schema.d.ts", "eslint.config.js"] },
@@ -23,20 +82,25 @@ export default tseslint.config(
       ...reactHooks.configs.recommended.rules,
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-confusing-void-expression": ["error", { ignoreArrowShorthand: true }],
+      "max-lines": ["error", 400],
+      "max-params": ["error", 8],
     },
   },
-  // imports point one way: app -> screens -> numbers, scene, plots -> drawing -> parts -> api
-  inside("api", ["parts", "drawing", "plots", "scene", "screens", "app"], "api is at the bottom"),
-  inside("parts", ["drawing", "plots", "scene", "screens", "app"], "parts know only the api"),
-  inside("drawing", ["plots", "scene", "screens", "app"], "drawings know only parts and the api"),
-  inside("scene", ["plots", "screens", "app"], "the scene knows drawings, parts and the api"),
-  inside("plots", ["scene", "screens", "app"], "plots know drawings, parts and the api"),
-  inside("numbers", ["scene", "plots", "screens", "app"], "the build's numbers know only parts"),
-  ...screens.map((screen) =>
-    inside(
-      `screens/${screen}`,
-      ["app", ...screens.filter((other) => other !== screen)],
-      "a screen imports no other screen and not the frame",
+  {
+    files: ["src/**/*.{ts,tsx}"],
+    ignores: ["**/*.test.{ts,tsx}"],
+    plugins: { house: { rules: { sizes } } },
+    rules: { "house/sizes": "error" },
+  },
+  ...folders
+    .filter((folder) => folder !== "stages" && folder !== "pages")
+    .map((folder) =>
+      rule(
+        folder,
+        folders.filter((other) => !mayKnow(folder, other)).map((other) => `**/${other}`),
+        `${folder} knows ${KNOWS[folder].join(", ") || "nothing above it"}`,
+      ),
     ),
-  ),
+  ...apart("stages"),
+  ...apart("pages"),
 );

@@ -200,93 +200,50 @@ export type Edit =
   | { kind: "mend"; fix: Schemas["FixIn"]["fix"]; field: string }
   | { kind: "lap"; lapId: number | null };
 
+/** Each kind of edit as its call, on the state that it was made on. */
+const CALLS: {
+  [Kind in Edit["kind"]]: (
+    at: { params: { path: { build_id: number } } },
+    base_state: number,
+    edit: Extract<Edit, { kind: Kind }>,
+  ) => Promise<{ data?: unknown }>;
+} = {
+  figures: (path, base_state, { figures, system }) =>
+    client.PATCH("/api/builds/{build_id}/figures", {
+      ...path,
+      body: { base_state, figures, system },
+    }),
+  document: (path, base_state, { document, change }) =>
+    client.PUT("/api/builds/{build_id}/document", {
+      ...path,
+      body: { base_state, document, change },
+    }),
+  undo: (path, base_state) =>
+    client.POST("/api/builds/{build_id}/undo", { ...path, body: { base_state } }),
+  redo: (path, base_state) =>
+    client.POST("/api/builds/{build_id}/redo", { ...path, body: { base_state } }),
+  show: (path, base_state, { state }) =>
+    client.POST("/api/builds/{build_id}/show", { ...path, body: { base_state, state } }),
+  revision: (path, base_state, { name }) =>
+    client.PUT("/api/builds/{build_id}/revision", { ...path, body: { base_state, name } }),
+  deepen: (path, base_state, { typed, zones, system }) =>
+    client.POST("/api/builds/{build_id}/deepen", {
+      ...path,
+      body: { base_state, typed, zones, system },
+    }),
+  preset: (path, base_state, { wanted }) =>
+    client.POST("/api/builds/{build_id}/preset", { ...path, body: { base_state, ...wanted } }),
+  flange: (path, base_state, { wanted }) =>
+    client.POST("/api/builds/{build_id}/flange", { ...path, body: { base_state, ...wanted } }),
+  mend: (path, base_state, { fix, field }) =>
+    client.POST("/api/builds/{build_id}/mend", { ...path, body: { base_state, fix, field } }),
+  lap: (path, base_state, { lapId }) =>
+    client.PUT("/api/builds/{build_id}/lap", { ...path, body: { base_state, lap_id: lapId } }),
+};
+
 async function send(build: BuildOut, edit: Edit): Promise<BuildOut> {
-  const base_state = build.state;
-  const path = at(build.id);
-  switch (edit.kind) {
-    case "figures":
-      return bodyOf(
-        "BuildOut",
-        await client.PATCH("/api/builds/{build_id}/figures", {
-          ...path,
-          body: { base_state, figures: edit.figures, system: edit.system },
-        }),
-      );
-    case "document":
-      return bodyOf(
-        "BuildOut",
-        await client.PUT("/api/builds/{build_id}/document", {
-          ...path,
-          body: { base_state, document: edit.document, change: edit.change },
-        }),
-      );
-    case "undo":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/undo", { ...path, body: { base_state } }),
-      );
-    case "redo":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/redo", { ...path, body: { base_state } }),
-      );
-    case "show":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/show", {
-          ...path,
-          body: { base_state, state: edit.state },
-        }),
-      );
-    case "revision":
-      return bodyOf(
-        "BuildOut",
-        await client.PUT("/api/builds/{build_id}/revision", {
-          ...path,
-          body: { base_state, name: edit.name },
-        }),
-      );
-    case "deepen":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/deepen", {
-          ...path,
-          body: { base_state, typed: edit.typed, zones: edit.zones, system: edit.system },
-        }),
-      );
-    case "preset":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/preset", {
-          ...path,
-          body: { base_state, ...edit.wanted },
-        }),
-      );
-    case "flange":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/flange", {
-          ...path,
-          body: { base_state, ...edit.wanted },
-        }),
-      );
-    case "mend":
-      return bodyOf(
-        "BuildOut",
-        await client.POST("/api/builds/{build_id}/mend", {
-          ...path,
-          body: { base_state, fix: edit.fix, field: edit.field },
-        }),
-      );
-    case "lap":
-      return bodyOf(
-        "BuildOut",
-        await client.PUT("/api/builds/{build_id}/lap", {
-          ...path,
-          body: { base_state, lap_id: edit.lapId },
-        }),
-      );
-  }
+  const call = CALLS[edit.kind] as (...given: unknown[]) => Promise<{ data?: unknown }>;
+  return bodyOf("BuildOut", await call(at(build.id), build.state, edit));
 }
 
 /** An edit that met another editor's: both are kept. */

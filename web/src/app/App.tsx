@@ -3,10 +3,12 @@ import { Navigate, Route, Routes, useLocation } from "react-router";
 import { wordsOf } from "../api/client";
 import { useSession, type Session } from "../api/queries";
 import { Waiting } from "../parts/Notice";
+import { limitsOf } from "../parts/limits";
 import { SettingsContext, type Settings } from "../parts/settings";
-import { Join } from "../screens/account/Join";
-import { SignIn } from "../screens/signin/SignIn";
+import { Join } from "../pages/account/Join";
+import { SignIn } from "../pages/signin/SignIn";
 import { BuildFrame } from "./BuildFrame";
+import { fetchAhead, HOME } from "./registry";
 import { RunsPage } from "./RunsPage";
 import { ShelfPage } from "./ShelfPage";
 import { applyTheme, keepSystem, storedSystem, storedTheme } from "./theme";
@@ -25,6 +27,7 @@ function SignedIn({ session }: { session: Session }): ReactElement {
       grades: session.grades,
       inspectionItems: session.inspection_items,
       largestUploadMb: session.largest_upload_mb,
+      limits: limitsOf(session.rules),
       theme,
       setTheme: (next) => {
         applyTheme(next);
@@ -38,13 +41,15 @@ function SignedIn({ session }: { session: Session }): ReactElement {
       <Routes>
         <Route path="/" element={<ShelfPage session={session} />} />
         <Route path="/runs" element={<RunsPage session={session} />} />
-        <Route path="/builds/:buildId" element={<Navigate to="slosh" replace />} />
+        <Route path="/builds/:buildId" element={<Navigate to={HOME} replace />} />
         <Route path="/builds/:buildId/:stage" element={<BuildFrame session={session} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
     </SettingsContext>
   );
 }
+
+fetchAhead(window.location.pathname);
 
 /** Sign-in, then the shelf and the builds. */
 export function App(): ReactElement {

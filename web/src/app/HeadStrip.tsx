@@ -1,13 +1,12 @@
-import { DropdownMenu } from "radix-ui";
-import { useRef, useState, type ReactElement } from "react";
-import { Link } from "react-router";
-import { AccountSheet } from "../screens/account/AccountSheet";
-import { FoldedHead } from "./FoldedHead";
-import type { BuildOut, PanFigures, Session, Slosh } from "../api/queries";
-import { Mark, type MarkState } from "../parts/Mark";
-import { useSettings } from "../parts/settings";
-import { lengthAs } from "../parts/units";
+import { useRef, type ReactElement } from "react";
+import { Link, useNavigate } from "react-router";
+import { useSignOut, type Session } from "../api/queries";
+import { useBuildView } from "../document/BuildContext";
+import { Mark } from "../parts/Mark";
 import { VERDICT_MARKS, yours, type ShownVerdict } from "../parts/verdict";
+import { FoldedHead } from "./FoldedHead";
+import { HEAD_FIGURES } from "./registry";
+import { Tools } from "./Tools";
 
 /** Letters that the head has room for in large type; twice as many in small, on two lines. */
 const SHORT_NAME = 14;
@@ -29,61 +28,9 @@ const inks: Record<ShownVerdict["state"], string> = {
   faulty: "text-bad",
 };
 
-function HeadFigure({
-  name,
-  to,
-  value,
-  unit,
-  mark,
-  word,
-}: {
-  name: string;
-  to: string;
-  value: string | null;
-  unit?: string;
-  mark: MarkState;
-  word: string;
-}): ReactElement {
-  return (
-    <Link
-      to={to}
-      className="flex w-[114px] flex-col justify-center border-l border-hair px-3 max-[1240px]:w-[96px]"
-    >
-      <span className="text-[13px] text-ink-2">{name}</span>
-      {value === null ? (
-        <span className="font-figure text-[18px] font-medium text-ink-2">{word}</span>
-      ) : (
-        <>
-          <span
-            className={`font-figure text-[28px] leading-8 font-bold whitespace-nowrap ${
-              mark === "bad" ? "text-bad" : mark === "good" ? "text-good" : ""
-            }`}
-          >
-            {value} <span className="text-[19px] font-medium text-ink-2">{unit}</span>
-          </span>
-          <span className="flex items-center gap-1 font-figure text-[13px]">
-            <Mark state={mark} size={12} /> {word}
-          </span>
-        </>
-      )}
-    </Link>
-  );
-}
-
 /** The state shown, and going back and forth between edits. */
-function StateCell({
-  build,
-  onHistory,
-  onUndo,
-  onRedo,
-  saving,
-}: {
-  build: BuildOut;
-  onHistory: () => void;
-  onUndo: () => void;
-  onRedo: () => void;
-  saving: boolean;
-}): ReactElement {
+function StateCell(): ReactElement {
+  const { build, edit, openHistory } = useBuildView();
   const button =
     "grid h-7 w-9 place-items-center border border-ink disabled:border-hair disabled:text-line rounded-[2px]";
   const { revision } = build;
@@ -91,7 +38,7 @@ function StateCell({
     <div className="flex w-[132px] shrink-0 flex-col justify-center border-l border-hair px-4">
       <button
         type="button"
-        onClick={onHistory}
+        onClick={openHistory}
         title="revisions and history (h)"
         className="flex min-w-0 items-center justify-between gap-1 text-left font-figure text-[16px] leading-5 font-semibold"
       >
@@ -105,14 +52,14 @@ function StateCell({
         </svg>
       </button>
       <span className="font-figure text-[13px] text-ink-2" aria-live="polite">
-        State {build.state} · {saving ? "saving" : "saved"}
+        State {build.state} · {edit.isPending ? "saving" : "saved"}
       </span>
       <span className="mt-0.5 flex gap-2">
         <button
           type="button"
           className={button}
           disabled={build.undo === null}
-          onClick={onUndo}
+          onClick={() => edit.mutate({ kind: "undo" })}
           aria-label="Undo"
           title={build.undo === null ? "nothing to undo" : `undo: ${build.undo} (ctrl Z)`}
         >
@@ -129,7 +76,7 @@ function StateCell({
           type="button"
           className={button}
           disabled={build.redo === null}
-          onClick={onRedo}
+          onClick={() => edit.mutate({ kind: "redo" })}
           aria-label="Redo"
           title={build.redo === null ? "nothing to do again" : `again: ${build.redo} (ctrl Y)`}
         >
@@ -143,79 +90,6 @@ function StateCell({
           </svg>
         </button>
       </span>
-    </div>
-  );
-}
-
-/** Units, theme and account: the last cell of every head. */
-export function Tools({
-  session,
-  onSignOut,
-}: {
-  session: Session;
-  onSignOut: () => void;
-}): ReactElement {
-  const { system, setSystem, theme, setTheme } = useSettings();
-  const [isOpen, setOpen] = useState(false);
-  const cell = "grid place-items-center border-l border-hair text-[13px] font-semibold";
-  const unit = (wanted: "metric" | "us", label: string, name: string): ReactElement => (
-    <button
-      type="button"
-      className={`${cell} border-b ${system === wanted ? "bg-ink text-paper" : "text-ink-2"}`}
-      aria-pressed={system === wanted}
-      aria-label={name}
-      title={`${name} (u)`}
-      onClick={() => setSystem(wanted)}
-    >
-      {label}
-    </button>
-  );
-  return (
-    <div className="grid w-[96px] shrink-0 grid-cols-2 grid-rows-2">
-      {unit("metric", "mm", "mm, metric units")}
-      {unit("us", "in", "in, inch and US units")}
-      <button
-        type="button"
-        className={cell}
-        aria-label={theme === "paper" ? "Night theme" : "Paper theme"}
-        title={theme === "paper" ? "night theme" : "paper theme"}
-        onClick={() => setTheme(theme === "paper" ? "night" : "paper")}
-      >
-        <svg width="18" height="18" viewBox="0 0 20 20" aria-hidden="true">
-          <circle cx="10" cy="10" r="7.5" fill="none" stroke="currentColor" strokeWidth="1.75" />
-          <path d="M10 2.5a7.5 7.5 0 0 1 0 15z" fill="currentColor" />
-        </svg>
-      </button>
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          className={cell}
-          aria-label={`${session.username.slice(0, 2).toUpperCase()}, account`}
-          title="account"
-        >
-          {session.username.slice(0, 2).toUpperCase()}
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Content
-          align="end"
-          className="z-20 border border-ink bg-panel p-1 text-[14px] text-ink"
-        >
-          <DropdownMenu.Label className="px-3 py-1 text-ink-2">
-            {session.username}, {session.workshop}
-          </DropdownMenu.Label>
-          <DropdownMenu.Item
-            onSelect={() => setOpen(true)}
-            className="cursor-pointer px-3 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
-          >
-            Account and workshop
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            onSelect={onSignOut}
-            className="cursor-pointer px-3 py-1 data-[highlighted]:bg-ink data-[highlighted]:text-paper"
-          >
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Root>
-      {isOpen && <AccountSheet onClose={() => setOpen(false)} />}
     </div>
   );
 }
@@ -243,75 +117,39 @@ export function VerdictCell({
   );
 }
 
-function GroundFigure({ pan, to }: { pan: PanFigures | undefined; to: string }): ReactElement {
-  const { system, units } = useSettings();
-  if (!pan)
-    return (
-      <HeadFigure name="To the ground" to={to} value={null} mark="nothing" word="being read" />
-    );
-  const { ground } = pan;
-  if (!ground)
-    return <HeadFigure name="To the ground" to={to} value={null} mark="nothing" word="not given" />;
-  const { figure, unit } = lengthAs(units, system, ground.gap_mm);
-  if (ground.margin_mm === null)
-    return (
-      <HeadFigure
-        name="To the ground"
-        to={to}
-        value={figure}
-        unit={unit}
-        mark="caution"
-        word="no want"
-      />
-    );
-  const wanted = lengthAs(units, system, ground.gap_mm - ground.margin_mm);
-  return (
-    <HeadFigure
-      name="To the ground"
-      to={to}
-      value={figure}
-      unit={unit}
-      mark={ground.margin_mm < 0 ? "bad" : "good"}
-      word={`want ${wanted.figure}`}
-    />
-  );
-}
-
-/** The head strip: build, state, verdict, the four figures, tools. */
-export function HeadStrip({
-  build,
-  slosh,
-  moves,
-  pan,
-  session,
-  pending,
-  saving,
-  onHistory,
-  onUndo,
-  onRedo,
-  onSignOut,
-}: {
-  build: BuildOut;
-  slosh: Slosh | undefined;
-  /** Whether its figures are of moving oil. */
-  moves: boolean;
-  pan: PanFigures | undefined;
-  session: Session;
-  pending: boolean;
-  saving: boolean;
-  onHistory: () => void;
-  onUndo: () => void;
-  onRedo: () => void;
-  onSignOut: () => void;
-}): ReactElement {
+/** The build's name, which leads back to the shelf, and how its engine sits. */
+function NameCell(): ReactElement {
+  const { build } = useBuildView();
   const { lean_right_deg: lean, nose_points: nose } = build.document.car;
   const set = nose === "front" || nose === "rear" ? "engine along" : "engine across";
   const leaned =
     lean === 0 ? "upright" : `leaned ${Math.abs(lean)}° ${lean > 0 ? "right" : "left"}`;
+  const size =
+    build.name.length > SHORT_NAME ? "text-[17px] leading-[20px]" : "text-[26px] leading-8";
+  return (
+    <div className="flex min-w-[140px] flex-1 flex-col justify-center px-4 md:w-[168px] md:flex-none">
+      <Link
+        to="/"
+        title={`${build.name}: all builds`}
+        className={`line-clamp-2 font-figure font-bold [overflow-wrap:anywhere] ${size}`}
+      >
+        {build.name}
+      </Link>
+      <span className="font-figure text-[13px] text-ink-2">
+        {set}, {leaned}
+      </span>
+    </div>
+  );
+}
+
+/** The head strip: build, state, verdict, the stages' figures, tools. */
+export function HeadStrip({ session }: { session: Session }): ReactElement {
+  const { build, forecast } = useBuildView();
   const head = useRef<HTMLElement>(null);
-  const verdict = slosh && yours(slosh.verdict, build.invented);
-  const dry = verdict?.dry_s ?? null;
-  const path = (stage: string): string => `/builds/${build.id}/${stage}`;
+  const signOut = useSignOut();
+  const navigate = useNavigate();
+  const { shown, settled } = forecast;
+  const verdict = shown && yours(shown.verdict, build.invented);
   return (
     <>
       <FoldedHead head={head} name={build.name} verdict={verdict} />
@@ -319,32 +157,11 @@ export function HeadStrip({
         ref={head}
         className="flex min-h-20 flex-wrap border-b-2 border-ink bg-panel md:flex-nowrap"
       >
-        <div className="flex min-w-[140px] flex-1 flex-col justify-center px-4 md:w-[168px] md:flex-none">
-          <Link
-            to="/"
-            title={`${build.name}: all builds`}
-            className={`line-clamp-2 font-figure font-bold [overflow-wrap:anywhere] ${
-              build.name.length > SHORT_NAME
-                ? "text-[17px] leading-[20px]"
-                : "text-[26px] leading-8"
-            }`}
-          >
-            {build.name}
-          </Link>
-          <span className="font-figure text-[13px] text-ink-2">
-            {set}, {leaned}
-          </span>
-        </div>
-        <StateCell
-          build={build}
-          onHistory={onHistory}
-          onUndo={onUndo}
-          onRedo={onRedo}
-          saving={saving}
-        />
+        <NameCell />
+        <StateCell />
         <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:min-w-0 md:flex-1 md:border-t-0">
           {verdict ? (
-            <VerdictCell verdict={verdict} pending={pending} />
+            <VerdictCell verdict={verdict} pending={settled.isFetching} />
           ) : (
             <p
               role="status"
@@ -355,43 +172,14 @@ export function HeadStrip({
           )}
         </div>
         <div className="order-last flex w-full border-t border-hair md:order-none md:w-auto md:border-t-0">
-          {dry === null ? (
-            <HeadFigure
-              name="Runs dry"
-              to={path("loads")}
-              value={null}
-              mark="nothing"
-              word="no lap"
-            />
-          ) : (
-            <HeadFigure
-              name={moves ? "Dry, moving" : "Dry, settled"}
-              to={path("slosh")}
-              value={dry.toFixed(1)}
-              unit="s/lap"
-              mark={verdict?.state === "not_yours" ? "nothing" : dry > 0 ? "bad" : "good"}
-              word={
-                verdict?.state === "not_yours" ? "not yours" : dry > 0 ? "want 0.0" : "as wanted"
-              }
-            />
-          )}
-          <HeadFigure
-            name="Lowest gallery"
-            to={path("pressure")}
-            value={null}
-            mark="nothing"
-            word="to come"
-          />
-          <HeadFigure
-            name="Worst drain"
-            to={path("drains")}
-            value={null}
-            mark="nothing"
-            word="to come"
-          />
-          <GroundFigure pan={pan} to={path("car")} />
+          {HEAD_FIGURES.map(({ key, Show }) => (
+            <Show key={key} to={`/builds/${build.id}/${key}`} />
+          ))}
         </div>
-        <Tools session={session} onSignOut={onSignOut} />
+        <Tools
+          session={session}
+          onSignOut={() => signOut.mutate(undefined, { onSuccess: () => void navigate("/") })}
+        />
       </header>
     </>
   );

@@ -1,124 +1,71 @@
 // @vitest-environment jsdom
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { MemoryRouter } from "react-router";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { PanFigures, Session, Slosh } from "../api/queries";
-import { DUNLIN, DUNLIN_BUILD } from "../testing/documents";
-import { show } from "../testing/shown";
-import { HeadStrip } from "./HeadStrip";
+import type { PanFigures, Slosh } from "../api/queries";
+import type { Forecast } from "../document/BuildContext";
+import { DUNLIN_BUILD } from "../testing/documents";
+import { forecastOf, showInBuild, viewOf } from "../testing/view";
 import { JobRail } from "./JobRail";
+
+const state = vi.hoisted(() => ({ pan: undefined }));
+vi.mock("../api/queries", async (original) => ({
+  ...(await original()),
+  usePan: () => ({ data: state.pan }),
+}));
+
+const checks = (...states: string[]): PanFigures =>
+  ({ ground: null, checks: states.map((each) => ({ state: each })) }) as unknown as PanFigures;
+const verdict = (given: object): Forecast =>
+  forecastOf({ shown: { verdict: given } as unknown as Slosh });
+const word = (name: RegExp): string => screen.getByRole("link", { name }).textContent;
+
+beforeEach(() => {
+  state.pan = undefined;
+});
 
 describe("JobRail", () => {
   it("lists the twelve stages in the order of the work, each with its state in a word", async () => {
     const onPick = vi.fn();
-    show(
-      <MemoryRouter initialEntries={["/builds/7/pan"]}>
-        <JobRail
-          buildId={7}
-          states={{ pan: { mark: "caution", word: "2 checks" } }}
-          onPick={onPick}
-        />
-      </MemoryRouter>,
-    );
+    state.pan = checks("bad", "caution", "good");
+    showInBuild(<JobRail buildId={7} onPick={onPick} />);
     const links = screen.getAllByRole("link");
-    expect(links).toHaveLength(12);
-    expect(links.slice(0, 3).map((link) => link.getAttribute("href"))).toEqual([
-      "/builds/7/car",
-      "/builds/7/pan",
-      "/builds/7/loads",
-    ]);
+    expect(links.map((link) => link.getAttribute("href"))).toEqual(
+      [
+        ...["car", "pan", "loads", "slosh", "pressure", "drains"],
+        ...["options", "dry-sump", "lines", "fit", "job-card", "track-book"],
+      ].map((key) => `/builds/7/${key}`),
+    );
     expect(screen.getByRole("link", { current: "page" }).textContent).toContain("2 checks");
     expect(links.at(-1)?.textContent).toContain("to come");
     await userEvent.click(links[2] ?? document.body);
     expect(onPick).toHaveBeenCalledOnce();
   });
-});
 
-const SESSION = { username: "dunlin", workshop: "Reedbank Motors" } as Session;
-const DRY = {
-  verdict: {
-    state: "runs_dry",
-    headline: "Not safe",
-    sentence: "The pickup runs dry 8 times a lap.",
-    dry_s: 4.84,
-    dip_count: 8,
-  },
-} as unknown as Slosh;
-const ground = (gap_mm: number, margin_mm: number | null): PanFigures =>
-  ({ ground: { gap_mm, margin_mm, at_mm: [212, 0, -138] } }) as unknown as PanFigures;
-
-const [onUndo, onRedo, onHistory, onSignOut] = [vi.fn(), vi.fn(), vi.fn(), vi.fn()];
-function strip(
-  slosh: Slosh | undefined,
-  pan: PanFigures | undefined,
-  build = DUNLIN_BUILD,
-  moves = false,
-): HTMLElement {
-  return show(
-    <MemoryRouter>
-      <HeadStrip
-        pending={false}
-        saving={false}
-        session={SESSION}
-        {...{ build, slosh, moves, pan, onUndo, onRedo, onHistory, onSignOut }}
-      />
-    </MemoryRouter>,
-  ).container;
-}
-
-beforeEach(() => vi.clearAllMocks());
-
-describe("HeadStrip", () => {
-  it("says the verdict in a sentence, and its figures lead to their evidence", () => {
-    strip(DRY, ground(58, 13));
-    const verdict = screen.getByRole("status", { name: "Verdict" });
-    expect(verdict.textContent).toBe("Not safe. The pickup runs dry 8 times a lap.");
-    expect(screen.getByRole("link", { name: /Dry, settled/ }).textContent).toContain("4.8");
-    expect(screen.getByRole("link", { name: /To the ground/ }).getAttribute("href")).toBe(
-      "/builds/7/car",
-    );
+  it.each([
+    [{ state: "runs_dry", dry_s: 4.8, dip_count: 8 }, "8 dips"],
+    [{ state: "runs_dry", dry_s: 0.8, dip_count: 1 }, "1 dip"],
+    [{ state: "draws_air", dry_s: 0, dip_count: 0 }, "draws air"],
+    [{ state: "sound", dry_s: 0, dip_count: 0 }, "sound"],
+    [{ state: "no_lap", dry_s: null, dip_count: null }, "no lap"],
+  ])("says the verdict of Slosh in a word: %o", (given, said) => {
+    showInBuild(<JobRail buildId={7} />, viewOf({ forecast: verdict(given) }));
+    expect(word(/Slosh/)).toContain(said);
   });
 
-  it("says which oil its dry time is of", () => {
-    strip(DRY, ground(58, 13), DUNLIN_BUILD, true);
-    expect(screen.getByRole("link", { name: /Dry, moving/ })).toBeTruthy();
+  it("calls a template's numbers nobody's", () => {
+    const build = { ...DUNLIN_BUILD, invented: ["car" as const, "pan" as const] };
+    const sound = verdict({ state: "sound", dry_s: 0, dip_count: 0, headline: "", sentence: "" });
+    showInBuild(<JobRail buildId={7} />, viewOf({ build, forecast: sound }));
+    for (const name of [/Car/, /Pan/, /Slosh/]) expect(word(name)).toContain("not yours");
   });
 
-  it("says in two words what has no figure, never a dash or a zero", () => {
-    const head = strip(undefined, ground(58, null));
-    expect(screen.getByRole("link", { name: /Lowest gallery/ }).textContent).toContain("to come");
-    expect(head.textContent).not.toContain("–");
-  });
-
-  it("does not say that a figure is missing while it is being read", () => {
-    strip(DRY, undefined);
-    expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("being read");
-  });
-
-  it("says when the ground was not measured", () => {
-    strip(DRY, { ground: null } as unknown as PanFigures);
-    expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("not given");
-  });
-
-  it("says how the engine sits", () => {
-    expect(strip(DRY, ground(58, 13)).textContent).toContain("engine along, leaned 12° right");
-    const across = {
-      ...DUNLIN_BUILD,
-      document: {
-        ...DUNLIN,
-        car: { ...DUNLIN.car, nose_points: "right" as const, lean_right_deg: 0 },
-      },
-    };
-    expect(strip(DRY, ground(58, 13), across).textContent).toContain("engine across, upright");
-  });
-
-  it("undoes what there is to undo, and says what that is", async () => {
-    strip(DRY, ground(58, 13), { ...DUNLIN_BUILD, undo: "lean to 12" });
-    const undo = screen.getByRole("button", { name: /Undo/ });
-    expect(undo.title).toContain("lean to 12");
-    await userEvent.click(undo);
-    expect(onUndo).toHaveBeenCalledOnce();
-    expect(screen.getByRole("button", { name: /Redo|again/i })).toHaveProperty("disabled", true);
+  it("says what the car still wants", () => {
+    const low = { ground: { margin_mm: -3 }, checks: [] };
+    state.pan = low;
+    showInBuild(<JobRail buildId={7} />);
+    expect(word(/Car/)).toContain("too low");
+    expect(word(/Pan/)).toContain("sound");
+    expect(word(/Loads/)).toContain("no lap");
   });
 });

@@ -1,8 +1,9 @@
 import type { ReactElement } from "react";
 import { Link, useNavigate } from "react-router";
 import { useSignOut, type Session } from "../api/queries";
-import { RunList } from "../screens/runs/Runs";
-import { Tools } from "./HeadStrip";
+import { RunList } from "../pages/runs/Runs";
+import { HOME } from "./registry";
+import { Tools } from "./Tools";
 
 /** The workshop's runs under a head of their own. */
 export function RunsPage({ session }: { session: Session }): ReactElement {
@@ -20,7 +21,7 @@ export function RunsPage({ session }: { session: Session }): ReactElement {
         <Tools session={session} onSignOut={() => signOut.mutate()} />
       </header>
       <main className="flex-1">
-        <RunList onOpen={(id) => void navigate(`/builds/${id}/slosh`)} />
+        <RunList onOpen={(id) => void navigate(`/builds/${id}/${HOME}`)} />
       </main>
     </div>
   );

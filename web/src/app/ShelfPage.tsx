@@ -1,8 +1,8 @@
 import type { ReactElement } from "react";
 import { Link, useNavigate } from "react-router";
 import { useSignOut, type Session } from "../api/queries";
-import { Shelf } from "../screens/shelf/Shelf";
-import { Tools } from "./HeadStrip";
+import { Shelf } from "../pages/shelf/Shelf";
+import { Tools } from "./Tools";
 
 /** The shelf under a head of its own. */
 export function ShelfPage({ session }: { session: Session }): ReactElement {

@@ -38,6 +38,61 @@ export function figuresOf(
     });
 }
 
+/** What the pointer looks like over a grip: the way it can be moved. */
+function cursorOf(grip: Grip, view: Placed["view"]): string {
+  if (grip.axis === null) return "cursor-move";
+  if (grip.axis === 1 && view === "plan") return "cursor-ns-resize";
+  return (grip.axis === 0) === (view === "plan") ? "cursor-ew-resize" : "cursor-ns-resize";
+}
+
+/** A grip as it is seen: an edge as a heavy line, a place as a square, and where it would go. */
+function Mark({
+  ends,
+  words,
+}: {
+  ends: readonly Point[];
+  words: string | null;
+}): ReactElement | null {
+  const [first, second] = ends;
+  if (!first) return null;
+  const last = second ?? first;
+  return (
+    <>
+      {second ? (
+        <>
+          <path d={pathOf(ends, false)} stroke="transparent" strokeWidth="12" />
+          <path d={pathOf(ends, false)} stroke="var(--ink)" strokeWidth="4" />
+        </>
+      ) : (
+        <>
+          <circle cx={first[0]} cy={first[1]} r="11" fill="transparent" />
+          <path
+            d={`M${first[0] - 8} ${first[1] - 8}h16v16h-16z`}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="2.5"
+          />
+        </>
+      )}
+      {words !== null && (
+        <text
+          x={(first[0] + last[0]) / 2}
+          y={(first[1] + last[1]) / 2 - 10}
+          fontSize="15"
+          fontWeight="700"
+          textAnchor="middle"
+          fill="var(--ink)"
+          stroke="var(--paper)"
+          strokeWidth="4"
+          paintOrder="stroke"
+        >
+          {words}
+        </text>
+      )}
+    </>
+  );
+}
+
 /** Grips over a view: dragged with a finger or a mouse, nudged with the arrow keys, on the grid. */
 export function Grips({
   drawing,
@@ -106,14 +161,6 @@ export function Grips({
           const by = drag?.key === grip.key ? shift(grip, drag.by) : ([0, 0] as Point);
           const ends = grip.ends.map((end) => page([end[0] + by[0], end[1] + by[1]]));
           const active = drag?.key === grip.key;
-          const [first] = ends;
-          if (!first) return null;
-          const cursor =
-            grip.axis === null
-              ? "cursor-move"
-              : (grip.axis === 0) === (at.view === "plan")
-                ? "cursor-ew-resize"
-                : "cursor-ns-resize";
           return (
             <g
               key={grip.key}
@@ -121,7 +168,7 @@ export function Grips({
               tabIndex={0}
               aria-label={`Move the ${grip.words}`}
               data-grip={grip.key}
-              className={`${grip.axis === 1 && at.view === "plan" ? "cursor-ns-resize" : cursor} touch-none opacity-0 outline-none hover:opacity-100 focus-visible:opacity-100 ${active ? "opacity-100" : ""}`}
+              className={`${cursorOf(grip, at.view)} touch-none opacity-0 outline-none hover:opacity-100 focus-visible:opacity-100 ${active ? "opacity-100" : ""}`}
               onKeyDown={(event) => nudge(grip, event)}
               onPointerDown={(event) => {
                 event.currentTarget.setPointerCapture(event.pointerId);
@@ -135,39 +182,16 @@ export function Grips({
               onPointerUp={() => release(grip)}
               onPointerCancel={() => setDrag(null)}
             >
-              {ends.length > 1 ? (
-                <>
-                  <path d={pathOf(ends, false)} stroke="transparent" strokeWidth="12" />
-                  <path d={pathOf(ends, false)} stroke="var(--ink)" strokeWidth="4" />
-                </>
-              ) : (
-                <>
-                  <circle cx={first[0]} cy={first[1]} r="11" fill="transparent" />
-                  <path
-                    d={`M${first[0] - 8} ${first[1] - 8}h16v16h-16z`}
-                    fill="none"
-                    stroke="var(--ink)"
-                    strokeWidth="2.5"
-                  />
-                </>
-              )}
-              {active && drag.moved && (
-                <text
-                  x={(first[0] + (ends[1] ?? first)[0]) / 2}
-                  y={(first[1] + (ends[1] ?? first)[1]) / 2 - 10}
-                  fontSize="15"
-                  fontWeight="700"
-                  textAnchor="middle"
-                  fill="var(--ink)"
-                  stroke="var(--paper)"
-                  strokeWidth="4"
-                  paintOrder="stroke"
-                >
-                  {figuresOf(grip, held(grip, drag.by), system, false)
-                    .map(({ mm }) => label(mm))
-                    .join(", ")}
-                </text>
-              )}
+              <Mark
+                ends={ends}
+                words={
+                  active && drag.moved
+                    ? figuresOf(grip, held(grip, drag.by), system, false)
+                        .map(({ mm }) => label(mm))
+                        .join(", ")
+                    : null
+                }
+              />
             </g>
           );
         })}

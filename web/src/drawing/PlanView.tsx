@@ -24,6 +24,62 @@ function footOf(ring: readonly (readonly [number, number, number])[]): [Point, P
   return far;
 }
 
+/** A gate from above: its leaf as far as it has swung, and an arrow the way it opens. */
+function Gate({
+  gate,
+  swing,
+  scale,
+  place,
+}: {
+  gate: Drawing["plates"][number]["gates"][number];
+  /** How far it has swung [rad]; not a number where that is not known. */
+  swing: number;
+  scale: number;
+  place: (point: Point) => Point;
+}): ReactElement | null {
+  const [one, other, edge] = gate.corners_mm;
+  if (!one || !other) return null;
+  const away = (point: readonly [number, number, number], mm: number): Point =>
+    place([point[0] + gate.opens[0] * mm, point[1] + gate.opens[1] * mm]);
+  const middle = [(one[0] + other[0]) / 2, (one[1] + other[1]) / 2, 0] as const;
+  const [tail, tip] = [away(middle, -16), away(middle, 34)];
+  // seen from above a leaf reaches as far as it has swung
+  const long = edge ? Math.hypot(...edge.map((part, k) => part - (other[k] ?? 0))) : 0;
+  const reach = Number.isNaN(swing) ? 13 : Math.max(2, long * Math.sin(swing));
+  const angle = (Math.atan2(tip[1] - tail[1], tip[0] - tail[0]) * 180) / Math.PI;
+  const [x, y] = away(middle, -16 - 13 / scale);
+  return (
+    <g data-gate={gate.name}>
+      <path
+        data-keep-free
+        d={pathOf([away(one, 0), away(other, 0), away(other, reach), away(one, reach)])}
+        fill="var(--metal)"
+        strokeWidth="1.25"
+      />
+      <path d={pathOf([tail, tip], false)} strokeWidth="1.5" />
+      <path
+        d="M2 0l-9 -4v8z"
+        fill="var(--ink)"
+        stroke="none"
+        transform={`translate(${tip[0].toFixed(1)} ${tip[1].toFixed(1)}) rotate(${angle.toFixed(1)})`}
+      />
+      <Words
+        rank="part"
+        anchor={place([middle[0], middle[1]])}
+        x={x}
+        y={y + 4}
+        fontSize="13"
+        fontWeight="600"
+        textAnchor="middle"
+        fill="var(--ink)"
+        stroke="none"
+      >
+        {gate.name}
+      </Words>
+    </g>
+  );
+}
+
 /** Plates from above: upright ones as heavy lines, level ones hidden-line, gates with an arrow. */
 const Plates = memo(function Plates({
   drawing,
@@ -63,50 +119,15 @@ const Plates = memo(function Plates({
               ))
             );
           })}
-          {plate.gates.map((gate) => {
-            const [one, other] = [gate.corners_mm[0], gate.corners_mm[1]];
-            if (!one || !other) return null;
-            const away = (point: readonly [number, number, number], mm: number): Point =>
-              place([point[0] + gate.opens[0] * mm, point[1] + gate.opens[1] * mm]);
-            const middle = [(one[0] + other[0]) / 2, (one[1] + other[1]) / 2, 0] as const;
-            const [tail, tip] = [away(middle, -16), away(middle, 34)];
-            // seen from above a leaf reaches as far as it has swung
-            const [, , edge] = gate.corners_mm;
-            const long = edge ? Math.hypot(...edge.map((part, k) => part - (other[k] ?? 0))) : 0;
-            const swing = swingOf(moving, gateKey(plate.name, gate.name), NaN);
-            const reach = Number.isNaN(swing) ? 13 : Math.max(2, long * Math.sin(swing));
-            const angle = (Math.atan2(tip[1] - tail[1], tip[0] - tail[0]) * 180) / Math.PI;
-            return (
-              <g key={gate.name} data-gate={gate.name}>
-                <path
-                  data-keep-free
-                  d={pathOf([away(one, 0), away(other, 0), away(other, reach), away(one, reach)])}
-                  fill="var(--metal)"
-                  strokeWidth="1.25"
-                />
-                <path d={pathOf([tail, tip], false)} strokeWidth="1.5" />
-                <path
-                  d="M2 0l-9 -4v8z"
-                  fill="var(--ink)"
-                  stroke="none"
-                  transform={`translate(${tip[0].toFixed(1)} ${tip[1].toFixed(1)}) rotate(${angle.toFixed(1)})`}
-                />
-                <Words
-                  rank="part"
-                  anchor={place([middle[0], middle[1]])}
-                  x={away(middle, -16 - 13 / at.scale)[0]}
-                  y={away(middle, -16 - 13 / at.scale)[1] + 4}
-                  fontSize="13"
-                  fontWeight="600"
-                  textAnchor="middle"
-                  fill="var(--ink)"
-                  stroke="none"
-                >
-                  {gate.name}
-                </Words>
-              </g>
-            );
-          })}
+          {plate.gates.map((gate) => (
+            <Gate
+              key={gate.name}
+              gate={gate}
+              swing={swingOf(moving, gateKey(plate.name, gate.name), NaN)}
+              scale={at.scale}
+              place={place}
+            />
+          ))}
         </g>
       ))}
     </g>

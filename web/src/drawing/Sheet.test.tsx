@@ -2,7 +2,8 @@
 import { screen } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { BOX } from "../testing/drawings";
-import { SETTINGS, show } from "../testing/shown";
+import { SETTINGS } from "../testing/settings";
+import { show } from "../testing/shown";
 import { Sheet } from "./Sheet";
 import type { OilSurface } from "./views";
 

@@ -35,105 +35,132 @@ export function snapped(mm: number, system: "metric" | "us", fine: boolean): num
 
 type EdgeFields = (index: number, side: "rear" | "front" | "right" | "left") => string[];
 
+type Zone = BuildDocument["pan"]["zones"][number];
+interface Edges {
+  rear: number;
+  front: number;
+  right: number;
+  left: number;
+}
+
+/** The edges of a zone in plan, but those that a zone before it has already. */
+function edgeGrips(
+  zone: Zone,
+  index: number,
+  { rear, front, right, left }: Edges,
+  edgeFields: EdgeFields,
+  taken: Set<string>,
+): Grip[] {
+  const sides: ["rear" | "front" | "right" | "left", 0 | 1, Point, Point][] = [
+    ["rear", 0, [rear, right], [rear, left]],
+    ["front", 0, [front, right], [front, left]],
+    ["right", 1, [rear, right], [front, right]],
+    ["left", 1, [rear, left], [front, left]],
+  ];
+  return sides.flatMap(([side, axis, from, to]) => {
+    const fields = edgeFields(index, side);
+    const key = [...fields].sort().join();
+    if (taken.has(key)) return [];
+    taken.add(key);
+    const grip: Grip = {
+      key: `zone-${index}-${side}`,
+      words: `${side} edge of ${zone.name}`,
+      view: "plan",
+      ends: [from, to],
+      axis,
+      sets: [{ axis, sign: 1, fields }],
+    };
+    return [grip];
+  });
+}
+
+/** The flat floor of a zone in each section that cuts it. */
+function floorGrips(
+  zone: Zone,
+  index: number,
+  { rear, front, right, left }: Edges,
+  cutAt: { x: number; y: number },
+): Grip[] {
+  if (zone.floor.kind !== "flat") return [];
+  const depth = -zone.floor.depth_mm;
+  const floor = (view: "side" | "front", from: number, to: number): Grip => ({
+    key: `floor-${index}-${view}`,
+    words: `floor of ${zone.name}`,
+    view,
+    ends: [
+      [from, depth],
+      [to, depth],
+    ],
+    axis: 1,
+    sets: [{ axis: 1, sign: -1, fields: [`pan.zones.${index}.floor.depth_mm`] }],
+  });
+  return [
+    ...(right < cutAt.y && cutAt.y < left ? [floor("side", rear, front)] : []),
+    ...(rear < cutAt.x && cutAt.x < front ? [floor("front", right, left)] : []),
+  ];
+}
+
+/** A place in plan that moves both ways, by the fields of its two coordinates. */
+const placeGrip = (
+  key: string,
+  words: string,
+  at: Point,
+  [ahead, left]: readonly [string, string],
+): Grip => ({
+  key,
+  words,
+  view: "plan",
+  ends: [at],
+  axis: null,
+  sets: [
+    { axis: 0, sign: 1, fields: [ahead] },
+    { axis: 1, sign: 1, fields: [left] },
+  ],
+});
+
 /** All grips of a build: edges of rectangular zones, flat floors, mouth, ends of upright plates. */
 export function gripsOf(
   { pan, pickup }: BuildDocument,
   cutAt: { y: number; x: number },
-  edgesOf: (zone: BuildDocument["pan"]["zones"][number]) => Record<string, number> | null,
+  edgesOf: (zone: Zone) => Record<string, number> | null,
   edgeFields: EdgeFields,
 ): Grip[] {
-  const grips: Grip[] = [];
   const taken = new Set<string>();
-  pan.zones.forEach((zone, index) => {
-    const edges = edgesOf(zone);
-    if (!edges) return;
-    const { rear = 0, front = 0, right = 0, left = 0 } = edges;
-    const sides: ["rear" | "front" | "right" | "left", 0 | 1, Point, Point][] = [
-      ["rear", 0, [rear, right], [rear, left]],
-      ["front", 0, [front, right], [front, left]],
-      ["right", 1, [rear, right], [front, right]],
-      ["left", 1, [rear, left], [front, left]],
+  const zones = pan.zones.flatMap((zone, index) => {
+    const found = edgesOf(zone);
+    if (!found) return [];
+    const { rear = 0, front = 0, right = 0, left = 0 } = found;
+    const edges = { rear, front, right, left };
+    return [
+      ...edgeGrips(zone, index, edges, edgeFields, taken),
+      ...floorGrips(zone, index, edges, cutAt),
     ];
-    for (const [side, axis, from, to] of sides) {
-      const fields = edgeFields(index, side);
-      const key = [...fields].sort().join();
-      if (taken.has(key)) continue; // shared with a zone before it
-      taken.add(key);
-      grips.push({
-        key: `zone-${index}-${side}`,
-        words: `${side} edge of ${zone.name}`,
-        view: "plan",
-        ends: [from, to],
-        axis,
-        sets: [{ axis, sign: 1, fields }],
-      });
-    }
-    if (zone.floor.kind !== "flat") return;
-    const depth = -zone.floor.depth_mm;
-    const set = { axis: 1, sign: -1, fields: [`pan.zones.${index}.floor.depth_mm`] } as const;
-    if (right < cutAt.y && cutAt.y < left)
-      grips.push({
-        key: `floor-${index}-side`,
-        words: `floor of ${zone.name}`,
-        view: "side",
-        ends: [
-          [rear, depth],
-          [front, depth],
-        ],
-        axis: 1,
-        sets: [set],
-      });
-    if (rear < cutAt.x && cutAt.x < front)
-      grips.push({
-        key: `floor-${index}-front`,
-        words: `floor of ${zone.name}`,
-        view: "front",
-        ends: [
-          [right, depth],
-          [left, depth],
-        ],
-        axis: 1,
-        sets: [set],
-      });
   });
-  grips.push({
-    key: "mouth",
-    words: "mouth",
-    view: "plan",
-    ends: [[pickup.x_mm, pickup.y_mm]],
-    axis: null,
-    sets: [
-      { axis: 0, sign: 1, fields: ["pickup.x_mm"] },
-      { axis: 1, sign: 1, fields: ["pickup.y_mm"] },
-    ],
-  });
-  pan.plates.forEach((plate, index) => {
-    if (plate.kind !== "vertical") return;
-    for (const end of ["from_mm", "to_mm"] as const)
-      grips.push({
-        key: `plate-${index}-${end}`,
-        words: `${end === "from_mm" ? "start" : "end"} of ${plate.name}`,
-        view: "plan",
-        ends: [plate[end]],
-        axis: null,
-        sets: [
-          { axis: 0, sign: 1, fields: [`pan.plates.${index}.${end}.0`] },
-          { axis: 1, sign: 1, fields: [`pan.plates.${index}.${end}.1`] },
-        ],
-      });
-  });
-  pan.bosses.forEach((boss, index) => {
-    grips.push({
-      key: `boss-${index}`,
-      words: boss.name,
-      view: "plan",
-      ends: [[boss.x_mm, boss.y_mm]],
-      axis: null,
-      sets: [
-        { axis: 0, sign: 1, fields: [`pan.bosses.${index}.x_mm`] },
-        { axis: 1, sign: 1, fields: [`pan.bosses.${index}.y_mm`] },
-      ],
-    });
-  });
-  return grips;
+  const mouth = placeGrip(
+    "mouth",
+    "mouth",
+    [pickup.x_mm, pickup.y_mm],
+    ["pickup.x_mm", "pickup.y_mm"],
+  );
+  const plates = pan.plates.flatMap((plate, index) =>
+    plate.kind !== "vertical"
+      ? []
+      : (["from_mm", "to_mm"] as const).map((end) =>
+          placeGrip(
+            `plate-${index}-${end}`,
+            `${end === "from_mm" ? "start" : "end"} of ${plate.name}`,
+            plate[end],
+            [`pan.plates.${index}.${end}.0`, `pan.plates.${index}.${end}.1`],
+          ),
+        ),
+  );
+  const bosses = pan.bosses.map((boss, index) =>
+    placeGrip(
+      `boss-${index}`,
+      boss.name,
+      [boss.x_mm, boss.y_mm],
+      [`pan.bosses.${index}.x_mm`, `pan.bosses.${index}.y_mm`],
+    ),
+  );
+  return [...zones, mouth, ...plates, ...bosses];
 }

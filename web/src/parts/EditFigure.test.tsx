@@ -3,7 +3,8 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import { Refusal } from "../api/client";
-import { SETTINGS, show } from "../testing/shown";
+import { SETTINGS } from "../testing/settings";
+import { show } from "../testing/shown";
 import { EditFigure } from "./EditFigure";
 
 const figure = (value: number, onType: (typed: string) => Promise<unknown>) => (

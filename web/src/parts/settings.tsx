@@ -1,4 +1,5 @@
 import { createContext, useContext } from "react";
+import type { Limits } from "./limits";
 import type { System, Units } from "./units";
 
 /** What every part of a screen may need: unit system, unit factors, theme. */
@@ -10,6 +11,8 @@ export interface Settings {
   /** What is looked at on pan and pickup before anything is assembled. */
   inspectionItems: string[];
   largestUploadMb: number;
+  /** Limits of the core's rules that words and pictures go by. */
+  limits: Limits;
   theme: "paper" | "night";
   setTheme: (theme: "paper" | "night") => void;
 }

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import { SETTINGS, show } from "../testing/shown";
+import { SETTINGS } from "../testing/settings";
+import { show } from "../testing/shown";
 import { LevelCurve } from "./LevelCurve";
 
 const fill = {

@@ -137,6 +137,117 @@ function Words({
   );
 }
 
+/** The lap's own loads, thinned, each wet or dry. */
+function useCloud(dial: Dial, samples: Samples | null): Cloud[] {
+  return useMemo(() => {
+    if (!samples) return [];
+    const step = Math.max(1, Math.floor(samples.time_s.length / 300));
+    return samples.side_g
+      .map((sideG, i) => ({
+        place: placeOf(dial, { sideG, foreG: samples.fore_g[i] ?? 0 }),
+        dry: (samples.cover_mm[i] ?? 0) < 0,
+      }))
+      .filter((_, i) => i % step === 0);
+  }, [samples, dial]);
+}
+
+interface Labels {
+  dry: Place | null;
+  covered: Place | null;
+  figure: Place | null;
+  one: Place | null;
+}
+
+/** Where the pad's words find room: the handle's figure first, clear of the lap's loads. */
+function placeLabels(
+  { size, radius, rim }: Dial,
+  edge: Place[],
+  cloud: readonly Cloud[],
+  [x, y]: Place,
+): Labels {
+  const middle: Place = [size / 2, size / 2];
+  const spots = overDisc(middle, radius);
+  const inRim = (at: Place): boolean => Math.hypot(at[0] - size / 2, at[1] - size / 2) < radius - 4;
+  const marks = cloud.map(({ place }) => place);
+  const clear = [[x, y] as const];
+  const figureBox = { width: 46, height: 20 };
+  const near = [26, 34, 46].flatMap((far) =>
+    Array.from({ length: 16 }, (_, k): Place => {
+      const angle = (k * Math.PI) / 8;
+      return [x + far * 1.5 * Math.cos(angle), y + far * Math.sin(angle)];
+    }),
+  );
+  const figure = placeLabel(figureBox, near, inRim, marks, clear);
+  const taken = figure ? [...clear, ...aroundBox(figure, figureBox)] : clear;
+  const dryBox = { width: 54, height: 16 };
+  const dry = placeLabel(dryBox, spots, (p) => inRim(p) && !isInside(edge, p), marks, taken);
+  const one = placeLabel(
+    { width: 20, height: 14 },
+    overRing(middle, radius / rim),
+    inRim,
+    marks,
+    dry ? [...taken, ...aroundBox(dry, dryBox)] : taken,
+  );
+  const covered = placeLabel(
+    { width: 90, height: 16 },
+    spots,
+    (p) => inRim(p) && isInside(edge, p),
+    marks,
+    one ? [...taken, one] : taken,
+  );
+  return { dry, covered, figure, one };
+}
+
+/** The handle on its line from rest, with the load that it stands for. */
+function Handle({
+  dial: { size },
+  at: [x, y],
+  figure,
+  total,
+  isHeavy,
+}: {
+  dial: Dial;
+  at: Place;
+  figure: Place | null;
+  total: number;
+  isHeavy: boolean;
+}): ReactElement {
+  return (
+    <>
+      <path
+        d={`M${size / 2} ${size / 2}L${x.toFixed(1)} ${y.toFixed(1)}`}
+        stroke="var(--ink)"
+        strokeWidth="2"
+      />
+      {figure && (
+        <g>
+          <rect x={figure[0] - 24} y={figure[1] - 11} width="48" height="22" fill="var(--ink)" />
+          <text
+            x={figure[0]}
+            y={figure[1] + 5}
+            fontSize="15"
+            fontWeight="600"
+            textAnchor="middle"
+            fill="var(--paper)"
+          >
+            {total.toFixed(2)} g
+          </text>
+        </g>
+      )}
+      <circle
+        cx={x}
+        cy={y}
+        r="10"
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        strokeWidth={isHeavy ? 4 : 3}
+        data-handle
+      />
+      <circle cx={x} cy={y} r="2.5" fill="var(--ink)" />
+    </>
+  );
+}
+
 /**
  * The cover rose that is the load pad: covered inside the thick edge, bare outside. The handle lies
  * where the oil is thrown; drag it, use the arrow keys, or type the load below it.
@@ -167,53 +278,11 @@ export function LoadPad({
     () => edgePlaces(dial, rose.thrown_deg, rose.dry_from_g),
     [dial, rose.thrown_deg, rose.dry_from_g],
   );
-  const cloud = useMemo((): Cloud[] => {
-    if (!samples) return [];
-    const step = Math.max(1, Math.floor(samples.time_s.length / 300));
-    return samples.side_g
-      .map((sideG, i) => ({
-        place: placeOf(dial, { sideG, foreG: samples.fore_g[i] ?? 0 }),
-        dry: (samples.cover_mm[i] ?? 0) < 0,
-      }))
-      .filter((_, i) => i % step === 0);
-  }, [samples, dial]);
-  const { radius } = dial;
-  const middle: Place = [size / 2, size / 2];
+  const cloud = useCloud(dial, samples);
   const handle = placeOf(dial, load);
   const heldRing = held ? edgePlaces(dial, rose.thrown_deg, held) : null;
-  const labels = useMemo(() => {
-    const spots = overDisc([size / 2, size / 2], radius);
-    const inRim = ([x, y]: Place): boolean => Math.hypot(x - size / 2, y - size / 2) < radius - 4;
-    const marks = cloud.map(({ place }) => place);
-    const clear = [[handle[0], handle[1]] as const];
-    const figureBox = { width: 46, height: 20 };
-    const near = [26, 34, 46].flatMap((far) =>
-      Array.from({ length: 16 }, (_, k): Place => {
-        const angle = (k * Math.PI) / 8;
-        return [handle[0] + far * 1.5 * Math.cos(angle), handle[1] + far * Math.sin(angle)];
-      }),
-    );
-    const figure = placeLabel(figureBox, near, inRim, marks, clear);
-    const taken = figure ? [...clear, ...aroundBox(figure, figureBox)] : clear;
-    const dryBox = { width: 54, height: 16 };
-    const dry = placeLabel(dryBox, spots, (p) => inRim(p) && !isInside(edge, p), marks, taken);
-    const one = placeLabel(
-      { width: 20, height: 14 },
-      overRing([size / 2, size / 2], radius / rim),
-      inRim,
-      marks,
-      dry ? [...taken, ...aroundBox(dry, dryBox)] : taken,
-    );
-    const covered = placeLabel(
-      { width: 90, height: 16 },
-      spots,
-      (p) => inRim(p) && isInside(edge, p),
-      marks,
-      one ? [...taken, one] : taken,
-    );
-    return { dry, covered, figure, one };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- handle is a fresh pair of two numbers
-  }, [cloud, edge, handle[0], handle[1], radius, rim, size]);
+  const [x, y] = handle;
+  const labels = useMemo(() => placeLabels(dial, edge, cloud, [x, y]), [dial, edge, cloud, x, y]);
 
   function move(event: PointerEvent<SVGSVGElement>): void {
     const box = event.currentTarget.getBoundingClientRect();
@@ -270,42 +339,13 @@ export function LoadPad({
       <Words at={labels.one} fill="var(--ink-2)" data="ring">
         1 g
       </Words>
-      <path
-        d={`M${middle[0]} ${middle[1]}L${handle[0].toFixed(1)} ${handle[1].toFixed(1)}`}
-        stroke="var(--ink)"
-        strokeWidth="2"
+      <Handle
+        dial={dial}
+        at={handle}
+        figure={labels.figure}
+        total={total}
+        isHeavy={focused || steady}
       />
-      {labels.figure && (
-        <g>
-          <rect
-            x={labels.figure[0] - 24}
-            y={labels.figure[1] - 11}
-            width="48"
-            height="22"
-            fill="var(--ink)"
-          />
-          <text
-            x={labels.figure[0]}
-            y={labels.figure[1] + 5}
-            fontSize="15"
-            fontWeight="600"
-            textAnchor="middle"
-            fill="var(--paper)"
-          >
-            {total.toFixed(2)} g
-          </text>
-        </g>
-      )}
-      <circle
-        cx={handle[0]}
-        cy={handle[1]}
-        r="10"
-        fill="var(--panel)"
-        stroke="var(--ink)"
-        strokeWidth={focused || steady ? 4 : 3}
-        data-handle
-      />
-      <circle cx={handle[0]} cy={handle[1]} r="2.5" fill="var(--ink)" />
     </svg>
   );
 }

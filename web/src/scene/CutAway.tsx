@@ -11,26 +11,14 @@ import {
 import type { MovingFrame } from "../drawing/movingOil";
 import type { Drawing, OilSurface } from "../drawing/views";
 import { useSettings } from "../parts/settings";
+import { loadScene } from "./fetching";
 import { dragged, FIRST_STANCE, projectionOf, type Stance } from "./camera";
 import { litresDrawn } from "./model";
 import { SceneNotes } from "./SceneNotes";
 import type { Vector } from "./solid";
 import type { PanView } from "./ViewChoices";
 
-const loadScene = (): Promise<typeof import("./PanScene")> => import("./PanScene");
 const PanScene = lazy(loadScene);
-
-/** Fetches what draws in three dimensions, before there is something to draw. */
-export const fetchScene = (): void => void loadScene().catch(() => undefined);
-
-/** Whether this browser can draw in three dimensions at all. */
-export function canDraw3d(): boolean {
-  try {
-    return document.createElement("canvas").getContext("webgl2") !== null;
-  } catch {
-    return false;
-  }
-}
 
 const MARGIN = { x: 44, top: 34, bottom: 104 };
 /** Where there is no section beside the scene. */

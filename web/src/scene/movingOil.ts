@@ -103,6 +103,22 @@ function valuesOf(frames: OilFrames, index: number, off: readonly Uint8Array[]):
   return values;
 }
 
+/** Each block's corner is the mean of where the skin crosses it, and not below the floor. */
+function settle(
+  points: Float32Array,
+  counts: Uint8Array,
+  floorAt: (x: number, y: number) => number,
+): void {
+  for (let block = 0; block < counts.length; block += 1) {
+    const count = counts[block] ?? 0;
+    if (count === 0) continue;
+    const at = 3 * block;
+    for (let b = 0; b < 3; b += 1) points[at + b] = (points[at + b] ?? 0) / count;
+    const floor = floorAt(points[at] ?? 0, points[at + 1] ?? 0);
+    if ((points[at + 2] ?? 0) < floor) points[at + 2] = floor;
+  }
+}
+
 /**
  * The skin of the oil in one frame, by surface nets: each block of eight cell middles that the skin
  * passes has one corner, the mean of where it crosses the block's edges. Against a wall it crosses at
@@ -156,14 +172,7 @@ export function oilSkin(
       }
     }
   }
-  for (let block = 0; block < counts.length; block += 1) {
-    const count = counts[block] ?? 0;
-    if (count === 0) continue;
-    const at = 3 * block;
-    for (let b = 0; b < 3; b += 1) points[at + b] = (points[at + b] ?? 0) / count;
-    const floor = floorAt(points[at] ?? 0, points[at + 1] ?? 0);
-    if ((points[at + 2] ?? 0) < floor) points[at + 2] = floor;
-  }
+  settle(points, counts, floorAt);
   const all = crossed.reduce((sum, list) => sum + list.length, 0);
   const surface = new Triangles(all - walls);
   const body = new Triangles(walls);

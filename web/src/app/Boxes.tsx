@@ -1,0 +1,40 @@
+import type { ReactElement } from "react";
+import { useBuildView } from "../document/BuildContext";
+import { useSettings } from "../parts/settings";
+import { CommandBox } from "./CommandBox";
+import { History } from "./History";
+import { KeySheet } from "./KeySheet";
+import { FIGURES } from "./registry";
+import type { Box } from "./useFrameCommands";
+
+/** The box that lies over the screen, if any. */
+export function Boxes({ box, onClose }: { box: Box; onClose: () => void }): ReactElement | null {
+  const { build, edit } = useBuildView();
+  const { system } = useSettings();
+  const { mutate } = edit;
+  switch (box) {
+    case "commands":
+      return (
+        <CommandBox
+          figures={FIGURES}
+          onFigure={(field, typed) =>
+            mutate({ kind: "figures", figures: [{ field, typed }], system })
+          }
+          onClose={onClose}
+        />
+      );
+    case "keys":
+      return <KeySheet onClose={onClose} />;
+    case "history":
+      return (
+        <History
+          build={build}
+          onShow={(state) => mutate({ kind: "show", state })}
+          onName={(name) => mutate({ kind: "revision", name })}
+          onClose={onClose}
+        />
+      );
+    case null:
+      return null;
+  }
+}

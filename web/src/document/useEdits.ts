@@ -1,0 +1,50 @@
+import { useState } from "react";
+import { Refusal, wordsOf } from "../api/client";
+import type { Edit } from "../api/queries";
+import { useBuildView } from "./BuildContext";
+import { useSettings } from "../parts/settings";
+import type { Replace, Type } from "./ZoneNumbers";
+
+export interface Edits {
+  /** What the last refused edit of a whole part was refused for; figures say it themselves. */
+  fault: string | null;
+  /** Replaces figures by what was typed; the fault belongs to the caller. */
+  type: Type;
+  /** Any other edit; its fault is kept here. */
+  attempt: (edit: Edit) => void;
+  replace: Replace;
+}
+
+/** Edits of the build shown on a screen. A conflict with another editor is said above, not here. */
+export function useEdits(): Edits {
+  const { edit } = useBuildView();
+  const { system } = useSettings();
+  const [fault, setFault] = useState<string | null>(null);
+  const attempt = (change: Edit): void => {
+    setFault(null);
+    edit
+      .mutateAsync(change)
+      .catch((error: unknown) => {
+        if (!(error instanceof Refusal && error.keptState !== null)) setFault(wordsOf(error));
+      })
+      .finally(() => edit.reset());
+  };
+  const type: Type = async (fields, typed) => {
+    setFault(null);
+    const figures = fields.map((field) => ({ field, typed }));
+    try {
+      return await edit.mutateAsync({ kind: "figures", figures, system });
+    } catch (error) {
+      if (error instanceof Refusal && error.keptState !== null) return null; // said above
+      throw error;
+    } finally {
+      edit.reset(); // said beside the field, not again above
+    }
+  };
+  return {
+    fault,
+    type,
+    attempt,
+    replace: (document, change) => attempt({ kind: "document", document, change }),
+  };
+}

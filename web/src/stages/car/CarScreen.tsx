@@ -1,0 +1,299 @@
+import type { ReactElement } from "react";
+import { usePan, type BuildDocument, type PanFigures } from "../../api/queries";
+import { CarPlan } from "../../drawing/CarPlan";
+import { Fitted } from "../../drawing/Fitted";
+import { Sheet } from "../../drawing/Sheet";
+import { AroundNumbers } from "../../document/AroundNumbers";
+import { OilNumbers } from "../../document/OilNumbers";
+import { PumpNumbers } from "../../document/PumpNumbers";
+import { InventedNotice } from "../../document/InventedNotice";
+import { useBuildView } from "../../document/BuildContext";
+import { useEdits, type Edits } from "../../document/useEdits";
+import { Button } from "../../parts/Button";
+import { EditFigure } from "../../parts/EditFigure";
+import { FigureGroup } from "../../parts/FigureGroup";
+import { Mark } from "../../parts/Mark";
+import { Notice } from "../../parts/Notice";
+import { useSettings } from "../../parts/settings";
+import { useSize } from "../../parts/size";
+import { lengthAs, volumeAs } from "../../parts/units";
+
+type CarPart = BuildDocument["car"];
+
+/** Which way of the car the engine's own axes point, in words: so that nobody mixes them up. */
+function axesWords(nose: CarPart["nose_points"]): string {
+  const words = {
+    front: "Engine along the car: its nose is the car's front, its left the car's left.",
+    rear: "Engine along the car, turned round: its nose is the car's rear, its left the car's right.",
+    left: "Engine across the car: its nose is on the car's left, its left at the car's rear. The car's side g runs along this engine.",
+    right:
+      "Engine across the car: its nose is on the car's right, its left at the car's front. The car's side g runs along this engine.",
+  };
+  return words[nose];
+}
+
+/** The gap to the ground in words. */
+function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
+  const { system, units } = useSettings();
+  const ground = pan?.ground;
+  if (!ground) return null;
+  const length = (mm: number): string => {
+    const { figure, unit } = lengthAs(units, system, mm);
+    return `${figure} ${unit}`;
+  };
+  const short = ground.margin_mm !== null && ground.margin_mm < 0;
+  return (
+    <p className="flex gap-2 py-2 text-[14px]" data-ground>
+      <Mark state={ground.margin_mm === null ? "caution" : short ? "bad" : "good"} />
+      <span>
+        {length(ground.gap_mm)} under the pan&apos;s lowest corner, {length(ground.at_mm[0])} ahead
+        of the rear face
+        {ground.margin_mm !== null &&
+          `: ${length(Math.abs(ground.margin_mm))} ${short ? "less than" : "more than"} wanted`}
+        . Inside of the pan, car at rest: sheet, drain plug, roll and springs come off it.
+      </span>
+    </p>
+  );
+}
+
+type Put = (next: Partial<CarPart>, change: string) => void;
+
+/** What is round the pan, with the smallest gaps. */
+function Around({
+  pan,
+  width,
+}: {
+  pan: PanFigures | undefined;
+  width: number;
+}): ReactElement | null {
+  const { build, forecast } = useBuildView();
+  const drawing = forecast.settled.data?.drawing;
+  if (!drawing || !pan || pan.clearances.length === 0 || width <= 0) return null;
+  return (
+    <figure className="mt-5">
+      <figcaption className="font-figure text-[18px] font-semibold">
+        What is round the pan, and the smallest gaps
+      </figcaption>
+      <Sheet
+        drawing={drawing}
+        oil={drawing.standing}
+        airy={false}
+        words="The pan with what is round it"
+        callout={["", ""]}
+        width={width}
+        height={400}
+        only={null}
+        over={(at) => (
+          <Fitted drawing={drawing} document={build.document} clearances={pan.clearances} at={at} />
+        )}
+      />
+    </figure>
+  );
+}
+
+/** The car from above: where the engine is picked. */
+function FromAbove({
+  pan,
+  fault,
+  put,
+}: {
+  pan: PanFigures | undefined;
+  fault: string | null;
+  put: Put;
+}): ReactElement {
+  const { build, go } = useBuildView();
+  const [box, { width }] = useSize();
+  const { car } = build.document;
+  return (
+    <section aria-label="The car from above" className="min-w-0 flex-1 overflow-y-auto px-6 pt-3">
+      <h1 className="font-figure text-[22px] leading-7 font-semibold">
+        The car, and the engine in it
+      </h1>
+      <p className="max-w-2xl text-[14px] text-ink-2">
+        Pick where the engine sits and where its crank&apos;s nose, the damper end, points.
+      </p>
+      {build.invented.includes("car") && <InventedNotice what="car" />}
+      {fault && (
+        <div className="max-w-xl py-2">
+          <Notice kind="bad" title="Not saved">
+            {fault}
+          </Notice>
+        </div>
+      )}
+      <div ref={box} className="mt-4 max-w-[760px]">
+        {width > 0 && (
+          <CarPlan
+            place={car.place ?? null}
+            nose={car.nose_points}
+            cylinders={car.cylinders ?? null}
+            width={width}
+            onPlace={(place) => put({ place }, `engine in the ${place}`)}
+            onNose={(nose) => put({ nose_points: nose }, `crank's nose to the ${nose}`)}
+          />
+        )}
+      </div>
+      <p className="mt-3 max-w-2xl text-[15px]">
+        {axesWords(car.nose_points)}{" "}
+        {car.lean_right_deg !== 0 &&
+          `It leans ${Math.abs(car.lean_right_deg)}° to its own ${car.lean_right_deg > 0 ? "right" : "left"}: the oil never stands level in its pan.`}
+      </p>
+      <p className="mt-1 max-w-2xl text-[14px] text-ink-2">
+        Dark arrows: the engine&apos;s own forward and left, in which the pan is drawn. Grey arrows:
+        the car&apos;s, in which g is given.
+      </p>
+      <Around pan={pan} width={width} />
+      <div className="mt-4 pb-6">
+        <Button look="main" onClick={() => go("pan")}>
+          On to the pan
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** One figure of the car. */
+function One({
+  label,
+  field,
+  value,
+  note,
+  type,
+}: {
+  label: string;
+  field: string;
+  value: number;
+  note?: string;
+  type: Edits["type"];
+}): ReactElement {
+  return (
+    <EditFigure
+      label={label}
+      field={field}
+      value={value}
+      note={note}
+      onType={(typed) => type([field], typed)}
+    />
+  );
+}
+
+function EngineFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactElement {
+  const { car } = useBuildView().build.document;
+  return (
+    <FigureGroup title="Engine">
+      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
+        Cylinders
+        <select
+          value={car.cylinders ?? ""}
+          onChange={(event) => {
+            const { value } = event.target;
+            const known = value === "in_line" || value === "vee" || value === "flat";
+            put({ cylinders: known ? value : null }, "cylinders");
+          }}
+          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
+        >
+          <option value="">not said</option>
+          <option value="in_line">in line</option>
+          <option value="vee">vee</option>
+          <option value="flat">flat</option>
+        </select>
+      </label>
+      <One
+        label="Leaned to its right"
+        field="car.lean_right_deg"
+        value={car.lean_right_deg}
+        note="minus: to its left"
+        type={type}
+      />
+      <One
+        label="Nose higher than tail"
+        field="car.nose_up_deg"
+        value={car.nose_up_deg}
+        type={type}
+      />
+    </FigureGroup>
+  );
+}
+
+function GroundFigures({
+  pan,
+  put,
+  type,
+}: {
+  pan: PanFigures | undefined;
+  put: Put;
+  type: Edits["type"];
+}): ReactElement {
+  const { car } = useBuildView().build.document;
+  if (car.rail_height_mm == null)
+    return (
+      <FigureGroup title="Ground">
+        <div className="py-2 text-[14px]">
+          <p className="pb-2 text-ink-2">
+            Measure from the ground up to the pan rail&apos;s rear face, under the crank.
+          </p>
+          <Button onClick={() => put({ rail_height_mm: 200 }, "height of the rail")}>
+            Put in the rail&apos;s height
+          </Button>
+        </div>
+      </FigureGroup>
+    );
+  return (
+    <FigureGroup title="Ground">
+      <One
+        label="Pan rail above the ground"
+        field="car.rail_height_mm"
+        value={car.rail_height_mm}
+        note="at its rear face, under the crank, car on its wheels"
+        type={type}
+      />
+      {car.least_ground_mm != null ? (
+        <One
+          label="Wanted under the pan"
+          field="car.least_ground_mm"
+          value={car.least_ground_mm}
+          type={type}
+        />
+      ) : (
+        <Button className="mt-2" onClick={() => put({ least_ground_mm: 45 }, "wanted clearance")}>
+          Say how much is wanted
+        </Button>
+      )}
+      <Ground pan={pan} />
+    </FigureGroup>
+  );
+}
+
+/** The car: where the engine sits and how, what its pump and oil are, and the ground below. */
+export function CarScreen(): ReactElement {
+  const { system, units } = useSettings();
+  const { build } = useBuildView();
+  const pan = usePan(build, true).data;
+  const { document } = build;
+  const { fault, type, attempt, replace } = useEdits();
+  const put: Put = (next, change) =>
+    attempt({
+      kind: "document",
+      document: { ...document, car: { ...document.car, ...next } },
+      change,
+    });
+  const away = volumeAs(units, system, document.oil.away_l);
+  return (
+    <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+      <FromAbove pan={pan} fault={fault} put={put} />
+      <aside
+        aria-label="Figures of the car"
+        className="border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:overflow-y-auto lg:border-t-0 lg:border-l"
+      >
+        <EngineFigures put={put} type={type} />
+        <GroundFigures pan={pan} put={put} type={type} />
+        <AroundNumbers document={document} pan={pan} onType={type} onReplace={replace} />
+        <PumpNumbers document={document} onType={type} onReplace={replace} />
+        <OilNumbers document={document} onType={type} onReplace={replace}>
+          <p className="pt-2 text-[13px] text-ink-2">
+            {away.figure} {away.unit} never come near the pickup while the engine runs.
+          </p>
+        </OilNumbers>
+      </aside>
+    </div>
+  );
+}

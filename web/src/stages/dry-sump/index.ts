@@ -1,0 +1,9 @@
+import type { Stage } from "../../document/stage";
+
+export const stage: Stage = {
+  key: "dry-sump",
+  name: "Dry sump",
+  group: "Decide",
+  order: 80,
+  words: "Stages, drive, tank and separator, sized and laid over the lap.",
+};

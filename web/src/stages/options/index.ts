@@ -1,0 +1,10 @@
+import type { Stage } from "../../document/stage";
+
+export const stage: Stage = {
+  key: "options",
+  name: "Options",
+  group: "Decide",
+  order: 70,
+  words: "Remedies side by side: what each buys, costs and needs, and the smallest that holds.",
+  letter: "o",
+};

@@ -1,0 +1,168 @@
+import { useState, type ReactElement } from "react";
+import { wordsOf } from "../../api/client";
+import type { BuildDocument, BuildOut, Edit } from "../../api/queries";
+import { Button } from "../../parts/Button";
+import { EditFigure } from "../../parts/EditFigure";
+import { useSettings } from "../../parts/settings";
+import { lengthAs } from "../../parts/units";
+import type { Replace, Type } from "../../document/ZoneNumbers";
+
+/** What a spacer that is fitted asks of the other parts. */
+function Fitted({
+  document,
+  onType,
+  onReplace,
+}: {
+  document: BuildDocument;
+  onType: Type;
+  onReplace: Replace;
+}): ReactElement | null {
+  const { system, units } = useSettings();
+  const { spacer_mm: spacer, bolt_length_mm: bolt } = document.pan;
+  const length = (mm: number): string => {
+    const { figure, unit } = lengthAs(units, system, mm);
+    return `${figure} ${unit}`;
+  };
+  return (
+    <>
+      {spacer > 0 && (
+        <p className="py-1 text-[14px]">
+          Spacer of {length(spacer)} fitted: the pickup needs one as thick, baffles come up from the
+          floor by as much, every bolt and stud is longer by it
+          {bolt != null && `: ${length(bolt)} becomes ${length(bolt + spacer)}`}.
+        </p>
+      )}
+      {bolt != null ? (
+        <EditFigure
+          label="Pan bolts without a spacer"
+          field="pan.bolt_length_mm"
+          value={bolt}
+          onType={(typed) => onType(["pan.bolt_length_mm"], typed)}
+        />
+      ) : (
+        <button
+          type="button"
+          className="text-[14px] underline"
+          onClick={() =>
+            onReplace(
+              { ...document, pan: { ...document.pan, bolt_length_mm: 20 } },
+              "length of the pan bolts",
+            )
+          }
+        >
+          Note how long the pan bolts are
+        </button>
+      )}
+    </>
+  );
+}
+
+/** Spacer or deeper sump as one act: pan, pickup, baffles and bolts go together. */
+export function Deepen({
+  build,
+  onEdit,
+  onType,
+  onReplace,
+}: {
+  build: BuildOut;
+  onEdit: (edit: Edit) => Promise<BuildOut>;
+  onType: Type;
+  onReplace: Replace;
+}): ReactElement {
+  const { system } = useSettings();
+  const { document } = build;
+  const [typed, setTyped] = useState(system === "metric" ? "6 mm" : "1/4 in");
+  const [zones, setZones] = useState<number[] | null>(null);
+  const [said, setSaid] = useState<{ words: string; bad: boolean } | null>(null);
+  const names = document.pan.zones.map((zone) => zone.name);
+
+  async function lower(): Promise<void> {
+    setSaid(null);
+    try {
+      const done = await onEdit({ kind: "deepen", typed, zones, system });
+      setSaid({ words: done.undo ?? "Done.", bad: false });
+    } catch (error) {
+      setSaid({ words: wordsOf(error), bad: true });
+    }
+  }
+
+  return (
+    <section aria-labelledby="deepen" className="border-t border-ink px-4 py-3">
+      <h2 id="deepen" className="font-figure text-[18px] font-semibold">
+        Spacer or deeper sump
+      </h2>
+      <form
+        className="pt-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void lower();
+        }}
+      >
+        <fieldset className="relative flex flex-wrap gap-x-4 gap-y-1 text-[14px]">
+          <legend className="sr-only">What goes down</legend>
+          <label className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="deepen"
+              checked={zones === null}
+              onChange={() => setZones(null)}
+              className="accent-[var(--ink)]"
+            />
+            all of the pan, by a spacer
+          </label>
+          <label className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="deepen"
+              checked={zones !== null}
+              onChange={() => setZones([0])}
+              className="accent-[var(--ink)]"
+            />
+            only
+          </label>
+          {zones !== null &&
+            names.map((name, index) => (
+              <label key={index} className="flex items-center gap-1">
+                <input
+                  type="checkbox"
+                  checked={zones.includes(index)}
+                  onChange={(event) =>
+                    setZones(
+                      event.target.checked
+                        ? [...zones, index].sort((a, b) => a - b)
+                        : zones.filter((each) => each !== index),
+                    )
+                  }
+                  className="accent-[var(--ink)]"
+                />
+                {name}
+              </label>
+            ))}
+        </fieldset>
+        <div className="mt-2 flex items-center gap-2">
+          <label className="flex items-center gap-2 text-[14px]">
+            by
+            <input
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+              className="h-8 w-24 border border-ink bg-paper px-2 font-figure text-[16px]"
+            />
+          </label>
+          <Button look="main" type="submit" disabled={zones?.length === 0}>
+            Lower it
+          </Button>
+        </div>
+      </form>
+      {said && (
+        <p role="status" className={`py-1 text-[14px] ${said.bad ? "text-bad" : ""}`}>
+          {said.words}
+        </p>
+      )}
+      <p className="py-1 text-[13px] text-ink-2">
+        The pickup keeps its gap and goes down as well. Look at what is below before you cut: less
+        room to the ground, and more oil up the skirt reaches the crank sooner.
+      </p>
+      <Fitted document={document} onType={onType} onReplace={onReplace} />
+    </section>
+  );
+}

@@ -1,0 +1,24 @@
+import type { ReactElement } from "react";
+import { useBuildView } from "../../document/BuildContext";
+import { HeadFigure } from "../../document/HeadFigure";
+import { yours } from "../../parts/verdict";
+
+/** The dry time over the lap, and of which oil it is. */
+export function DryFigure({ to }: { to: string }): ReactElement {
+  const { build, forecast } = useBuildView();
+  const verdict = forecast.shown && yours(forecast.shown.verdict, build.invented);
+  const dry = verdict?.dry_s ?? null;
+  if (dry === null)
+    return <HeadFigure name="Runs dry" to={to} value={null} mark="nothing" word="no lap" />;
+  const isYours = verdict?.state !== "not_yours";
+  return (
+    <HeadFigure
+      name={forecast.shown === forecast.settled.data ? "Dry, settled" : "Dry, moving"}
+      to={to}
+      value={dry.toFixed(1)}
+      unit="s/lap"
+      mark={!isYours ? "nothing" : dry > 0 ? "bad" : "good"}
+      word={!isYours ? "not yours" : dry > 0 ? "want 0.0" : "as wanted"}
+    />
+  );
+}

@@ -1,0 +1,23 @@
+import { useBuildView } from "../../document/BuildContext";
+import type { StageState } from "../../document/stage";
+import { yours } from "../../parts/verdict";
+
+/** The verdict in a word. */
+export function useSloshState(): StageState {
+  const { build, forecast } = useBuildView();
+  const verdict = forecast.shown?.verdict;
+  if (!verdict || verdict.dry_s === null) return { mark: "nothing", word: "no lap" };
+  const { state, dip_count: dips } = yours(verdict, build.invented);
+  switch (state) {
+    case "runs_dry":
+      return { mark: "bad", word: dips === 1 ? "1 dip" : `${dips ?? 0} dips` };
+    case "draws_air":
+      return { mark: "caution", word: "draws air" };
+    case "sound":
+      return { mark: "good", word: "sound" };
+    case "not_yours":
+      return { mark: "nothing", word: "not yours" };
+    default:
+      return { mark: "nothing", word: "no lap" };
+  }
+}

@@ -1,0 +1,24 @@
+import type { Settings } from "../parts/settings";
+
+const unit = (scale: number, label: string, decimals: number) => ({
+  scale,
+  offset: 0,
+  label,
+  decimals,
+});
+
+/** Settings as the signed-in frame gives them, in millimetres and litres. */
+export const SETTINGS: Settings = {
+  system: "metric",
+  setSystem: () => undefined,
+  units: [
+    { suffix: "_mm", metric: unit(1, "mm", 0), us: unit(1 / 25.4, "in", 2) },
+    { suffix: "_l", metric: unit(1, "L", 1), us: unit(1 / 0.946352946, "qt", 1) },
+  ],
+  grades: ["10W-60"],
+  inspectionItems: ["Cracks along the rail"],
+  largestUploadMb: 64,
+  limits: { drawsAir: 0.05, runsDry: 0.5, splashL: 0.02, mouthGap: "6.4 to 9.5 mm" },
+  theme: "paper",
+  setTheme: () => undefined,
+};
