@@ -8,7 +8,7 @@ import { DUNLIN_BUILD } from "../testing/documents";
 import { forecastOf, showInBuild, viewOf } from "../testing/view";
 import { JobRail } from "./JobRail";
 
-const state = vi.hoisted(() => ({ pan: undefined }));
+const state = vi.hoisted((): { pan: unknown } => ({ pan: undefined }));
 vi.mock("../api/queries", async (original) => ({
   ...(await original()),
   usePan: () => ({ data: state.pan }),
