@@ -30,8 +30,9 @@ class DipOut(BaseModel):
     worst_s: float
     cover_mm: float
     load_g: float
-    side_g: float
-    fore_g: float
+    side_g: float | None = None
+    fore_g: float | None = None
+    """Null in figures that were kept before these were told."""
     corner: int | None
     hand: Literal["left", "right"] | None
     place: str

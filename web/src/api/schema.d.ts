@@ -1730,7 +1730,7 @@ export interface components {
             /** End S */
             end_s: number;
             /** Fore G */
-            fore_g: number;
+            fore_g?: number | null;
             /** Hand */
             hand: ("left" | "right") | null;
             /** Load G */
@@ -1740,7 +1740,7 @@ export interface components {
             /** Rank */
             rank: number;
             /** Side G */
-            side_g: number;
+            side_g?: number | null;
             /** Start S */
             start_s: number;
             /** Words */

@@ -12,7 +12,7 @@ export function ToCome({ stage }: { stage: Stage | undefined }): ReactElement {
     <section className="max-w-xl p-6">
       <h1 className="flex items-center gap-3 font-figure text-[22px] font-semibold">
         <Mark state="nothing" size={22} />
-        {stage ? `${stage.name} is to come` : "There is no such stage"}
+        {stage ? `${stage.name}: to come` : "There is no such stage"}
       </h1>
       <p className="mt-3 mb-5">{stage?.words}</p>
       <Button look="main" onClick={() => go(HOME)}>

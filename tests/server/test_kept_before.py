@@ -1,0 +1,44 @@
+"""What earlier versions kept is still told."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from builds.models import Build
+from runs.models import Result, Run
+from runs.services import ask_for_run
+
+from tests.server.runs_made import NO_WORKER, wanted, work
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture(autouse=True)
+def no_worker(settings: Any) -> None:
+    settings.TASKS = NO_WORKER
+
+
+def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> None:
+    """Dips without their side and fore g; gates by the builder's names; felt by nothing known."""
+    run = work(ask_for_run(user, wanted(short_build)))
+    assert run.result is not None
+    figures = run.result.figures
+    figures["dips"] = [
+        {
+            "rank": 1, "start_s": 1.0, "end_s": 2.0, "dry_s": 1.0, "worst_s": 1.5,
+            "cover_mm": -3.0, "load_g": 1.1, "corner": 1, "hand": "left", "place": "in corner 1",
+            "words": "dry for 1.0 s",
+        }
+    ]  # fmt: skip
+    figures["samples"]["gates_open"] = {"P1, G3": [0.0]}
+    figures["passed_l"] = {"P1, G3": 0.4}
+    Result.objects.filter(pk=run.result.pk).update(figures=figures)
+    Run.objects.filter(pk=run.pk).update(felt="")
+    status, told = api("GET", f"/runs/{run.pk}/figures")
+    assert status == 200
+    assert told["dips"][0]["side_g"] is None
+    assert set(told["samples"]["gates_open"]) == {"P1, G3"}
+    assert api("GET", "/runs")[1]["runs"][0]["is_current"] is False
+    assert api("GET", f"/runs/of-build/{short_build.pk}")[1]["finished"] is None
+    assert api("GET", "/runs/known")[1] == []
