@@ -70,6 +70,105 @@ KEEP_OUTS = [
 ]
 
 
+CAR = {
+    "nose_points": "front",
+    "lean_right_deg": 12,
+    "nose_up_deg": 2,
+    "place": "front",
+    "cylinders": "in_line",
+    "rail_height_mm": 217,
+    "least_ground_mm": 45,
+    "crank": {
+        "height_mm": 62,
+        "swept_radius_mm": 84,
+        "from_x_mm": 40,
+        "to_x_mm": 415,
+    },
+    "keep_outs": KEEP_OUTS,
+}
+
+HELD = [
+    {"name": "head and cam boxes", "volume_l": 0.8},
+    {"name": "galleries", "volume_l": 0.3},
+    {"name": "filter", "volume_l": 0.35},
+    {"name": "cooler and lines", "volume_l": 0.65},
+]
+
+PICKUP = {
+    "x_mm": 322,
+    "y_mm": -12,
+    "mouth": {"kind": "round", "diameter_mm": 46},
+    "gap_mm": 8,
+    "tube": {
+        "bore_mm": 19,
+        "length_mm": 210,
+        "bends": [{"angle_deg": 70, "radius_mm": 45}],
+    },
+    "screen": {"kind": "wire", "open_pct": 60},
+    "joint": {"seal": "o_ring", "age": "new"},
+    "braces": {"at_bell": True, "at_tube": True},
+}
+
+GAUGE_READINGS = [
+    {"engine_rpm": 950, "pressure_bar": 1.4, "oil_temperature_c": 108},
+    {"engine_rpm": 3200, "pressure_bar": 3.9, "oil_temperature_c": 110},
+    {"engine_rpm": 6500, "pressure_bar": 5.4, "oil_temperature_c": 112},
+]
+
+
+def _zones(sump_depth: float) -> list[dict[str, object]]:
+    return [
+        {
+            "name": "deep sump",
+            "outline_mm": _box(212, 452, -107, 107),
+            "floor": {"kind": "flat", "depth_mm": sump_depth},
+        },
+        {
+            "name": "ramp",
+            "outline_mm": _box(150, 212, -107, 107),
+            "floor": {
+                "kind": "ramp",
+                "runs": "lengthways",
+                "from_depth_mm": 52,
+                "to_depth_mm": sump_depth,
+            },
+        },
+        {
+            "name": "shelf",
+            "outline_mm": _box(0, 150, -107, 107),
+            "floor": {"kind": "flat", "depth_mm": 52},
+        },
+        {
+            "name": "kick-out",
+            "outline_mm": _box(232, 392, -155, -107),
+            "floor": {"kind": "flat", "depth_mm": sump_depth},
+            "ceiling_depth_mm": 70,
+        },
+    ]
+
+
+def _bosses(sump_depth: float) -> list[dict[str, object]]:
+    return [
+        {
+            "kind": "drain_plug",
+            "name": "drain plug",
+            "x_mm": 250,
+            "y_mm": -142,
+            "depth_mm": sump_depth,
+            "bore_mm": 14,
+            "fixing": "welded_boss",
+        },
+        {
+            "kind": "dipstick",
+            "name": "dipstick",
+            "x_mm": 425,
+            "y_mm": 50,
+            "depth_mm": 0,
+            "bore_mm": 10,
+        },
+    ]
+
+
 def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
     """The Dunlin: in-line five, leaned 12° to the right, front sump with a kick-out."""
     return Build.model_validate(
@@ -77,64 +176,17 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
             "format": "bilge-build",
             "version": 1,
             "name": "Dunlin",
-            "car": {
-                "nose_points": "front",
-                "lean_right_deg": 12,
-                "nose_up_deg": 2,
-                "place": "front",
-                "cylinders": "in_line",
-                "rail_height_mm": 217,
-                "least_ground_mm": 45,
-                "crank": {
-                    "height_mm": 62,
-                    "swept_radius_mm": 84,
-                    "from_x_mm": 40,
-                    "to_x_mm": 415,
-                },
-                "keep_outs": KEEP_OUTS,
-            },
+            "car": CAR,
             "oil": {
                 "grade": "10W-60",
                 "volume_l": oil,
                 "away_l": 2.1,
                 "temperature_c": 112,
                 "mark_l": 6.2,
-                "held": [
-                    {"name": "head and cam boxes", "volume_l": 0.8},
-                    {"name": "galleries", "volume_l": 0.3},
-                    {"name": "filter", "volume_l": 0.35},
-                    {"name": "cooler and lines", "volume_l": 0.65},
-                ],
+                "held": HELD,
             },
             "pan": {
-                "zones": [
-                    {
-                        "name": "deep sump",
-                        "outline_mm": _box(212, 452, -107, 107),
-                        "floor": {"kind": "flat", "depth_mm": sump_depth},
-                    },
-                    {
-                        "name": "ramp",
-                        "outline_mm": _box(150, 212, -107, 107),
-                        "floor": {
-                            "kind": "ramp",
-                            "runs": "lengthways",
-                            "from_depth_mm": 52,
-                            "to_depth_mm": sump_depth,
-                        },
-                    },
-                    {
-                        "name": "shelf",
-                        "outline_mm": _box(0, 150, -107, 107),
-                        "floor": {"kind": "flat", "depth_mm": 52},
-                    },
-                    {
-                        "name": "kick-out",
-                        "outline_mm": _box(232, 392, -155, -107),
-                        "floor": {"kind": "flat", "depth_mm": sump_depth},
-                        "ceiling_depth_mm": 70,
-                    },
-                ],
+                "zones": _zones(sump_depth),
                 "skirt_height_mm": 90,
                 "sheet_mm": 2,
                 "made": "sheet",
@@ -142,46 +194,11 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
                     {"name": "full", "level_mm": 96},
                     {"name": "low", "level_mm": 78},
                 ],
-                "bosses": [
-                    {
-                        "kind": "drain_plug",
-                        "name": "drain plug",
-                        "x_mm": 250,
-                        "y_mm": -142,
-                        "depth_mm": sump_depth,
-                        "bore_mm": 14,
-                        "fixing": "welded_boss",
-                    },
-                    {
-                        "kind": "dipstick",
-                        "name": "dipstick",
-                        "x_mm": 425,
-                        "y_mm": 50,
-                        "depth_mm": 0,
-                        "bore_mm": 10,
-                    },
-                ],
+                "bosses": _bosses(sump_depth),
             },
-            "pickup": {
-                "x_mm": 322,
-                "y_mm": -12,
-                "mouth": {"kind": "round", "diameter_mm": 46},
-                "gap_mm": 8,
-                "tube": {
-                    "bore_mm": 19,
-                    "length_mm": 210,
-                    "bends": [{"angle_deg": 70, "radius_mm": 45}],
-                },
-                "screen": {"kind": "wire", "open_pct": 60},
-                "joint": {"seal": "o_ring", "age": "new"},
-                "braces": {"at_bell": True, "at_tube": True},
-            },
+            "pickup": PICKUP,
             "pump": {"displacement_cm3": 12.0, "drive_ratio": 0.55, "relief_bar": 5.4},
-            "gauge_readings": [
-                {"engine_rpm": 950, "pressure_bar": 1.4, "oil_temperature_c": 108},
-                {"engine_rpm": 3200, "pressure_bar": 3.9, "oil_temperature_c": 110},
-                {"engine_rpm": 6500, "pressure_bar": 5.4, "oil_temperature_c": 112},
-            ],
+            "gauge_readings": GAUGE_READINGS,
             "notes": "Invented car for the demo. As raced, oil at the mark.",
         }
     )

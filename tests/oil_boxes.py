@@ -16,7 +16,8 @@ from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import Inlet, inlet_of, oil_shares
 from bilge_core.moving.observe import Observer
 from bilge_core.moving.returns import returns_at
-from bilge_core.moving.simulation import Simulation, start_simulation
+from bilge_core.moving.simulation import Simulation
+from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
 from bilge_core.pan import Prism
 from bilge_core.pan.plates import place_plates
@@ -62,14 +63,14 @@ def box_of_oil(
     lines: tuple[Any, Any, Any] | None = None,
     wetting: Wetting = OIL,
     up: np.ndarray = UP,
-    longest: float = 0.01,
-    seed: int = 0,
-    vent: Any = None,
+    **more: Any,
 ) -> Simulation:
+    """A box of oil at rest; `more`: longest step, seed of the start, where it is vented."""
     prisms = [prism_box(*size)]
     domain = build_domain(
-        prisms, place_plates(plates, prisms), lines or even_lines(size, cell), vent
+        prisms, place_plates(plates, prisms), lines or even_lines(size, cell), more.get("vent")
     )
+    longest, seed = more.get("longest", 0.01), more.get("seed", 0)
     return start_simulation(domain, volume, up, wetting, longest, seed)
 
 

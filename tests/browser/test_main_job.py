@@ -112,7 +112,7 @@ def test_night_and_phone(page: Page) -> None:
     page.until(lambda: "Not yours yet" in page.verdict())
     page.find("div.fixed > button").click()
     page.click("a", "Pressure")
-    page.says("Pressure : to come")
+    page.says("Pressure: to come")
     page.size(1280, 800)
     page.click("button", "Paper theme")
 

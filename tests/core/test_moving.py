@@ -23,7 +23,7 @@ from bilge_core.moving.planes import volume_below
 from bilge_core.moving.record import FrameWriter, read_frames
 from bilge_core.moving.returns import returns_at
 from bilge_core.moving.seed import seed_oil
-from bilge_core.moving.simulation import start_simulation
+from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting, drag_rates
 from bilge_core.pan import Prism, assemble_pan
 from bilge_core.pickup.mouth import Mouth

@@ -174,15 +174,11 @@ def test_quick_cells_against_fine_ones(dunlin: Build) -> None:
     assert np.mean(list(apart.values())) < 0.06, apart
 
 
-@st.composite
-def any_build(draw: Any) -> dict[str, Any]:
-    """A pan of one to three zones with a plate or two, some oil and a mouth."""
-    number = st.floats
-    length, width = draw(number(200, 400)), draw(number(150, 260))
-    depth, shelf = draw(number(90, 180)), draw(number(30, 80))
-    split = draw(number(0.35, 0.65)) * length
-    half = width / 2
-    zones = [
+def any_zones(
+    draw: Any, length: float, half: float, split: float, depth: float, shelf: float
+) -> list[dict[str, Any]]:
+    """A sump and a shelf or ramp behind it."""
+    return [
         {
             "name": "sump",
             "outline_mm": [[split, -half], [length, -half], [length, half], [split, half]],
@@ -203,6 +199,17 @@ def any_build(draw: Any) -> dict[str, Any]:
             ),
         },
     ]  # fmt: skip
+
+
+@st.composite
+def any_build(draw: Any) -> dict[str, Any]:
+    """A pan of one to three zones with a plate or two, some oil and a mouth."""
+    number = st.floats
+    length, width = draw(number(200, 400)), draw(number(150, 260))
+    depth, shelf = draw(number(90, 180)), draw(number(30, 80))
+    split = draw(number(0.35, 0.65)) * length
+    half = width / 2
+    zones = any_zones(draw, length, half, split, depth, shelf)
     turn = draw(number(-0.8, 0.8))
     x = split + 0.25 * (length - split)
     reach = 0.8 * half

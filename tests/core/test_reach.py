@@ -39,28 +39,41 @@ LAP = Log(
 )  # fmt: skip
 
 
+PLATES: list[Document] = [
+    {
+        "kind": "vertical", "name": "P1", "from_mm": [120, -119], "to_mm": [120, 119],
+        "top_depth_mm": 20, "bottom_depth_mm": 138,
+        "openings": [
+            {
+                "name": "G1", "from_start_mm": 90, "width_mm": 60, "lower_depth_mm": 137,
+                "height_mm": 40,
+                "gate": {"swings": "right", "leaf": "rubber", "leak_pct": 4},
+            },
+        ],
+    },
+    {
+        "kind": "horizontal", "name": "tray", "depth_mm": 30, "role": "windage_tray",
+        "outline_mm": [[30, -100], [380, -100], [380, 100], [30, 100]], "open_pct": 30,
+        "openings": [
+            {"name": "H1", "x_mm": 200, "y_mm": 10, "length_mm": 60, "width_mm": 40}
+        ],
+    },
+]  # fmt: skip
+
+
+ZONES: list[Document] = [
+    {"name": "sump", "outline_mm": [[0, -120], [300, -120], [300, 120], [0, 120]],
+     "floor": {"kind": "flat", "depth_mm": 140}, "draft_deg": 3},
+    {"name": "ramp", "outline_mm": [[300, -120], [400, -120], [400, 120], [300, 120]],
+     "floor": {"kind": "ramp", "runs": "lengthways", "from_depth_mm": 130,
+               "to_depth_mm": 80}},
+    {"name": "box", "outline_mm": [[40, 120], [200, 120], [200, 170], [40, 170]],
+     "floor": {"kind": "flat", "depth_mm": 120}, "ceiling_depth_mm": 50},
+]  # fmt: skip
+
+
 def everything() -> Document:
     """A box pan with one of everything that a document can hold, each figure on no limit."""
-    plates: list[Document] = [
-        {
-            "kind": "vertical", "name": "P1", "from_mm": [120, -119], "to_mm": [120, 119],
-            "top_depth_mm": 20, "bottom_depth_mm": 138,
-            "openings": [
-                {
-                    "name": "G1", "from_start_mm": 90, "width_mm": 60, "lower_depth_mm": 137,
-                    "height_mm": 40,
-                    "gate": {"swings": "right", "leaf": "rubber", "leak_pct": 4},
-                },
-            ],
-        },
-        {
-            "kind": "horizontal", "name": "tray", "depth_mm": 30, "role": "windage_tray",
-            "outline_mm": [[30, -100], [380, -100], [380, 100], [30, 100]], "open_pct": 30,
-            "openings": [
-                {"name": "H1", "x_mm": 200, "y_mm": 10, "length_mm": 60, "width_mm": 40}
-            ],
-        },
-    ]  # fmt: skip
     frame = {"name": "it", "wanted_mm": 6}
     return {
         "format": "bilge-build", "version": 1, "name": "all of it", "notes": "n",
@@ -81,16 +94,8 @@ def everything() -> Document:
             "held": [{"name": "filter", "volume_l": 0.6}, {"name": "galleries", "volume_l": 0.4}],
         },
         "pan": {
-            "zones": [
-                {"name": "sump", "outline_mm": [[0, -120], [300, -120], [300, 120], [0, 120]],
-                 "floor": {"kind": "flat", "depth_mm": 140}, "draft_deg": 3},
-                {"name": "ramp", "outline_mm": [[300, -120], [400, -120], [400, 120], [300, 120]],
-                 "floor": {"kind": "ramp", "runs": "lengthways", "from_depth_mm": 130,
-                           "to_depth_mm": 80}},
-                {"name": "box", "outline_mm": [[40, 120], [200, 120], [200, 170], [40, 170]],
-                 "floor": {"kind": "flat", "depth_mm": 120}, "ceiling_depth_mm": 50},
-            ],
-            "skirt_height_mm": 60, "plates": plates, "spacer_mm": 6, "bolt_length_mm": 20,
+            "zones": ZONES,
+            "skirt_height_mm": 60, "plates": PLATES, "spacer_mm": 6, "bolt_length_mm": 20,
             "dipped": {"engine": "level", "points": [
                 {"poured_l": 3.0, "level_mm": 60.0}, {"poured_l": 5.0, "level_mm": 70.0}]},
             "dip_marks": [{"name": "full", "level_mm": 66}],

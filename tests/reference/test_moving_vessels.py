@@ -12,7 +12,7 @@ import shapely
 from bilge_core.document.plates import Gate, HorizontalPlate, Opening, VerticalPlate
 from bilge_core.moving.domain import build_domain
 from bilge_core.moving.grading import graded_faces
-from bilge_core.moving.simulation import start_simulation
+from bilge_core.moving.start import start_simulation
 from bilge_core.pan import Prism, level_of_volume, solid_from_prisms
 from bilge_core.pan.solid import ramp_plane
 

@@ -3,29 +3,25 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.loads.channels import CHANNELS, POSITIVE_WORDS, ChannelName
-from bilge_core.loads.importing import MOST_SHOWN, Columns, read_columns
+from bilge_core.loads.importing import Columns, read_columns
 from bilge_core.loads.log import Log
 from bilge_core.loads.reading import Column, Reading, check_reading, clock_of
 from bilge_core.loads.sensor import in_car
 from bilge_core.loads.sniff import LogFile
+from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
-from bilge_core.quantities import si_from
 
 _FEWEST = 20
 _LONGEST = 3.0 * 3600.0  # [s]
 _RESTART = 5.0  # [s] that time goes back when a lap's own clock begins again
 _BEGINS = 1.0  # [s] of a lap's own clock within which it has begun again
 _SLOWEST = 1.0  # [m/s] taken at the least between two rows of a log by distance
-_WRONG_UNIT = 0.02  # share of rows outside the plausible that is no longer a glitch
 _EARTH = 6_371_008.8  # mean radius [m] (IUGG, from memory)
 
 
@@ -47,82 +43,6 @@ class Recording:
     remarks: tuple[str, ...]
 
 
-class _Table:
-    """Rows of columns, from which odd rows are taken out one reason after another."""
-
-    def __init__(self, columns: Columns) -> None:
-        self.values = columns.values
-        self.lines = columns.lines
-        self.bad = columns.bad_rows
-        self.faults = list(columns.faults)
-        self.remarks: list[str] = []
-
-    def drop(self, odd: NDArray[np.bool_], say: Callable[[int], Problem]) -> None:
-        if not odd.any():
-            return
-        room = max(0, MOST_SHOWN - len(self.faults))
-        self.faults += [say(int(row)) for row in np.flatnonzero(odd)[:room]]
-        self.bad += int(odd.sum())
-        kept = ~odd
-        self.values = {heading: column[kept] for heading, column in self.values.items()}
-        self.lines = self.lines[kept]
-
-
-def _to_si(values: Array, name: ChannelName, column: Column) -> Array:
-    kind, unit = CHANNELS[name].kind, column.unit
-    zero, one = si_from(0.0, kind, unit), si_from(1.0, kind, unit)
-    sign = -1.0 if column.positive in ("right", "braking") else 1.0
-    if name in POSITIVE_WORDS:
-        return sign * (zero + (one - zero) * values)
-    return zero + (one - zero) * values
-
-
-def _from_si(value: float, kind: str, unit: str) -> float:
-    zero, one = si_from(0.0, kind, unit), si_from(1.0, kind, unit)
-    return (value - zero) / (one - zero)
-
-
-def _out_of_range(table: _Table, name: ChannelName, column: Column) -> None:
-    """Leave out single figures that no car reaches; refuse when there are many."""
-    channel = CHANNELS[name]
-    values = _to_si(table.values[column.heading], name, column)
-    odd = (values < channel.lowest) | (values > channel.highest)
-    low, high = sorted(
-        _from_si(limit, channel.kind, column.unit) for limit in (channel.lowest, channel.highest)
-    )
-
-    def say(row: int) -> Problem:
-        return Problem(
-            f"line {table.lines[row]}, column {column.heading}",
-            f"{table.values[column.heading][row]:.4g} {column.unit} is outside "
-            f"{low:.3g} to {high:.3g} {column.unit}; is the column's unit {column.unit}?",
-        )
-
-    if odd.sum() > max(2, _WRONG_UNIT * len(odd)):
-        worst = np.abs(np.where(odd, values, 0.0)).argmax()
-        raise InvalidInput([say(int(worst))])
-    table.drop(odd, say)
-
-
-def _filled(table: _Table, name: ChannelName, column: Column, clock: Array) -> Array:
-    """A channel with its blanks drawn straight between neighbours."""
-    values = _to_si(table.values[column.heading], name, column)
-    blank = np.isnan(values)
-    share = float(blank.mean()) if len(blank) else 0.0
-    if share == 0.0:
-        return values
-    if (~blank).sum() < 2:
-        raise InvalidInput(
-            [Problem(f"channels.{name}", f"the column {column.heading!r} is blank; choose another")]
-        )
-    if share > 0.001:
-        table.remarks.append(
-            f"{CHANNELS[name].label.capitalize()} is blank in {100 * share:.0f} % of the rows; "
-            "it is drawn straight between the others."
-        )
-    return np.asarray(np.interp(clock, clock[~blank], values[~blank]))
-
-
 def _enough(count: int) -> None:
     if count < _FEWEST:
         raise InvalidInput(
@@ -130,7 +50,7 @@ def _enough(count: int) -> None:
         )
 
 
-def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
+def _rising_time(table: Table, column: Column) -> tuple[Array, list[float]]:
     """Time from its column: a lap clock that restarts is strung together, odd rows left out."""
     heading, unit = column.heading, column.unit
     blank = np.isnan(table.values[heading])
@@ -138,7 +58,7 @@ def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
         blank, lambda row: Problem(f"line {table.lines[row]}, column {heading}", "has no value")
     )
     _enough(len(table.lines))
-    raw = _to_si(table.values[heading], "time", column)
+    raw = to_si(table.values[heading], "time", column)
     steps = np.diff(raw)
     usual = float(np.median(steps[steps > 0.0])) if (steps > 0.0).any() else 0.0
     restarts = np.flatnonzero(steps < -_RESTART) + 1
@@ -147,7 +67,7 @@ def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
     begins = float(raw[0]) + max(_BEGINS, 2.0 * usual)  # a lap's own clock begins again
     for place in restarts:
         if raw[place] > begins:
-            before, here = (_from_si(float(raw[at]), "time", unit) for at in (place - 1, place))
+            before, here = (from_si(float(raw[at]), "time", unit) for at in (place - 1, place))
             raise InvalidInput(
                 [
                     Problem(
@@ -166,7 +86,7 @@ def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
 
     def say(row: int) -> Problem:
         how = "stands still" if time[row] == time[row - 1] else "goes back"
-        before, here = (_from_si(float(raw[at]), "time", unit) for at in (row - 1, row))
+        before, here = (from_si(float(raw[at]), "time", unit) for at in (row - 1, row))
         return Problem(
             f"line {table.lines[row]}",
             f"time {how}: {before:g} {unit}, then {here:g} {unit}; "
@@ -181,10 +101,10 @@ def _rising_time(table: _Table, column: Column) -> tuple[Array, list[float]]:
     return kept - kept[0], starts
 
 
-def _time_by_distance(table: _Table, distance: Column, speed: Column) -> Array:
+def _time_by_distance(table: Table, distance: Column, speed: Column) -> Array:
     """Time from distance and speed: each step over the mean of the speeds at its ends."""
     rows = np.arange(len(table.lines), dtype=np.float64)
-    driven = _filled(table, "distance", distance, rows)
+    driven = filled(table, "distance", distance, rows)
     odd = np.concatenate([[False], np.diff(driven) <= 0.0])
 
     def say(row: int) -> Problem:
@@ -198,14 +118,14 @@ def _time_by_distance(table: _Table, distance: Column, speed: Column) -> Array:
     table.drop(odd, say)
     _enough(len(table.lines))
     driven = driven[~odd]
-    pace = np.maximum(_filled(table, "speed", speed, driven), _SLOWEST)
+    pace = np.maximum(filled(table, "speed", speed, driven), _SLOWEST)
     table.remarks.append("Time is made from distance and speed.")
     return np.asarray(
         np.concatenate([[0.0], np.cumsum(2.0 * np.diff(driven) / (pace[1:] + pace[:-1]))])
     )
 
 
-def _clock(table: _Table, reading: Reading) -> tuple[Array, list[float]]:
+def _clock(table: Table, reading: Reading) -> tuple[Array, list[float]]:
     columns = reading.columns
     kind = clock_of(reading)
     if kind == "time":
@@ -249,43 +169,44 @@ def _gaps(time: Array) -> list[str]:
     ]
 
 
-def _lap_changes(table: _Table, column: Column, time: Array) -> list[float]:
-    number = np.round(_filled(table, "lap", column, time))
+def _lap_changes(table: Table, column: Column, time: Array) -> list[float]:
+    number = np.round(filled(table, "lap", column, time))
     return [float(time[place]) for place in np.flatnonzero(np.diff(number) != 0.0) + 1]
 
 
 def read_recording(file: LogFile, reading: Reading) -> Recording:
     """Read an opened file whole.
 
-    Parameters
-    ----------
-    file : LogFile
-        From `open_log`.
-    reading : Reading
-        Which column is what, in which unit and sign, and how the sensor sits.
+        Parameters
+        ----------
+        file : LogFile
+            From `open_log`.
+        reading : Reading
+            Which column is what, in which unit and sign, and how the sensor sits.
 
-    Returns
-    -------
-    Recording
-        In SI and the car's frame (ISO 8855 signs), not yet at even steps: see
-        `prepare`. Rows that cannot be read are left out, counted and the first
-        of them told: it is for the user to agree to that.
+        Returns
+        -------
+        Recording
+            In SI and the car's frame (ISO 8855 signs), not yet at even steps: see
+            `prepare`. Rows that cannot be read are left out, counted and the first
+            of them told: it is for the user to agree to that.
 
-    Raises
-    ------
-    InvalidInput
-        If the reading lacks something, fewer than 20 rows remain, half the rows
-        cannot be read, many figures are outside what a car reaches, or the
-        recording is longer than 3 hours.
+        Raises
+        ------
+        InvalidInput
+            If the reading lacks something, fewer than 20 rows remain, half the rows
+            cannot be read, many figures are outside what a car reaches, or the
+            recording is longer than 3 hours.
 
-    Examples
-    --------
-    >>> from bilge_core.loads.sniff import open_log
-    >>> head = "time [s],speed [m/s],lateral g [g + right],longitudinal g [g + forward],rpm"
-    >>> rows = "\\n".join(f"{i},30,1,0,6000" for i in range(20))
-    >>> file = open_log(f"{head}\\n{rows}\\n".encode())
-    >>> float(read_recording(file, file.proposal).log.leftward[0])
-    -9.80665
+        Examples
+        --------
+        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
+    from bilge_core.loads.sniff import open_log
+        >>> head = "time [s],speed [m/s],lateral g [g + right],longitudinal g [g + forward],rpm"
+        >>> rows = "\\n".join(f"{i},30,1,0,6000" for i in range(20))
+        >>> file = open_log(f"{head}\\n{rows}\\n".encode())
+        >>> float(read_recording(file, file.proposal).log.leftward[0])
+        -9.80665
     """
     check_reading(reading)
     return recording_from(read_columns(file, wanted_headings(reading)), reading)
@@ -294,11 +215,12 @@ def read_recording(file: LogFile, reading: Reading) -> Recording:
 def wanted_headings(reading: Reading) -> list[str]:
     """The headings that a reading names, each once.
 
-    Examples
-    --------
-    >>> from bilge_core.loads.sniff import open_log
-    >>> wanted_headings(open_log(b"time [s],speed [m/s],water\\n0,10,90\\n1,11,90\\n").proposal)
-    ['time [s]', 'speed [m/s]']
+        Examples
+        --------
+        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
+    from bilge_core.loads.sniff import open_log
+        >>> wanted_headings(open_log(b"time [s],speed [m/s],water\\n0,10,90\\n1,11,90\\n").proposal)
+        ['time [s]', 'speed [m/s]']
     """
     return list(dict.fromkeys(column.heading for column in reading.columns.values()))
 
@@ -324,11 +246,11 @@ def recording_from(columns: Columns, reading: Reading) -> Recording:
     ('Time is counted at 10 rows a second.',)
     """
     check_reading(reading)
-    table = _Table(columns)
+    table = Table(columns)
     _enough(len(table.lines))
     for name, column in reading.columns.items():
         if name not in ("time", "distance"):
-            _out_of_range(table, name, column)
+            drop_out_of_range(table, name, column)
     time, starts = _clock(table, reading)
     _enough(len(time))
     if table.bad > len(time):
@@ -345,7 +267,7 @@ def recording_from(columns: Columns, reading: Reading) -> Recording:
             ]
         )
     si = {
-        name: _filled(table, name, column, time)
+        name: filled(table, name, column, time)
         for name, column in reading.columns.items()
         if name not in ("time", "distance", "lap")
     }
@@ -382,24 +304,25 @@ def recording_from(columns: Columns, reading: Reading) -> Recording:
 def read_log(file: LogFile, reading: Reading, leave_out_bad_rows: bool = False) -> Log:
     """The log of an opened file, whole.
 
-    Raises
-    ------
-    InvalidInput
-        As `read_recording`, and for rows that cannot be read unless they may be
-        left out.
+        Raises
+        ------
+        InvalidInput
+            As `read_recording`, and for rows that cannot be read unless they may be
+            left out.
 
-    Examples
-    --------
-    >>> from bilge_core.loads.sniff import open_log
-    >>> head = "time [s],speed [m/s],lateral g [g + left],longitudinal g [g + forward],rpm"
-    >>> rows = "\\n".join(f"{i},{'fast' if i == 7 else 30},1,0,6000" for i in range(30))
-    >>> file = open_log(f"{head}\\n{rows}\\n".encode())
-    >>> read_log(file, file.proposal)
-    Traceback (most recent call last):
-    ...
-    bilge_core.errors.InvalidInput: line 9, column speed [m/s]: 'fast' is not a number
-    >>> len(read_log(file, file.proposal, leave_out_bad_rows=True).time)
-    29
+        Examples
+        --------
+        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
+    from bilge_core.loads.sniff import open_log
+        >>> head = "time [s],speed [m/s],lateral g [g + left],longitudinal g [g + forward],rpm"
+        >>> rows = "\\n".join(f"{i},{'fast' if i == 7 else 30},1,0,6000" for i in range(30))
+        >>> file = open_log(f"{head}\\n{rows}\\n".encode())
+        >>> read_log(file, file.proposal)
+        Traceback (most recent call last):
+        ...
+        bilge_core.errors.InvalidInput: line 9, column speed [m/s]: 'fast' is not a number
+        >>> len(read_log(file, file.proposal, leave_out_bad_rows=True).time)
+        29
     """
     recording = read_recording(file, reading)
     if recording.bad_rows and not leave_out_bad_rows:

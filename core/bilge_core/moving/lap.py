@@ -20,7 +20,7 @@ from bilge_core.moving.observe import CrankSweep, Observer, Sight
 from bilge_core.moving.record import RATE as FRAME_RATE
 from bilge_core.moving.record import FrameWriter
 from bilge_core.moving.returns import returns_at
-from bilge_core.moving.simulation import start_simulation
+from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
 from bilge_core.oil import GRADES, density, kinematic_viscosity
 from bilge_core.pan import Pan
