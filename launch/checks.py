@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
+import os
 import subprocess
 import time
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
 from launch.database import PrivateMariaDB
-from launch.paths import PYTHON, ROOT, STATE, VENV, WEB, environment
+from launch.paths import PYTHON, ROOT, STATE, VENV, WARM_UP, WEB, environment
 from launch.system import install_packages
 from launch.tools import build_web, install_python_packages, install_web_packages, web_environment
+
+MOST_PROCESSES = 4
+"""A browser and a database are behind each."""
 
 
 @dataclass(frozen=True)
@@ -23,9 +28,8 @@ class Check:
     env: dict[str, str]
 
 
-def _static_checks(env: dict[str, str]) -> list[Check]:
+def _python_checks(env: dict[str, str]) -> list[Check]:
     binaries = VENV / "bin"
-    web_env = web_environment()
     manage = [str(PYTHON), str(ROOT / "server" / "manage.py")]
     return [
         Check("ruff", [str(binaries / "ruff"), "check", "."], ROOT, env),
@@ -34,10 +38,17 @@ def _static_checks(env: dict[str, str]) -> list[Check]:
         Check("import rules", [str(binaries / "lint-imports")], ROOT, env),
         Check("migrations", [*manage, "makemigrations", "--check", "--dry-run"], ROOT, env),
         Check("api description", [*manage, "api_description", "--check"], ROOT, env),
-        Check("api types", ["npm", "run", "-s", "types:check"], WEB, web_env),
-        Check("tsc", ["npm", "run", "-s", "check:types"], WEB, web_env),
-        Check("eslint, prettier", ["npm", "run", "-s", "lint"], WEB, web_env),
-        Check("vitest", ["npm", "run", "-s", "test"], WEB, web_env),
+        Check("loops compiled", [str(PYTHON), "-c", WARM_UP], ROOT, env),
+    ]
+
+
+def _web_checks() -> list[Check]:
+    env = web_environment()
+    return [
+        Check("api types", ["npm", "run", "-s", "types:check"], WEB, env),
+        Check("tsc", ["npm", "run", "-s", "check:types"], WEB, env),
+        Check("eslint, prettier", ["npm", "run", "-s", "lint"], WEB, env),
+        Check("vitest", ["npm", "run", "-s", "test"], WEB, env),
     ]
 
 
@@ -48,10 +59,30 @@ def _passes(check: Check) -> bool:
         stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True,
     )  # fmt: skip
     word = "ok" if done.returncode == 0 else "FAILED"
-    print(f"bilge test: {check.name}: {word} ({time.monotonic() - begun:.1f} s)", flush=True)
-    if done.returncode:
-        print(done.stdout[-12000:], flush=True)
+    said = f"bilge test: {check.name}: {word} ({time.monotonic() - begun:.1f} s)"
+    print(said if done.returncode == 0 else f"{said}\n{done.stdout[-12000:]}", flush=True)
     return done.returncode == 0
+
+
+def _failed(lanes: list[list[Check]]) -> list[str]:
+    """The names of checks that fail: lanes go on beside each other, each in its own order."""
+
+    def run(lane: list[Check]) -> list[str]:
+        return [check.name for check in lane if not _passes(check)]
+
+    with ThreadPoolExecutor(len(lanes)) as pool:
+        return [name for names in pool.map(run, lanes) for name in names]
+
+
+def _beside_each_other() -> list[str]:
+    """Words for pytest: one process for each core, the next test to whoever is free."""
+    cores = os.cpu_count() or 1
+    return ["-n", str(min(cores, MOST_PROCESSES)), "--dist", "worksteal"] if cores > 1 else []
+
+
+def _whole_suite(long: bool) -> list[str]:
+    """Benchmarks want the machine for themselves."""
+    return [*([] if long else _beside_each_other()), "tests", "core"]
 
 
 def test(long: bool, pytest_words: list[str]) -> int:
@@ -64,8 +95,8 @@ def test(long: bool, pytest_words: list[str]) -> int:
     try:
         database.start()
         env = environment(**database.environment(), BILGE_SECRET_KEY="only-for-tests" * 4)
-        failed = [] if pytest_words else [c.name for c in _static_checks(env) if not _passes(c)]
-        words = [*(["--long"] if long else []), *(pytest_words or ["tests", "core"])]
+        failed = [] if pytest_words else _failed([_python_checks(env), _web_checks()])
+        words = [*(["--long"] if long else []), *(pytest_words or _whole_suite(long))]
         if failed:
             print(f"bilge test: FAILED before pytest: {', '.join(failed)}", flush=True)
         done = subprocess.run([str(PYTHON), "-m", "pytest", *words], cwd=ROOT, env=env)

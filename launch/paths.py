@@ -15,6 +15,8 @@ HOME = Path(os.environ.get("BILGE_HOME") or STATE).absolute()
 VENV = STATE / "venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
+WARM_UP = "from bilge_core.warm import warm_up, warm_up_moving; warm_up(); warm_up_moving()"
+"""Compiles every loop of the core, whose code is then kept."""
 
 
 class Missing(Exception):

@@ -25,6 +25,7 @@ from launch.paths import (
     PYTHON,
     ROOT,
     STATE,
+    WARM_UP,
     Missing,
     clear_compiled_code,
     compiled_code,
@@ -95,15 +96,12 @@ def _migrate(
     mark_done("migrated", inputs)
 
 
-_WARM_UP = "from bilge_core.warm import warm_up, warm_up_moving; warm_up(); warm_up_moving()"
-
-
 def begin_to_compile() -> subprocess.Popen[str] | None:
     """Compile the solver for this state of the core, beside what else is to be prepared."""
     if is_done("compiled", str(compiled_code())):
         return None
     return subprocess.Popen(
-        [str(PYTHON), "-c", _WARM_UP],
+        [str(PYTHON), "-c", WARM_UP],
         env=environment(), stdin=subprocess.DEVNULL, stdout=subprocess.PIPE,
         stderr=subprocess.STDOUT, text=True,
     )  # fmt: skip
