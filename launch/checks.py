@@ -28,27 +28,23 @@ class Check:
     env: dict[str, str]
 
 
-def _python_checks(env: dict[str, str]) -> list[Check]:
+def _static_checks(env: dict[str, str]) -> list[Check]:
+    """Those that take long come first."""
     binaries = VENV / "bin"
     manage = [str(PYTHON), str(ROOT / "server" / "manage.py")]
+    web = web_environment()
     return [
-        Check("ruff", [str(binaries / "ruff"), "check", "."], ROOT, env),
-        Check("ruff format", [str(binaries / "ruff"), "format", "--check", "."], ROOT, env),
+        Check("eslint, prettier", ["npm", "run", "-s", "lint"], WEB, web),
+        Check("vitest", ["npm", "run", "-s", "test"], WEB, web),
         Check("mypy", [str(binaries / "mypy")], ROOT, env),
-        Check("import rules", [str(binaries / "lint-imports")], ROOT, env),
+        Check("loops compiled", [str(PYTHON), "-c", WARM_UP], ROOT, env),
+        Check("tsc", ["npm", "run", "-s", "check:types"], WEB, web),
         Check("migrations", [*manage, "makemigrations", "--check", "--dry-run"], ROOT, env),
         Check("api description", [*manage, "api_description", "--check"], ROOT, env),
-        Check("loops compiled", [str(PYTHON), "-c", WARM_UP], ROOT, env),
-    ]
-
-
-def _web_checks() -> list[Check]:
-    env = web_environment()
-    return [
-        Check("api types", ["npm", "run", "-s", "types:check"], WEB, env),
-        Check("tsc", ["npm", "run", "-s", "check:types"], WEB, env),
-        Check("eslint, prettier", ["npm", "run", "-s", "lint"], WEB, env),
-        Check("vitest", ["npm", "run", "-s", "test"], WEB, env),
+        Check("api types", ["npm", "run", "-s", "types:check"], WEB, web),
+        Check("import rules", [str(binaries / "lint-imports")], ROOT, env),
+        Check("ruff", [str(binaries / "ruff"), "check", "."], ROOT, env),
+        Check("ruff format", [str(binaries / "ruff"), "format", "--check", "."], ROOT, env),
     ]
 
 
@@ -64,14 +60,11 @@ def _passes(check: Check) -> bool:
     return done.returncode == 0
 
 
-def _failed(lanes: list[list[Check]]) -> list[str]:
-    """The names of checks that fail: lanes go on beside each other, each in its own order."""
-
-    def run(lane: list[Check]) -> list[str]:
-        return [check.name for check in lane if not _passes(check)]
-
-    with ThreadPoolExecutor(len(lanes)) as pool:
-        return [name for names in pool.map(run, lanes) for name in names]
+def _failed(checks: list[Check]) -> list[str]:
+    """The names of checks that fail: one for each core at a time, those that take long first."""
+    with ThreadPoolExecutor(os.cpu_count() or 1) as pool:
+        passed = list(pool.map(_passes, checks))
+    return [check.name for check, good in zip(checks, passed, strict=True) if not good]
 
 
 def _beside_each_other() -> list[str]:
@@ -95,7 +88,7 @@ def test(long: bool, pytest_words: list[str]) -> int:
     try:
         database.start()
         env = environment(**database.environment(), BILGE_SECRET_KEY="only-for-tests" * 4)
-        failed = [] if pytest_words else _failed([_python_checks(env), _web_checks()])
+        failed = [] if pytest_words else _failed(_static_checks(env))
         words = [*(["--long"] if long else []), *(pytest_words or _whole_suite(long))]
         if failed:
             print(f"bilge test: FAILED before pytest: {', '.join(failed)}", flush=True)

@@ -207,10 +207,10 @@ def test_the_solver_is_compiled_once_for_each_state_of_it(
 ) -> None:
     monkeypatch.setattr(paths, "STATE", tmp_path)
     monkeypatch.setattr(serve, "PYTHON", Path(sys.executable))
-    monkeypatch.setattr(serve, "_WARM_UP", "import sys; print('no such thing'); sys.exit(3)")
+    monkeypatch.setattr(serve, "WARM_UP", "import sys; print('no such thing'); sys.exit(3)")
     with pytest.raises(paths.Missing, match="could not be compiled:\nno such thing"):
         serve.await_compiler(serve.begin_to_compile())
-    monkeypatch.setattr(serve, "_WARM_UP", "pass")
+    monkeypatch.setattr(serve, "WARM_UP", "pass")
     first = serve.begin_to_compile()
     assert first is not None
     serve.await_compiler(first)

@@ -177,36 +177,35 @@ def _lap_changes(table: Table, column: Column, time: Array) -> list[float]:
 def read_recording(file: LogFile, reading: Reading) -> Recording:
     """Read an opened file whole.
 
-        Parameters
-        ----------
-        file : LogFile
-            From `open_log`.
-        reading : Reading
-            Which column is what, in which unit and sign, and how the sensor sits.
+    Parameters
+    ----------
+    file : LogFile
+        From `open_log`.
+    reading : Reading
+        Which column is what, in which unit and sign, and how the sensor sits.
 
-        Returns
-        -------
-        Recording
-            In SI and the car's frame (ISO 8855 signs), not yet at even steps: see
-            `prepare`. Rows that cannot be read are left out, counted and the first
-            of them told: it is for the user to agree to that.
+    Returns
+    -------
+    Recording
+        In SI and the car's frame (ISO 8855 signs), not yet at even steps: see
+        `prepare`. Rows that cannot be read are left out, counted and the first
+        of them told: it is for the user to agree to that.
 
-        Raises
-        ------
-        InvalidInput
-            If the reading lacks something, fewer than 20 rows remain, half the rows
-            cannot be read, many figures are outside what a car reaches, or the
-            recording is longer than 3 hours.
+    Raises
+    ------
+    InvalidInput
+        If the reading lacks something, fewer than 20 rows remain, half the rows
+        cannot be read, many figures are outside what a car reaches, or the
+        recording is longer than 3 hours.
 
-        Examples
-        --------
-        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
-    from bilge_core.loads.sniff import open_log
-        >>> head = "time [s],speed [m/s],lateral g [g + right],longitudinal g [g + forward],rpm"
-        >>> rows = "\\n".join(f"{i},30,1,0,6000" for i in range(20))
-        >>> file = open_log(f"{head}\\n{rows}\\n".encode())
-        >>> float(read_recording(file, file.proposal).log.leftward[0])
-        -9.80665
+    Examples
+    --------
+    >>> from bilge_core.loads.sniff import open_log
+    >>> head = "time [s],speed [m/s],lateral g [g + right],longitudinal g [g + forward],rpm"
+    >>> rows = "\\n".join(f"{i},30,1,0,6000" for i in range(20))
+    >>> file = open_log(f"{head}\\n{rows}\\n".encode())
+    >>> float(read_recording(file, file.proposal).log.leftward[0])
+    -9.80665
     """
     check_reading(reading)
     return recording_from(read_columns(file, wanted_headings(reading)), reading)
@@ -215,12 +214,11 @@ def read_recording(file: LogFile, reading: Reading) -> Recording:
 def wanted_headings(reading: Reading) -> list[str]:
     """The headings that a reading names, each once.
 
-        Examples
-        --------
-        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
-    from bilge_core.loads.sniff import open_log
-        >>> wanted_headings(open_log(b"time [s],speed [m/s],water\\n0,10,90\\n1,11,90\\n").proposal)
-        ['time [s]', 'speed [m/s]']
+    Examples
+    --------
+    >>> from bilge_core.loads.sniff import open_log
+    >>> wanted_headings(open_log(b"time [s],speed [m/s],water\\n0,10,90\\n1,11,90\\n").proposal)
+    ['time [s]', 'speed [m/s]']
     """
     return list(dict.fromkeys(column.heading for column in reading.columns.values()))
 
@@ -304,25 +302,24 @@ def recording_from(columns: Columns, reading: Reading) -> Recording:
 def read_log(file: LogFile, reading: Reading, leave_out_bad_rows: bool = False) -> Log:
     """The log of an opened file, whole.
 
-        Raises
-        ------
-        InvalidInput
-            As `read_recording`, and for rows that cannot be read unless they may be
-            left out.
+    Raises
+    ------
+    InvalidInput
+        As `read_recording`, and for rows that cannot be read unless they may be
+        left out.
 
-        Examples
-        --------
-        >>> from bilge_core.loads.table import Table, drop_out_of_range, filled, from_si, to_si
-    from bilge_core.loads.sniff import open_log
-        >>> head = "time [s],speed [m/s],lateral g [g + left],longitudinal g [g + forward],rpm"
-        >>> rows = "\\n".join(f"{i},{'fast' if i == 7 else 30},1,0,6000" for i in range(30))
-        >>> file = open_log(f"{head}\\n{rows}\\n".encode())
-        >>> read_log(file, file.proposal)
-        Traceback (most recent call last):
-        ...
-        bilge_core.errors.InvalidInput: line 9, column speed [m/s]: 'fast' is not a number
-        >>> len(read_log(file, file.proposal, leave_out_bad_rows=True).time)
-        29
+    Examples
+    --------
+    >>> from bilge_core.loads.sniff import open_log
+    >>> head = "time [s],speed [m/s],lateral g [g + left],longitudinal g [g + forward],rpm"
+    >>> rows = "\\n".join(f"{i},{'fast' if i == 7 else 30},1,0,6000" for i in range(30))
+    >>> file = open_log(f"{head}\\n{rows}\\n".encode())
+    >>> read_log(file, file.proposal)
+    Traceback (most recent call last):
+    ...
+    bilge_core.errors.InvalidInput: line 9, column speed [m/s]: 'fast' is not a number
+    >>> len(read_log(file, file.proposal, leave_out_bad_rows=True).time)
+    29
     """
     recording = read_recording(file, reading)
     if recording.bad_rows and not leave_out_bad_rows:

@@ -8,17 +8,28 @@ from numba import njit
 from bilge_core.moving.transfer import FAST, HALF, OIL, ONE, OPEN_AIR, SHUT_AIR, ZERO
 
 OIL_FROM = np.float32(0.6)
-"""Filling from which a cell counts as oil. At one half, tilted oil at rest simmers."""
+"""Filling from which a cell counts as oil [-]. Ours: at one half, tilted oil at rest simmers."""
 
 AIR_PASSES = np.float32(0.3)
-"""Filling up to which air finds its way through a cell; denser spray seals an opening."""
+"""Filling up to which air finds its way through a cell [-]; denser spray seals an opening. Ours:
+fixed by the sealed U-tube, which keeps its oil, and the open one, which does not.
+"""
 
 LIGHT = np.float32(0.03)
-"""Density of shut-in air over that of oil: heavier than air is, light enough not to push oil."""
+"""Density of shut-in air over that of oil [-]: heavier than air is (0.0014), light enough not to
+push oil. Ours: fixed by the sealed U-tube.
+"""
 
 _LEAST_POCKET = np.float32(2.5)
+"""Empty cells from which shut-in air is a pocket that lasts [cells]; fewer are a hole that closes.
+Ours: fixed by oil at rest under 1.2 g, which simmers when single holes hold pressure.
+"""
 _JUDGED = 4
+"""A mark while a pocket is looked at; kinds go up to 3."""
 _NEAREST = np.float32(0.1)
+"""Least distance of a surface from a cell's middle [of a cell]: nearer, and the matrix is lopsided
+(ghost fluid, Gibou et al. 2002, from memory).
+"""
 
 
 @njit(cache=True, error_model="numpy")

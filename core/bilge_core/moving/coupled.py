@@ -14,7 +14,10 @@ from bilge_core.moving.simulation import Simulation
 from bilge_core.moving.transfer import SHUT_AIR
 from bilge_core.physics.arrays import Array
 
-_SCRAP = 0.1  # of a returned particle's volume: one left with less is taken whole
+_SCRAP = 0.1
+"""Of a returned particle's volume [-]: one left with less is taken whole. Ours: volume stays exact, as
+the tests of conserved volume say, and rows are freed.
+"""
 
 
 @dataclass

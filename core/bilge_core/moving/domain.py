@@ -25,9 +25,9 @@ JET_LOSS = 3.0
 cells pass 0.78 to 0.89 of the ideal flow, for want of the jet's contraction; with this they pass
 0.65 (under oil) to 0.78 (into air), nearer to a sharp-edged hole (0.61, from memory)."""
 
-_LEAST_OPEN = 1e-3  # of a face: less is rounding
-_LEAST_ROOM = 1e-3  # of a cell's volume: a thinner sliver is wall
-_MOST_CELLS = 1023
+_LEAST_OPEN = 1e-3  # of a face [-]: less is rounding (ours)
+_LEAST_ROOM = 1e-3  # of a cell's volume [-]: a thinner sliver is wall (ours: exact volumes stay)
+_MOST_CELLS = 1023  # along an axis: ten bits each in `Domain.where`
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,9 @@ from numba import njit
 from bilge_core.moving.transfer import ONE, ZERO
 
 SLACK = np.float32(0.01)
-"""Speed [m/s] at which a gate opens: with none they chatter, and pump oil by themselves."""
+"""Speed at which a gate opens [m/s]: with none they chatter, and pump oil by themselves. Ours: fixed
+by gates in oil at rest, which pass nothing.
+"""
 
 
 @njit(cache=True, error_model="numpy")

@@ -9,8 +9,8 @@ import numpy as np
 from bilge_core.errors import InvalidQuantity
 from bilge_core.physics.arrays import Array
 
-_MERGE = 0.4  # of the wanted size: two wanted faces nearer than this become one
-_STEEPEST = 2.0  # size of a cell over its neighbour's
+_MERGE = 0.4  # of the wanted size [-]: two wanted faces nearer than this become one (ours)
+_STEEPEST = 2.0  # size of a cell over its neighbour's [-] (ours: second order is lost beyond)
 
 
 def _kept(

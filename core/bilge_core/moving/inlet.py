@@ -14,9 +14,12 @@ from bilge_core.moving.transfer import OIL, ONE, ZERO
 from bilge_core.physics.arrays import Array, Single
 from bilge_core.pickup.mouth import Mouth
 
-_POINTS = 5
-_JUST = np.float32(1.001)  # what lies on the floor is within reach
-_LEAST_HALF, _MOST_HALF = 0.004, 0.015  # [m]
+_POINTS = 5  # along each axis of a cell, to measure what of it the inlet takes (ours)
+_JUST = np.float32(1.001)  # [-] what lies on the floor is within reach
+_LEAST_HALF, _MOST_HALF = 0.004, 0.015
+"""Half the height of the space that a mouth draws from [m]. Ours: a mouth on the floor still draws,
+one high above it does not reach farther than it is wide.
+"""
 
 
 @dataclass(frozen=True)

@@ -31,15 +31,15 @@ from bilge_core.quantities import si_from
 from bilge_core.rules.crank import SPLASH
 
 RATE = 50.0
-"""Looks a second."""
+"""Looks [1/s]: a dip of a twentieth of a second is seen two or three times."""
 
 DELAY = 2.0
 """[s] after which drawn oil is back in the pan, where nothing else says so. Ours."""
 
 _FRAME_EVERY = round(RATE / FRAME_RATE)
-_PLACES_A_SIDE = 4
-_INSET = 0.012  # [m] of the drain-backs from the skirt's wall
-_MOST_SPARE = 60_000
+_PLACES_A_SIDE = 4  # of drain-backs along the skirt (ours, until the engine is drawn)
+_INSET = 0.012  # [m] of the drain-backs from the skirt's wall (ours)
+_MOST_SPARE = 60_000  # particles that room is kept for: 4 MB
 
 
 @dataclass(frozen=True)

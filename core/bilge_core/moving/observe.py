@@ -15,8 +15,8 @@ from bilge_core.moving.simulation import Simulation
 from bilge_core.moving.transfer import HALF
 from bilge_core.physics.arrays import Array
 
-_MARCH = 0.25  # of the smallest cell
-_SURE = 4
+_MARCH = 0.25  # step of the march to the surface, of the smallest cell [-] (ours)
+_SURE = 4  # steps beyond a surface that make it one: a hole of less than a cell is none (ours)
 
 
 @dataclass(frozen=True)

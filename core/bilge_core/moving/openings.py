@@ -12,7 +12,7 @@ from bilge_core.pan.cuts import level_cut, upright_cut
 from bilge_core.pan.solid import Prism
 from bilge_core.physics.arrays import Array
 
-_ASIDE = 1e-5  # [m] to either side of a face, so that a wall on it belongs to one side
+_ASIDE = 1e-5  # [m] to either side of a face, so that a wall on it belongs to one side (ours)
 _X, _Y = np.array([1.0, 0.0]), np.array([0.0, 1.0])
 
 

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from bilge_core.moving.openings import Shares
 from bilge_core.physics.arrays import Array
 
-_UPRIGHT = 1e-3  # of a cell's smallest face: less slanting wall is none
+_UPRIGHT = 1e-3  # of a cell's smallest face [-]: less slanting wall is none (ours)
 
 
 def volume_below(normal: Array, offset: Array) -> Array:

@@ -29,11 +29,11 @@ from bilge_core.moving.domain import Domain
 
 FORMAT = "bilge-oil-frames"
 VERSION = 1
-FULL = 200
+FULL = 200  # steps of filling from empty to full: a byte, and half as much again
 RATE = 25.0
-"""Frames a second."""
-_A_PART = int(RATE)
-_LEVEL = 6
+"""Frames [1/s]."""
+_A_PART = int(RATE)  # frames: a second, which the page unpacks at a time
+_LEVEL = 6  # of compression: zlib's own usual one
 
 
 @dataclass(frozen=True)

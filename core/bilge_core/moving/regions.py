@@ -6,7 +6,7 @@ import numpy as np
 import scipy
 from numpy.typing import NDArray
 
-_LEAST = 0.01  # of the whole: a smaller part is counted with its neighbour
+_LEAST = 0.01  # of the whole [-]: a smaller part is counted with its neighbour (ours)
 
 
 def part_regions(

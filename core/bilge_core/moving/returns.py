@@ -12,7 +12,7 @@ from bilge_core.moving.domain import Domain
 from bilge_core.moving.simulation import Simulation
 from bilge_core.physics.arrays import Array
 
-_SPREAD = 0.4  # of a cell to either side
+_SPREAD = 0.4  # of a cell to either side [-], so that particles do not pile up (ours)
 
 
 @dataclass

@@ -9,10 +9,10 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.moving.domain import Domain
 from bilge_core.physics.arrays import Array
 
-_PATTERN = np.array(
+_PATTERN = np.array(  # four a cell, no two in line along an axis
     [[0.25, 0.25, 0.25], [0.75, 0.75, 0.25], [0.75, 0.25, 0.75], [0.25, 0.75, 0.75]]
 )
-_JITTER = 0.05  # of a cell
+_JITTER = 0.05  # of a cell [-]: another seed is another start, and no other oil (ours)
 
 
 def seed_oil(

@@ -17,8 +17,8 @@ from bilge_core.pan.plates import PlacedGate, PlacedOpening, PlacedPlate
 from bilge_core.pan.solid import Prism
 from bilge_core.physics.arrays import Array
 
-_STRAIGHT = 1e-6
-_SCRAP = 0.02  # of a face: a hole that covers less of it is not there
+_STRAIGHT = 1e-6  # of one [-]: a plate turned by less stands along an axis
+_SCRAP = 0.02  # of a face [-]: a hole that covers less of it is not there (ours)
 _TALL = 10.0  # [m] above anything
 
 

@@ -20,18 +20,21 @@ from bilge_core.moving.viscosity import Wetting, drag_rates, spread_viscosity
 from bilge_core.moving.walk import move_particles, order_by_cell
 from bilge_core.physics.arrays import Array, Single
 
-_TOLERANCE = 1e-3  # rms of divergence times step
-_EVEN = 2e-3  # rms of what is left of a shift, over a cell's volume
-_MOST_ITERATIONS = 200
+_TOLERANCE = 1e-3  # rms of divergence times step [-] (ours: volume is kept by the particles)
+_EVEN = 2e-3  # rms of what is left of a shift, over a cell's volume [-] (ours)
+_MOST_ITERATIONS = 200  # of conjugate gradients; `Effort.unconverged` counts what was cut off
 _RELAX = np.float32(0.3)
-_MOST_CROWDING = np.float32(0.5)
-_MOST_SHIFT = np.float32(0.3)  # of a cell
-_MOST_TURNS = 4
-_SORT_EVERY = 8
+"""Of its crowding, what a cell sheds in a step [-]. Ours: fixed by tilted oil at rest, which boils when
+more is shed and piles up when less is.
+"""
+_MOST_CROWDING = np.float32(0.5)  # of a cell's volume [-], shed at once (ours)
+_MOST_SHIFT = np.float32(0.3)  # of a cell [-]: farther, and particles pass each other (ours)
+_MOST_TURNS = 4  # of gates in one step: what still chatters then waits for the next (ours)
+_SORT_EVERY = 8  # steps: particles of one cell lie together in memory (ours: by the clock)
 
 
 LEAVES: dict[str, float] = {"rubber": 40.0, "metal": 15.0}
-"""What it takes to swing a gate open [Pa], by its leaf.
+"""What it takes to swing a gate open, by its leaf [Pa].
 
 Ours: the stiffness of a rubber leaf, the weight of a metal one a little off the upright.
 """

@@ -13,9 +13,11 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.moving.domain import Domain
 from bilge_core.moving.transfer import FAST, HALF, ZERO
 
-_FELT = 1e-2  # of a cell's size squared over the step: below this viscosity moves nothing
-_STABLE = 0.15
-_MOST_PASSES = 60
+_FELT = (
+    1e-2  # of a cell's size squared over the step [-]: below this viscosity moves nothing (ours)
+)
+_STABLE = 0.15  # diffusion number of a pass [-]; explicit in three dimensions is stable to 1/6
+_MOST_PASSES = 60  # of viscosity in a step: thicker oil moves as if it were thinner (ours)
 
 
 @dataclass(frozen=True)

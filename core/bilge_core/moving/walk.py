@@ -7,10 +7,10 @@ from numba import njit
 
 from bilge_core.moving.transfer import ONE, ZERO
 
-_INSIDE = np.float32(1.0 - 1e-5)
-_MOST_FACES = 24
-_NEVER = np.float32(2.0)
-_MOST_TIMES = 4
+_INSIDE = np.float32(1.0 - 1e-5)  # [of a cell] just short of its far face
+_MOST_FACES = 24  # that a particle crosses in one part of a step: more is a fault, it stays (ours)
+_NEVER = np.float32(2.0)  # share of a way at which nothing is met
+_MOST_TIMES = 4  # that a particle is turned at walls in a step (ours)
 
 
 @njit(inline="always")

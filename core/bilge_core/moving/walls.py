@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from bilge_core.physics.arrays import Array, Single, Whole
 
-_MOSTLY = 0.5  # of a face: covered by more than this, nothing is felt through the plate
+_MOSTLY = 0.5  # of a face [-]: covered by more, nothing is felt through the plate (ours)
 
 
 def blocked_bits(

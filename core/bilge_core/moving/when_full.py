@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from bilge_core.moving.transfer import splat, towards
 
-_POINTS = 4
+_POINTS = 4  # along each axis of a cell: evenly spread particles stand for a full one (ours)
 
 
 @njit(cache=True, error_model="numpy")
