@@ -22,7 +22,7 @@ push oil. Ours: fixed by the sealed U-tube.
 
 _LEAST_POCKET = np.float32(2.5)
 """Empty cells from which shut-in air is a pocket that lasts [cells]; fewer are a hole that closes.
-Ours: fixed by oil at rest under 1.2 g, which simmers when single holes hold pressure.
+Ours: single holes that hold pressure are noise.
 """
 _JUDGED = 4
 """A mark while a pocket is looked at; kinds go up to 3."""

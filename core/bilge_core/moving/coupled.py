@@ -15,8 +15,8 @@ from bilge_core.moving.transfer import SHUT_AIR
 from bilge_core.physics.arrays import Array
 
 _SCRAP = 0.1
-"""Of a returned particle's volume [-]: one left with less is taken whole. Ours: volume stays exact, as
-the tests of conserved volume say, and rows are freed.
+"""Of a returned particle's volume [-]: one left with less is taken whole. Ours: rows are freed, and
+volume stays exact, as the tests of conserved volume say.
 """
 
 

@@ -13,9 +13,7 @@ from numba import njit
 from bilge_core.moving.transfer import ONE, ZERO
 
 SLACK = np.float32(0.01)
-"""Speed at which a gate opens [m/s]: with none they chatter, and pump oil by themselves. Ours: fixed
-by gates in oil at rest, which pass nothing.
-"""
+"""Speed at which a gate opens [m/s]: with none they chatter, and pump oil by themselves. Ours."""
 
 
 @njit(cache=True, error_model="numpy")

@@ -14,13 +14,13 @@ from bilge_core.moving.cells import lightness
 from bilge_core.moving.transfer import FAST, HALF, OIL, ONE, OPEN_AIR, SHUT_AIR, ZERO
 
 _MODIFIED = np.float32(0.97)
-"""Share of the dropped fill-in that goes to the diagonal [-] (modified incomplete Cholesky; Bridson,
-Fluid Simulation for Computer Graphics, from memory).
+"""Share of the dropped fill-in that goes to the diagonal [-]: modified incomplete Cholesky
+(Bridson, Fluid Simulation for Computer Graphics, from memory).
 """
 _SAFE = np.float32(0.25)
 """Of the diagonal [-]: a smaller pivot is not modified (the same)."""
 _SHIFT = np.float32(1e-6)
-"""Added to the diagonal, of itself [-]: a pocket without a surface has no level of its own. Ours."""
+"""Added to the diagonal, of itself [-]: a pocket without a surface has no level (ours)."""
 
 
 @njit(cache=True, error_model="numpy")

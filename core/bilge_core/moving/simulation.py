@@ -24,9 +24,7 @@ _TOLERANCE = 1e-3  # rms of divergence times step [-] (ours: volume is kept by t
 _EVEN = 2e-3  # rms of what is left of a shift, over a cell's volume [-] (ours)
 _MOST_ITERATIONS = 200  # of conjugate gradients; `Effort.unconverged` counts what was cut off
 _RELAX = np.float32(0.3)
-"""Of its crowding, what a cell sheds in a step [-]. Ours: fixed by tilted oil at rest, which boils when
-more is shed and piles up when less is.
-"""
+"""Of its crowding, what a cell sheds in a step [-]. Ours."""
 _MOST_CROWDING = np.float32(0.5)  # of a cell's volume [-], shed at once (ours)
 _MOST_SHIFT = np.float32(0.3)  # of a cell [-]: farther, and particles pass each other (ours)
 _MOST_TURNS = 4  # of gates in one step: what still chatters then waits for the next (ours)

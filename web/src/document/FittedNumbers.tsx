@@ -1,6 +1,7 @@
 import { useState, type ReactElement } from "react";
 import type { BuildDocument, Edit } from "../api/queries";
 import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
 import { useSettings } from "../parts/settings";
@@ -38,6 +39,8 @@ const SCRAPER_SPECS: readonly Spec[] = [
   { kind: "figure", key: "to_x_mm", label: "To" },
   { kind: "figure", key: "gap_mm", label: "Gap to the swept circle" },
 ];
+
+const MADE = { unsaid: "not said", sheet: "sheet", cast: "a casting" } as const;
 
 function Flange({
   document,
@@ -186,24 +189,12 @@ export function FittedNumbers({
         />
       </FigureGroup>
       <FigureGroup title="Wall and flange">
-        <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-          Made of
-          <select
-            value={pan.made ?? ""}
-            onChange={(event) => {
-              const { value } = event.target;
-              put(
-                { made: value === "sheet" || value === "cast" ? value : null },
-                "what it is made of",
-              );
-            }}
-            className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-          >
-            <option value="">not said</option>
-            <option value="sheet">sheet</option>
-            <option value="cast">a casting</option>
-          </select>
-        </label>
+        <Choice
+          label="Made of"
+          value={pan.made ?? "unsaid"}
+          choices={MADE}
+          onChoose={(made) => put({ made: made === "unsaid" ? null : made }, "what it is made of")}
+        />
         {pan.sheet_mm != null ? (
           <EditFigure
             label="Wall's thickness"

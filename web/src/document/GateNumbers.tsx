@@ -1,10 +1,19 @@
 import type { ReactElement } from "react";
+import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
 import { Notice } from "../parts/Notice";
 import type { Gate } from "./plates";
 import type { Type } from "./ZoneNumbers";
 
-const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
+const SWINGS: Record<Gate["swings"] | "none", string> = {
+  none: "none, open",
+  left: "swings to the plate's left",
+  right: "swings to the plate's right",
+};
+const LEAVES: Record<Gate["leaf"], string> = {
+  rubber: "rubber: seals, ages",
+  metal: "metal: lasts, leaks more",
+};
 
 /** Where in the document a part lies, and how its figures are typed. */
 export interface Editing {
@@ -56,41 +65,23 @@ export function GateNumbers({
 }): ReactElement {
   return (
     <>
-      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-        Gate
-        <select
-          className={select}
-          value={gate?.swings ?? "none"}
-          onChange={(event) => {
-            const swings = event.target.value;
-            if (swings === "left" || swings === "right")
-              onGate({ leaf: "rubber", leak_pct: 4, ...gate, swings }, `gate swings ${swings}`);
-            else onGate(null, "gate taken out");
-          }}
-        >
-          <option value="none">none, open</option>
-          <option value="left">swings to the plate&apos;s left</option>
-          <option value="right">swings to the plate&apos;s right</option>
-        </select>
-      </label>
+      <Choice
+        label="Gate"
+        value={gate?.swings ?? "none"}
+        choices={SWINGS}
+        onChoose={(swings) => {
+          if (swings === "none") onGate(null, "gate taken out");
+          else onGate({ leaf: "rubber", leak_pct: 4, ...gate, swings }, `gate swings ${swings}`);
+        }}
+      />
       {gate && (
         <>
-          <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-            Leaf
-            <select
-              className={select}
-              value={gate.leaf}
-              onChange={(event) =>
-                onGate(
-                  { ...gate, leaf: event.target.value === "metal" ? "metal" : "rubber" },
-                  `leaf ${event.target.value}`,
-                )
-              }
-            >
-              <option value="rubber">rubber: seals, ages</option>
-              <option value="metal">metal: lasts, leaks more</option>
-            </select>
-          </label>
+          <Choice
+            label="Leaf"
+            value={gate.leaf}
+            choices={LEAVES}
+            onChoose={(leaf) => onGate({ ...gate, leaf }, `leaf ${leaf}`)}
+          />
           <Figure
             editing={editing}
             label="Leaks when shut"

@@ -2,6 +2,7 @@ import { useState, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
 import { Notice } from "../parts/Notice";
@@ -17,33 +18,6 @@ import { Preset } from "./Preset";
 import { PumpNumbers } from "./PumpNumbers";
 import { useEdits, type Edits } from "./useEdits";
 import { ZoneNumbers } from "./ZoneNumbers";
-
-const select = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
-
-function Choice({
-  label,
-  value,
-  choices,
-  onChoose,
-}: {
-  label: string;
-  value: string;
-  choices: readonly (readonly [string, string])[];
-  onChoose: (value: string) => void;
-}): ReactElement {
-  return (
-    <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-      {label}
-      <select className={select} value={value} onChange={(event) => onChoose(event.target.value)}>
-        {choices.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
 
 function LongText({
   label,
@@ -74,12 +48,16 @@ function LongText({
   );
 }
 
-const noses = [
-  ["front", "to the front"],
-  ["rear", "to the rear"],
-  ["left", "to the left"],
-  ["right", "to the right"],
-] as const;
+const NOSES: Record<BuildDocument["car"]["nose_points"], string> = {
+  front: "to the front",
+  rear: "to the rear",
+  left: "to the left",
+  right: "to the right",
+};
+const MOUTHS: Record<BuildDocument["pickup"]["mouth"]["kind"], string> = {
+  round: "round",
+  rectangular: "rectangular",
+};
 
 type Drawing = Schemas["DrawingOut"];
 
@@ -152,7 +130,7 @@ function Pickup({ edits }: { edits: Edits }): ReactElement {
       onType={(typed) => type([field], typed)}
     />
   );
-  const mouthKind = (kind: string): void => {
+  const mouthKind = (kind: keyof typeof MOUTHS): void => {
     const size = pickup.mouth.kind === "round" ? pickup.mouth.diameter_mm : pickup.mouth.length_mm;
     const mouth: BuildDocument["pickup"]["mouth"] =
       kind === "round"
@@ -164,15 +142,7 @@ function Pickup({ edits }: { edits: Edits }): ReactElement {
     <FigureGroup title="Pickup">
       {one("Mouth's centre, ahead of the rear face", "pickup.x_mm", pickup.x_mm)}
       {one("Left of the crank's centreline", "pickup.y_mm", pickup.y_mm)}
-      <Choice
-        label="Mouth"
-        value={pickup.mouth.kind}
-        choices={[
-          ["round", "round"],
-          ["rectangular", "rectangular"],
-        ]}
-        onChoose={mouthKind}
-      />
+      <Choice label="Mouth" value={pickup.mouth.kind} choices={MOUTHS} onChoose={mouthKind} />
       {pickup.mouth.kind === "round" ? (
         one("Diameter", "pickup.mouth.diameter_mm", pickup.mouth.diameter_mm)
       ) : (
@@ -196,7 +166,7 @@ function InTheCar({ type, choose }: { type: Edits["type"]; choose: Choose }): Re
       <Choice
         label="Crank's nose points"
         value={car.nose_points}
-        choices={noses}
+        choices={NOSES}
         onChoose={(nose) => choose("car.nose_points", nose)}
       />
       <EditFigure

@@ -1,6 +1,7 @@
 import type { ReactElement, ReactNode } from "react";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
 import { useSettings } from "../parts/settings";
@@ -40,18 +41,12 @@ export function OilNumbers({
   const next = USUAL.find((name) => !oil.held.some((row) => row.name === name)) ?? "other";
   return (
     <FigureGroup title="Oil">
-      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-        Grade
-        <select
-          value={oil.grade}
-          onChange={(event) => put({ grade: event.target.value }, `oil ${event.target.value}`)}
-          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-        >
-          {grades.map((grade) => (
-            <option key={grade}>{grade}</option>
-          ))}
-        </select>
-      </label>
+      <Choice
+        label="Grade"
+        value={oil.grade}
+        choices={Object.fromEntries(grades.map((grade) => [grade, grade]))}
+        onChoose={(grade) => put({ grade }, `oil ${grade}`)}
+      />
       <EditFigure
         label="In the engine, as poured"
         field="oil.volume_l"

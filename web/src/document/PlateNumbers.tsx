@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import type { BuildDocument } from "../api/queries";
+import { Choice } from "../parts/Choice";
 import { Button } from "../parts/Button";
 import { Figure, GateNumbers, type Editing } from "./GateNumbers";
 import {
@@ -12,6 +13,8 @@ import {
   type VerticalPlate,
 } from "./plates";
 import type { Replace, Type } from "./ZoneNumbers";
+
+const ROLES = { baffle: "a plate", windage_tray: "the windage tray" } as const;
 
 function VerticalNumbers({
   plate,
@@ -158,25 +161,12 @@ function HorizontalNumbers({
   const openings = plate.openings;
   return (
     <>
-      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-        It is
-        <select
-          value={plate.role}
-          onChange={(event) =>
-            onPlate(
-              {
-                ...plate,
-                role: event.target.value === "windage_tray" ? "windage_tray" : "baffle",
-              },
-              `what ${plate.name} is`,
-            )
-          }
-          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-        >
-          <option value="baffle">a plate</option>
-          <option value="windage_tray">the windage tray</option>
-        </select>
-      </label>
+      <Choice
+        label="It is"
+        value={plate.role}
+        choices={ROLES}
+        onChoose={(role) => onPlate({ ...plate, role }, `what ${plate.name} is`)}
+      />
       <Figure
         editing={editing}
         label="Open by louvres, holes or mesh"

@@ -1,11 +1,18 @@
 import type { ReactElement } from "react";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
+import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
 import { cornerFields, edgeFields, rectangleOf, type Side, type Zone } from "./edges";
 
 export type Type = (fields: string[], typed: string) => Promise<unknown>;
 export type Replace = (document: BuildDocument, change: string) => void;
+
+const FLOORS: Record<"flat" | "lengthways" | "sideways", string> = {
+  flat: "flat",
+  lengthways: "ramp along the engine",
+  sideways: "ramp across it",
+};
 
 const sides: [Side, string][] = [
   ["rear", "rear edge, ahead of the rear face"],
@@ -136,25 +143,18 @@ export function ZoneNumbers({
         </span>
       </summary>
       <div className="pb-3 pl-3">
-        <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-          Floor
-          <select
-            value={kind}
-            className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-            onChange={(event) => {
-              const runs = event.target.value;
-              const next: Zone["floor"] =
-                runs === "lengthways" || runs === "sideways"
-                  ? { kind: "ramp", runs, from_depth_mm: depth, to_depth_mm: depth }
-                  : { kind: "flat", depth_mm: depth };
-              replace({ ...zone, floor: next }, `floor ${runs}`);
-            }}
-          >
-            <option value="flat">flat</option>
-            <option value="lengthways">ramp along the engine</option>
-            <option value="sideways">ramp across it</option>
-          </select>
-        </label>
+        <Choice
+          label="Floor"
+          value={kind}
+          choices={FLOORS}
+          onChoose={(runs) => {
+            const next: Zone["floor"] =
+              runs === "flat"
+                ? { kind: "flat", depth_mm: depth }
+                : { kind: "ramp", runs, from_depth_mm: depth, to_depth_mm: depth };
+            replace({ ...zone, floor: next }, `floor ${runs}`);
+          }}
+        />
         <Floor zone={zone} path={path} onType={onType} />
         {zone.ceiling_depth_mm != null && (
           <EditFigure

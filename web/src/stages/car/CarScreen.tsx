@@ -10,6 +10,7 @@ import { InventedNotice } from "../../document/InventedNotice";
 import { useBuildView } from "../../document/BuildContext";
 import { useEdits, type Edits } from "../../document/useEdits";
 import { Button } from "../../parts/Button";
+import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { FigureGroup } from "../../parts/FigureGroup";
 import { Mark } from "../../parts/Mark";
@@ -55,6 +56,13 @@ function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
     </p>
   );
 }
+
+const CYLINDERS: Record<NonNullable<CarPart["cylinders"]> | "unsaid", string> = {
+  unsaid: "not said",
+  in_line: "in line",
+  vee: "vee",
+  flat: "flat",
+};
 
 type Put = (next: Partial<CarPart>, change: string) => void;
 
@@ -180,23 +188,12 @@ function EngineFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactE
   const { car } = useBuildView().build.document;
   return (
     <FigureGroup title="Engine">
-      <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-        Cylinders
-        <select
-          value={car.cylinders ?? ""}
-          onChange={(event) => {
-            const { value } = event.target;
-            const known = value === "in_line" || value === "vee" || value === "flat";
-            put({ cylinders: known ? value : null }, "cylinders");
-          }}
-          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
-        >
-          <option value="">not said</option>
-          <option value="in_line">in line</option>
-          <option value="vee">vee</option>
-          <option value="flat">flat</option>
-        </select>
-      </label>
+      <Choice
+        label="Cylinders"
+        value={car.cylinders ?? "unsaid"}
+        choices={CYLINDERS}
+        onChoose={(kind) => put({ cylinders: kind === "unsaid" ? null : kind }, "cylinders")}
+      />
       <One
         label="Leaned to its right"
         field="car.lean_right_deg"

@@ -1,0 +1,114 @@
+"""What a version of the code gives: figures pinned, so that none changes under the same name.
+
+When one of these fails and the change is meant: raise the version beside the code, and pin anew
+(``python -m tests.core.test_versions`` prints what is to be pinned).
+"""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core import checks, forecast, moving, pan, settled
+from bilge_core.checks.pan import check_pan
+from bilge_core.document.read import read_build
+from bilge_core.forecast import forecast_settled
+from bilge_core.loads.log import Log
+from bilge_core.moving.basin import RESOLUTIONS
+from bilge_core.moving.lap import MovingOil
+from bilge_core.pan import assemble_pan
+from bilge_core.settled import cover_rose
+
+from tests.conftest import DEMO
+
+SETTLED: dict[tuple[str, ...], list[float]] = {
+    ("pan-1", "settled-1"): [
+        4.5632, 10.5396, 62.2043, -1.7108, -14.4353, 29.4801, 63.0491, 55.0504, 47.1812, 30.6289,
+        8.1586, 12.6768, 25.2299, 45.2134, 9.0, 9.0, 9.0, 9.0, 1.2658, 0.7229, 0.5865, 0.6241,
+        0.8633, 1.4308, 2.4155, 9.0,
+    ]
+}  # fmt: skip
+SAID: dict[tuple[str, ...], str] = {
+    ("pan-1", "settled-1", "forecast-1"): (
+        "The pickup runs dry for 1.5 s in corner 1, left, at 1.21 g. 1.534 3.719"
+    )
+}
+CHECKED: dict[tuple[str, ...], str] = {("pan-1", "settled-1", "checks-1"): "3ec83d033a6e1edc"}
+MOVING: dict[tuple[str, ...], list[float]] = {
+    ("pan-1", "moving-3"): [3.112, 0.203, 1.237, 303.96, -54.748, -86.0, 4.551]
+}
+
+
+def pinned(known: dict[tuple[str, ...], Any], *versions: str) -> Any:
+    assert versions in known, f"pin what {versions} gives"
+    return known[versions]
+
+
+BUILD = read_build((DEMO / "dunlin-gated.json").read_text())
+TIME = np.arange(0.0, 12.0, 0.02)
+LAP = Log(
+    TIME, 20 + 0 * TIME, 5.0 * np.sin(TIME), 11.0 * np.sin(0.8 * TIME), 300 + 25 * TIME
+)  # fmt: skip
+
+
+def settled_figures() -> list[float]:
+    """Oil and room in the pan, cover at twelve moments, edges of the rose in twelve directions."""
+    result = forecast_settled(BUILD, LAP)
+    rose = cover_rose(result.pan, BUILD.car, directions=12)
+    return [
+        result.pan.oil_volume * 1e3,
+        result.pan.capacity_to_rail * 1e3,
+        *(result.lap.cover[::50] * 1e3),
+        *np.minimum(rose.edge, 9.0),
+    ]
+
+
+def said() -> str:
+    """Dry time, dips and verdict in words."""
+    result = forecast_settled(BUILD, LAP)
+    figures = (result.dry_time.dry, result.dry_time.draws_air)
+    return f"{result.verdict.sentence} {figures[0]:.3f} {figures[1]:.3f}"
+
+
+def checked() -> str:
+    """A fingerprint of every check's words."""
+    made = assemble_pan(BUILD)
+    found = check_pan(BUILD, made, 700.0, forecast_settled(BUILD, LAP).lap)
+    words = "\n".join(
+        f"{each.state} {each.words} {each.field} {each.rule.source}" for each in found
+    )
+    return hashlib.sha256(words.encode()).hexdigest()[:16]
+
+
+def moving_figures() -> list[float]:
+    """Half a second of the lap's fourth second: oil at the pickup, centre of mass."""
+    oil = MovingOil(BUILD, assemble_pan(BUILD), LAP.between(3.0, 3.5), RESOLUTIONS["quick"])
+    looks = list(oil.run())
+    lap = oil.lap(looks)
+    return [*(lap.regions[-1] * 1e3), *(lap.centre[-1] * 1e3), lap.volume[-1] * 1e3]
+
+
+def test_regression_of_the_settled_oil() -> None:
+    known = pinned(SETTLED, pan.VERSION, settled.VERSION)
+    assert settled_figures() == pytest.approx(known, abs=1e-3)
+
+
+def test_regression_of_dips_and_verdict() -> None:
+    assert said() == pinned(SAID, pan.VERSION, settled.VERSION, forecast.VERSION)
+
+
+def test_regression_of_the_checks() -> None:
+    assert checked() == pinned(CHECKED, pan.VERSION, settled.VERSION, checks.VERSION)
+
+
+def test_regression_of_the_moving_oil() -> None:
+    """Not to the digit: another processor adds up in another order."""
+    known = pinned(MOVING, pan.VERSION, moving.VERSION)
+    assert moving_figures() == pytest.approx(known, rel=0.02, abs=0.02)
+
+
+if __name__ == "__main__":
+    print([round(float(each), 4) for each in settled_figures()], said(), checked(), sep="\n")
+    print([round(float(each), 3) for each in moving_figures()])
