@@ -91,6 +91,19 @@ def test_every_package_of_the_server_has_its_layer() -> None:
     assert packages_in(ROOT / "server") <= set(project["tool"]["mypy"]["packages"])
 
 
+def test_every_module_behind_the_calls_is_held_to_know_none() -> None:
+    name = "What answers calls is known by no service"
+    (contract,) = (each for each in contracts() if each["name"] == name)
+    wanted = {
+        f"{app}.{path.stem}"
+        for app in ("accounts", "loads", "builds", "forecasts", "runs")
+        for path in (ROOT / "server" / app).glob("*.py")
+        if path.stem not in ("__init__", "api", "schemas", "requests")
+    }
+    assert isinstance(contract["source_modules"], list)
+    assert set(contract["source_modules"]) == wanted
+
+
 def test_the_cores_layers_are_exhaustive() -> None:
     (contract,) = (each for each in contracts() if each.get("containers") == ["bilge_core"])
     assert contract["exhaustive"] is True
