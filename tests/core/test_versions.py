@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core import checks, forecast, moving, pan, settled
+from bilge_core import checks, forecast, loads, moving, pan, settled
 from bilge_core.checks.pan import check_pan
 from bilge_core.document.read import read_build
 from bilge_core.forecast import forecast_settled
@@ -31,7 +31,7 @@ SETTLED: dict[tuple[str, ...], list[float]] = {
     ]
 }  # fmt: skip
 SAID: dict[tuple[str, ...], str] = {
-    ("pan-1", "settled-1", "forecast-1"): (
+    ("loads-1", "pan-1", "settled-1", "forecast-1"): (
         "The pickup runs dry for 1.5 s in corner 1, left, at 1.21 g. 1.534 3.719"
     )
 }
@@ -96,7 +96,7 @@ def test_regression_of_the_settled_oil() -> None:
 
 
 def test_regression_of_dips_and_verdict() -> None:
-    assert said() == pinned(SAID, pan.VERSION, settled.VERSION, forecast.VERSION)
+    assert said() == pinned(SAID, loads.VERSION, pan.VERSION, settled.VERSION, forecast.VERSION)
 
 
 def test_regression_of_the_checks() -> None:
