@@ -15,6 +15,7 @@ from bilge_core.document.plates import Gate, VerticalPlate
 from bilge_core.document.pump import GaugeReading, Pump
 from bilge_core.document.read import build_from
 from bilge_core.forecast.dips import find_dips
+from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.log import Log
 from bilge_core.moving.simulation import LEAVES
@@ -188,3 +189,33 @@ def test_a_leaf_opens_from_its_own_stiffness_on(leaf: Any, tilt_g: float, opens:
         ways.append(abs(float(oil.flow[0])) * 1e6)  # mL
     assert (max(ways) > 20.0) == opens, ways
     assert min(ways) < 5.0  # never the other way
+
+
+def turns(*spans: tuple[float, float]) -> Log:
+    """A log at 1 g to the left over some stretches [s]."""
+    time = np.arange(0.0, 30.0, 0.02)
+    side = np.zeros_like(time)
+    for start, end in spans:
+        side[(time > start) & (time < end)] = 9.8
+    return Log(time, *np.zeros((2, len(time))), side, time)
+
+
+@pytest.mark.parametrize(("apart", "corners"), [(0.9, 1), (1.1, 2)])
+def test_stretches_of_one_hand_close_together_are_one_corner(apart: float, corners: int) -> None:
+    """Ours: 0.8 s between them, once smoothed over 0.5 s, which takes 0.2 s off a gap at 0.3 g."""
+    assert len(find_corners(turns((5.0, 8.0), (8.0 + apart, 11.0 + apart)))) == corners
+
+
+@pytest.mark.parametrize(("lasts", "corners"), [(0.3, 0), (0.45, 1)])
+def test_a_flick_is_no_corner(lasts: float, corners: int) -> None:
+    """Ours: 0.6 s, once smoothed over 0.5 s, which adds 0.2 s to a stretch at 0.3 g."""
+    assert len(find_corners(turns((5.0, 5.0 + lasts)))) == corners
+
+
+@pytest.mark.parametrize(
+    ("time", "said"), [(11.2, "on a straight"), (10.8, "out of corner 1"), (2.2, "into corner 1")]
+)
+def test_three_seconds_round_a_corner_are_its_own(time: float, said: str) -> None:
+    (corner,) = find_corners(turns((5.0, 8.0)))
+    assert corner.end == pytest.approx(8.1, abs=0.2)
+    assert place_on_lap((corner,), time)[1] == said
