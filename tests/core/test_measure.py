@@ -89,6 +89,22 @@ def test_dips_that_agree_need_no_explanation(dunlin: Build) -> None:
     assert explain_poured(build) == ()
 
 
+@pytest.mark.parametrize(("halved", "names"), [(0.45, 1), (0.55, 0)])
+def test_what_does_not_halve_the_mismatch_explains_nothing(
+    box_document: Make, halved: float, names: int
+) -> None:
+    """A stick read from another zero by d, and e up and down by turns: it takes rms d² + e² to e².
+
+    In a box a depth moves every level alike, as the zero does: only the width is another way.
+    """
+    volumes = [1.92, 3.84, 5.76, 7.68]  # 20, 40, 60, 80 mm in a box of 400 x 240
+    shift, scatter = 4.0, 4.0 * halved / math.sqrt(1.0 - halved**2)
+    levels = [20.0 * (n + 1) + shift + scatter * (-1.0) ** n for n in range(4)]
+    document = box_document(pan__dipped=dips(*zip(volumes, levels, strict=True)))
+    found = [each.what for each in explain_poured(Build.model_validate(document))]
+    assert ("zero of the dipstick" in found) == bool(names)
+
+
 def test_a_spacer_takes_everything_along() -> None:
     """1/4 in on a flat-six sized sump: about 1/2 US qt, the pickup's spacer, the bolts and the
     baffle's height follow (common practice, no published source)."""
