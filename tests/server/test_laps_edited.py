@@ -35,11 +35,13 @@ def test_corners_named_by_the_builder_are_in_the_verdict(api: Api, lap: Lap, bui
         {"name": f"Bend {c['number']}", "start_s": c["start_s"], "end_s": c["end_s"]}
         for c in told["corners"]
     ]
-    assert "corner" in api("GET", "/shelf")[1][0]["verdict"]["sentence"]
+    for told_before in (api("GET", "/shelf")[1][0], api("GET", f"/stages/slosh/{build.pk}")[1]):
+        assert "corner" in told_before["verdict"]["sentence"]
     status, told = api("PUT", f"/laps/{lap.pk}/corners", {"corners": rows})
     assert (status, told["corners_edited"]) == (200, True)
     _, slosh = api("GET", f"/stages/slosh/{build.pk}")
     assert "Bend" in slosh["verdict"]["sentence"]
+    assert "Bend" in api("GET", "/shelf")[1][0]["verdict"]["sentence"]
     assert slosh["lap"]["corners"][0]["name"] == "Bend 1"
     _, told = api("PUT", f"/laps/{lap.pk}/corners", {"corners": None})
     assert told["corners"][0]["name"] is None
