@@ -19,6 +19,7 @@ from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.envelope import held_loads
 from bilge_core.loads.log import Log
 from bilge_core.moving.simulation import LEAVES
+from bilge_core.pan import assemble_pan
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.pickup.demand import demanded_flow, relief_flow
 from bilge_core.rules.gauge import ON_RELIEF
@@ -219,3 +220,34 @@ def test_three_seconds_round_a_corner_are_its_own(time: float, said: str) -> Non
     (corner,) = find_corners(turns((5.0, 8.0)))
     assert corner.end == pytest.approx(8.1, abs=0.2)
     assert place_on_lap((corner,), time)[1] == said
+
+
+def test_where_zones_meet_the_deeper_floor_counts(box_document: Make) -> None:
+    """On the line between a sump and a shelf, whichever of them comes first."""
+    sump = {
+        "name": "sump", "outline_mm": [[0, -120], [200, -120], [200, 120], [0, 120]],
+        "floor": {"kind": "flat", "depth_mm": 140},
+    }  # fmt: skip
+    shelf = {
+        "name": "shelf", "outline_mm": [[200, -120], [400, -120], [400, 120], [200, 120]],
+        "floor": {"kind": "flat", "depth_mm": 60},
+    }  # fmt: skip
+    for zones in ([sump, shelf], [shelf, sump]):
+        document = box_document(pan__zones=zones, pickup__x_mm=100)
+        pan = assemble_pan(build_from(document))
+        deep = pan.zone_at(0.2, 0.0)
+        assert deep is not None and pan.zones[deep].name == "sump"
+        assert pan.floor_at(0.2, 0.0) == pytest.approx(-0.14)
+        beside = pan.zone_at(0.3, 0.0)
+        assert beside is not None and pan.zones[beside].name == "shelf"
+        assert pan.zone_at(0.5, 0.0) is None
+
+
+@pytest.mark.parametrize(("hold", "held"), [(1.0, 1.0), (1.02, 0.0)])
+def test_a_load_is_held_from_its_first_sample_to_its_last(hold: float, held: float) -> None:
+    """51 samples at 50 Hz span one second, and no more."""
+    time = np.arange(0.0, 6.0, 0.02)
+    side = np.zeros_like(time)
+    side[100:151] = -9.80665  # a right turn throws the oil to the left
+    log = Log(time, 30 + 0 * time, 0 * time, side, 600 + 0 * time)
+    assert held_loads(log, (hold,), 4).load[0].tolist() == pytest.approx([0.0, held, 0.0, 0.0])

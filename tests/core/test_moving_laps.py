@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import json
 import math
 from pathlib import Path
@@ -275,3 +276,52 @@ def test_any_build_under_any_load_keeps_its_oil(document: dict[str, Any], seed: 
         assert oil.coupled.oil.volume + oil.coupled.held == pytest.approx(total, rel=1e-6)
     rows = oil.coupled.oil.rows[: oil.coupled.oil.count]
     assert np.all(np.isfinite(rows))
+
+
+def test_the_crank_is_in_oil_while_more_than_a_splash_is(dunlin_gated: Build) -> None:
+    """Fifty looks a second: 50 of them above 20 ml are one second, those at 20 ml are none."""
+    log = Log(np.arange(0.0, 0.1, 0.02), *np.zeros((4, 5)))
+    oil = MovingOil(dunlin_gated, assemble_pan(dunlin_gated), log, RESOLUTIONS["quick"])
+    lap = oil.lap(list(oil.run()))
+    crank = np.concatenate([np.full(50, 21e-6), np.full(30, 20e-6), np.full(30, 0.0)])
+    assert dataclasses.replace(lap, crank=crank).crank_time() == pytest.approx(1.0)
+
+
+def test_the_load_of_a_step_is_that_of_its_middle(dunlin_gated: Build) -> None:
+    """Half a step late, a lap would be of other loads: second order in time is lost."""
+    time = np.arange(0.0, 0.5, 0.02)
+    log = Log(time, 30 + 0 * time, 20.0 * time, 0 * time, 300 + 0 * time)
+    oil = MovingOil(dunlin_gated, assemble_pan(dunlin_gated), log, RESOLUTIONS["quick"])
+    steps: list[tuple[float, float, np.ndarray]] = []
+    real = oil.coupled.advance
+
+    def look(step: float, load: np.ndarray) -> None:
+        steps.append((oil.coupled.oil.time, step, load))
+        real(step, load)
+
+    oil.coupled.advance = look  # type: ignore[method-assign]
+    for _ in zip(oil.run(), range(5), strict=False):
+        pass
+    assert len(steps) >= 4
+    for begun, step, load in steps:
+        assert load == pytest.approx(oil.load(begun + 0.5 * step))
+        assert abs(load[0] - oil.load(begun)[0]) > 1e-3
+
+
+def test_every_channel_is_carried_to_other_times() -> None:
+    """Drawn straight between samples; what was not logged stays so."""
+    time = np.arange(4.0)
+    two = np.column_stack([10 * time, -time])
+    channels = [time * k for k in (1.0, 2.0, 3.0, 4.0)]
+    log = Log(time, *channels, 9.8 + time, two, 1e5 * time, 300 + time)
+    there = at_times(log, np.array([0.5, 2.25]))
+    wanted = np.array([0.5, 2.25])
+    found = (there.speed, there.forward, there.leftward, there.engine_speed)
+    for k, channel in enumerate(found, start=1):
+        assert channel == pytest.approx(k * wanted)
+    assert there.upward == pytest.approx(9.8 + wanted)
+    assert there.place == pytest.approx(np.column_stack([10 * wanted, -wanted]))
+    assert there.oil_pressure == pytest.approx(1e5 * wanted)
+    assert there.oil_temperature == pytest.approx(300 + wanted)
+    bare = at_times(Log(time, *channels), wanted)
+    assert (bare.upward, bare.place, bare.oil_pressure, bare.oil_temperature) == (None,) * 4

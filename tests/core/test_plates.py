@@ -165,3 +165,9 @@ def test_faulty_plates_name_their_field(
 def test_settled_oil_passes_plates(box_document: Make) -> None:
     bare, plated = pan_with(box_document), pan_with(box_document, upright(openings=[opening()]))
     assert plated.solid.volume == bare.solid.volume
+
+
+@pytest.mark.parametrize("leak_pct", [0.0, 4.0, 100.0])
+def test_a_shut_gate_leaves_its_share_of_the_opening(box_document: Make, leak_pct: float) -> None:
+    plate = upright(openings=[opening(gate={**GATE, "leak_pct": leak_pct})])
+    assert pan_with(box_document, plate).plates[0].gates[0].leak == pytest.approx(leak_pct / 100.0)

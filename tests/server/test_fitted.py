@@ -6,6 +6,7 @@ import io
 
 import pytest
 from accounts.models import User
+from builds import photos
 from builds.models import Build, Photo
 from PIL import Image
 
@@ -123,3 +124,14 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     body = {"base_state": 1, "system": "metric", "figures": figures}
     _, told = api("PATCH", f"/builds/{made['id']}/figures", body)
     assert told["invented"] == ["car", "oil", "pickup", "pump"]
+
+
+def test_a_build_keeps_so_many_photos_and_no_more(
+    api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(photos, "MOST_PHOTOS", 2)
+    path = f"/builds/{build.pk}/photos"
+    assert [api.upload(path, picture())[0] for _ in range(2)] == [201, 201]
+    status, told = api.upload(path, picture())
+    assert (status, fields(told)) == (422, ["file"])
+    assert build.photos.count() == 2
