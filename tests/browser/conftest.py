@@ -93,6 +93,17 @@ class Page:
 
         self.until(attempt)  # again, should the page have drawn itself anew in between
 
+    def choose(self, menu: str, item: str) -> None:
+        """Open a menu, by its button's selector, and take an item of it, by its xpath."""
+
+        def attempt() -> bool:
+            if not self.driver.find_elements(By.CSS_SELECTOR, "[role=menu]"):
+                self.driver.find_element(By.CSS_SELECTOR, menu).send_keys(Keys.ENTER)
+            self.driver.find_element(By.XPATH, item).click()
+            return True
+
+        self.until(attempt)
+
     def says(self, words: str) -> None:
         """Wait until the page shows these words."""
         try:

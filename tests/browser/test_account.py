@@ -18,9 +18,9 @@ def owner(page: Page, transactional_db: None) -> Page:
 
 
 def _open_sheet(page: Page) -> None:
-    page.click("button", "AD, account")
-    item = "//*[@role='menuitem'][.='Account and workshop']"
-    page.until(lambda: page.driver.find_element(By.XPATH, item)).click()
+    page.choose(
+        "button[aria-label='AD, account']", "//*[@role='menuitem'][.='Account and workshop']"
+    )
     page.says("Where you are signed in")
 
 

@@ -53,10 +53,10 @@ def _moving(page: Page) -> str:
 
 
 def _from_menu(page: Page, words: str) -> None:
-    page.click("button", "Run finer…")
-    page.find("[role=menuitem]")
-    item = f"//*[@role='menuitem'][contains(., '{words}')]"
-    page.until(lambda: page.driver.find_element(By.XPATH, item)).click()
+    page.choose(
+        "section[aria-label='Moving oil'] button[aria-haspopup=menu]",
+        f"//*[@role='menuitem'][contains(., '{words}')]",
+    )
 
 
 def _painted(page: Page, inside: str = "") -> str:

@@ -346,10 +346,7 @@ def downloads(page: Page, tmp_path: Path) -> Callable[[str], bytes]:
 
 
 def choose(page: Page, menu: str, item: str) -> None:
-    page.find(f"button[aria-label='Read or save: {menu}']").send_keys(Keys.ENTER)
-    page.until(
-        lambda: page.driver.find_element(By.XPATH, f"//*[@role='menuitem'][.='{item}']")
-    ).click()
+    page.choose(f"button[aria-label='Read or save: {menu}']", f"//*[@role='menuitem'][.='{item}']")
 
 
 def test_plots_are_read_out(slosh: Page, downloads: Callable[[str], bytes]) -> None:
