@@ -33,11 +33,13 @@ def _key(build: Build) -> str:
 
 
 def keep_verdict(build: Build, verdict: VerdictOut) -> None:
-    """Keep a verdict; two requests that made the same one do no harm."""
+    """Keep a verdict, once; two requests that made the same one do no harm."""
     if build.lap is None:
         return
-    told = verdict.model_dump(mode="json")
-    row = KeptVerdict(workshop=build.workshop, key=_key(build), told=told)
+    key = _key(build)
+    if KeptVerdict.objects.filter(workshop=build.workshop, key=key).exists():
+        return
+    row = KeptVerdict(workshop=build.workshop, key=key, told=verdict.model_dump(mode="json"))
     KeptVerdict.objects.bulk_create([row], ignore_conflicts=True)
 
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
 import pytest
 from django.core.cache import caches
+from django.core.signals import request_finished, request_started
 from selenium import webdriver
 from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
@@ -167,6 +170,29 @@ def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrom
     browser.quit()
 
 
+@contextmanager
+def under_way() -> Iterator[Callable[[], int]]:
+    """Counts the requests that the server has begun to answer and not yet ended."""
+    counted = [0]
+    lock = threading.Lock()
+
+    def add(by: int) -> Callable[..., None]:
+        def change(**_: Any) -> None:
+            with lock:
+                counted[0] += by
+
+        return change
+
+    begun, ended = add(1), add(-1)
+    request_started.connect(begun)
+    request_finished.connect(ended)
+    try:
+        yield lambda: counted[0]
+    finally:
+        request_started.disconnect(begun)
+        request_finished.disconnect(ended)
+
+
 @pytest.fixture
 def page(
     driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path
@@ -182,10 +208,14 @@ def page(
     found = Page(driver, live_server.url)
     found.size(1280, 800)
     driver.get_log("browser")
-    yield found
+    with under_way() as count:
+        yield found
+        log = driver.get_log("browser")
+        driver.get("about:blank")
+        found.until(lambda: count() == 0)  # what is still answered would meet the tables' emptying
     refused = [
         entry["message"]
-        for entry in driver.get_log("browser")
+        for entry in log
         if entry["level"] == "SEVERE" and not any(code in entry["message"] for code in EXPECTED)
     ]
     assert refused == []  # no script error, nothing blocked by the content security policy
