@@ -71,9 +71,9 @@ def cancel_runs_of_build(request: HttpRequest, build_id: int) -> LatestOut:
 
 
 @router.get("/{int:run_id}/figures", response=MovingOut, operation_id="get_run_figures")
-def get_run_figures(request: HttpRequest, run_id: int) -> MovingOut:
-    """What a finished run gave."""
-    return selectors.figures_of_run(signed_in(request).workshop, run_id)
+def get_run_figures(request: HttpRequest, run_id: int, state: int | None = None) -> MovingOut:
+    """What a finished run gave, its plates named as in a state of its build."""
+    return selectors.figures_of_run(signed_in(request).workshop, run_id, state)
 
 
 @router.get("/{int:run_id}/frames", operation_id="get_run_frames")

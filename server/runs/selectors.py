@@ -11,7 +11,7 @@ from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut, spread_out
 from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
 from builds.schemas import RevisionOut
-from builds.selectors import build_of, builds_of, revision_out
+from builds.selectors import build_of, builds_of, revision_out, state_of
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
@@ -81,8 +81,8 @@ def _revision(run: Run) -> RevisionOut | None:
     return revision_out(named) if named else None
 
 
-def run_out(run: Run) -> RunOut:
-    """A run as it crosses the boundary."""
+def run_out(run: Run, felt: str | None = None) -> RunOut:
+    """A run as it crosses the boundary; `felt`: in its build now, worked out when not given."""
     result = run.result
     return RunOut(
         id=run.pk,
@@ -90,7 +90,7 @@ def run_out(run: Run) -> RunOut:
         build_name=run.build.name,
         state=run.state.number,
         revision=_revision(run),
-        is_current=run.felt == felt_now(run.build),
+        is_current=run.felt == (felt or felt_now(run.build)),
         lap_id=run.lap_id,
         lap_name=run.lap.name,
         cells=run.cells,  # type: ignore[arg-type]
@@ -129,8 +129,11 @@ def speeds_of(workshop: Workshop) -> list[SpeedOut]:
 
 def runs_of(workshop: Workshop) -> RunsOut:
     """The newest runs of a workshop."""
+    runs = list(_runs(workshop)[:MOST_RUNS])
+    builds = {run.build_id: run.build for run in runs}
+    felt = {key: felt_now(build) for key, build in builds.items()}
     return RunsOut(
-        runs=[run_out(run) for run in _runs(workshop)[:MOST_RUNS]], speeds=speeds_of(workshop)
+        runs=[run_out(run, felt[run.build_id]) for run in runs], speeds=speeds_of(workshop)
     )
 
 
@@ -144,21 +147,22 @@ def _named(kept: KeptFigures, document: dict[str, Any]) -> KeptFigures:
     return kept.model_copy(update={"passed_l": passed, "samples": named})
 
 
-def figures_of_run(workshop: Workshop, run_id: int) -> MovingOut:
-    """What a finished run gave.
+def figures_of_run(workshop: Workshop, run_id: int, state: int | None = None) -> MovingOut:
+    """What a finished run gave, plates and openings named as in a state of its build.
+
+    Without one they are named as in the state that it was asked for on.
 
     Raises
     ------
     NotFound
-        If the run has no result.
+        If the run has no result, or its build no such state.
     """
     run = run_of(workshop, run_id)
     result = run.result
     if result is None:
         raise NotFound("result of this run")
-    is_current = run.felt == felt_now(run.build)
-    shown = run.build.current if is_current and run.build.current else run.state
-    return moving_out(_named(KeptFigures.model_validate(result.figures), shown.document))
+    named_by = run.state if state is None else state_of(workshop, run.build_id, state)
+    return moving_out(_named(KeptFigures.model_validate(result.figures), named_by.document))
 
 
 def frames_of_run(workshop: Workshop, run_id: int) -> bytes:

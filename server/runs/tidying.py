@@ -9,6 +9,7 @@ from builds.models import Build
 from django.conf import settings
 from django.core.management import call_command
 from django.db import transaction
+from django.db.models import F, Q
 from django.db.models.functions import Length, Now
 from django_tasks import task_backends
 from django_tasks.base import TaskResultStatus
@@ -24,8 +25,13 @@ _VERDICT_DAYS = 60
 
 
 def _wanted(workshop: Workshop) -> set[int]:
-    """Results of what builds show now, and of every revision over each lap it was run over."""
-    wanted = set()
+    """Results of what builds show now, and of every revision over each lap it was run over.
+
+    Those that were run on these very states are kept whichever version of the code made them.
+    """
+    own = Q(state=F("build__current")) | Q(state__revision__isnull=False)
+    runs = Run.objects.filter(own, build__workshop=workshop, result__isnull=False)
+    wanted = set(runs.values_list("result_id", flat=True))
     for build in Build.objects.filter(workshop=workshop).select_related("current"):
         runs = Run.objects.filter(build=build, result__isnull=False).select_related("lap")
         states = [revision.state for revision in build.revisions.select_related("state")]

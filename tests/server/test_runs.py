@@ -11,6 +11,7 @@ from accounts.models import User
 from bilge_core.moving.record import read_frames
 from builds.models import Build, BuildState
 from builds.services import add_build, checked_document
+from config.errors import NotFound
 from django.db.models.functions import Now
 from runs import lease, services, tasks
 from runs.lease import Given, claim, put_back_lost
@@ -94,7 +95,11 @@ def test_renaming_and_moving_what_is_round_it_start_no_run(user: User, short_bui
     build = edited(short_build, user, pan={**document["pan"], "plates": plates})
     work(first)
     told = figures_of_run(user.workshop, first.pk)
+    assert set(told.samples.gates_open) == {"P1, G3", "R1, G1", "L1, G2"}
+    told = figures_of_run(user.workshop, first.pk, build.current.number)
     assert set(told.samples.gates_open) == {"P1 b, G3", "R1 b, G1", "L1 b, G2"}
+    with pytest.raises(NotFound):
+        figures_of_run(user.workshop, first.pk, 99)
     known = latest_of(user.workshop, build.pk).finished
     assert known is not None and known.is_current and known.state == 1
 

@@ -44,14 +44,24 @@ export const useKnown = (): UseQueryResult<Schemas["KnownOut"][]> =>
     queryFn: async () => listOf("KnownOut", await client.GET("/api/runs/known")),
   });
 
-/** What a finished run gave: it never changes. */
-export const useFigures = (runId: number | null): UseQueryResult<Moving> =>
+/** What a finished run gave, its plates named as in a state of its build: it never changes. */
+export const useFigures = (
+  runId: number | null,
+  state: number | undefined,
+): UseQueryResult<Moving> =>
   useQuery({
-    queryKey: ["figures", runId],
+    queryKey: ["figures", runId, state],
+    // other names of the same figures: those there are stay until they come
+    placeholderData: (before, query) => (query?.queryKey[1] === runId ? before : undefined),
     enabled: runId !== null,
     staleTime: Infinity,
     queryFn: async () =>
-      bodyOf("MovingOut", await client.GET("/api/runs/{run_id}/figures", atRun(runId ?? 0))),
+      bodyOf(
+        "MovingOut",
+        await client.GET("/api/runs/{run_id}/figures", {
+          params: { path: { run_id: runId ?? 0 }, query: { state } },
+        }),
+      ),
   });
 
 /** The pan of a run and its lap in settled oil: it never changes either. */

@@ -841,7 +841,7 @@ export interface paths {
         };
         /**
          * Get Run Figures
-         * @description What a finished run gave.
+         * @description What a finished run gave, its plates named as in a state of its build.
          */
         get: operations["get_run_figures"];
         put?: never;
@@ -8405,7 +8405,9 @@ export interface operations {
     };
     get_run_figures: {
         parameters: {
-            query?: never;
+            query?: {
+                state?: number | null;
+            };
             header?: never;
             path: {
                 run_id: number;

@@ -11,6 +11,7 @@ import { EditNotices } from "./EditNotices";
 import { HeadStrip } from "./HeadStrip";
 import { RailColumn, RailDrawer } from "./JobRail";
 import { HOME, SCREENS, stageOf } from "./registry";
+import { ScreenFault } from "./ScreenFault";
 import { ToCome } from "./ToCome";
 import { useAutomaticRun } from "./useAutomaticRun";
 import { useFrameCommands, type Box } from "./useFrameCommands";
@@ -37,9 +38,11 @@ function StageScreen({ stageKey }: { stageKey: string }): ReactElement {
   useEffect(() => stage?.warm?.(), [stage]);
   if (!Screen) return <ToCome stage={stage} />;
   return (
-    <Suspense fallback={<Waiting error={null} what="the screen" onRetry={() => undefined} />}>
-      <Screen />
-    </Suspense>
+    <ScreenFault key={stageKey}>
+      <Suspense fallback={<Waiting error={null} what="the screen" onRetry={() => undefined} />}>
+        <Screen />
+      </Suspense>
+    </ScreenFault>
   );
 }
 

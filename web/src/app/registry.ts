@@ -27,9 +27,7 @@ export const FIGURES: Readonly<Record<string, string>> = Object.assign(
 /** The figures of the head strip, in their order there. */
 export const HEAD_FIGURES = STAGES.flatMap(({ key, figure }) =>
   figure ? [{ key, ...figure }] : [],
-)
-  .slice()
-  .sort((one, other) => one.place - other.place);
+).sort((one, other) => one.place - other.place);
 
 /** The screens, each fetched when it is first shown; none of a stage that is to come. */
 export const SCREENS: Readonly<Partial<Record<string, ComponentType>>> = Object.fromEntries(
@@ -39,5 +37,8 @@ export const SCREENS: Readonly<Partial<Record<string, ComponentType>>> = Object.
 /** Fetches a stage's screen ahead of its time: what the address asks for, while the build comes. */
 export function fetchAhead(path: string): void {
   const key = /^\/builds\/\d+\/([a-z-]+)/.exec(path)?.[1];
-  void stageOf(key ?? "")?.load?.();
+  // a fault is said where the screen is shown
+  stageOf(key ?? "")
+    ?.load?.()
+    .catch(() => undefined);
 }

@@ -9,7 +9,7 @@ export function useForecast(build: BuildOut | undefined): Forecast {
   const settled = useSlosh(build);
   const latest = useLatest(build).data;
   const [moves, setMoves] = useState(true);
-  const figures = useFigures(latest?.finished?.id ?? null).data ?? null;
+  const figures = useFigures(latest?.finished?.id ?? null, build?.state).data ?? null;
   const shown =
     settled.data && figures && moves && !settled.isPlaceholderData
       ? withMoving(settled.data, figures)

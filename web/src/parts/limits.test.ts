@@ -22,7 +22,7 @@ describe("limits of the core's rules", () => {
       drawsAir: 0.05,
       runsDry: 0.5,
       splashL: 0.02,
-      mouthGap: "words of mouth_gap",
+      mouthGap: "words of mouth_gap: ours",
     });
   });
 

@@ -10,7 +10,7 @@ export interface Limits {
   runsDry: number;
   /** Oil in the crank's sweep up to which it is a splash [L]. */
   splashL: number;
-  /** The mouth's gap to the floor, in words. */
+  /** The mouth's gap to the floor, in words, and who says so. */
   mouthGap: string;
 }
 
@@ -22,9 +22,12 @@ function ruleOf(rules: readonly Rule[], key: string): Rule {
 
 const most = (rules: readonly Rule[], key: string): number => ruleOf(rules, key).high ?? Infinity;
 
-export const limitsOf = (rules: readonly Rule[]): Limits => ({
-  drawsAir: most(rules, "draws_air"),
-  runsDry: most(rules, "runs_dry"),
-  splashL: most(rules, "crank_splash") * 1e3,
-  mouthGap: ruleOf(rules, "mouth_gap").words,
-});
+export function limitsOf(rules: readonly Rule[]): Limits {
+  const gap = ruleOf(rules, "mouth_gap");
+  return {
+    drawsAir: most(rules, "draws_air"),
+    runsDry: most(rules, "runs_dry"),
+    splashL: most(rules, "crank_splash") * 1e3,
+    mouthGap: `${gap.words}: ${gap.source}`,
+  };
+}

@@ -43,7 +43,7 @@ export function useBeside({
   const run = offered.find(({ id }) => id === wantedId) ?? null;
   const runId = run?.id ?? null;
   const scene = useScene(runId);
-  const figures = useFigures(runId);
+  const figures = useFigures(runId, run?.state);
   const drawing = useCut(scene.data?.drawing, run?.build_id ?? null, run?.state ?? null, cut);
   const told: Slosh | undefined =
     scene.data && figures.data && moves ? withMoving(scene.data, figures.data) : scene.data;
