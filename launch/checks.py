@@ -11,6 +11,7 @@ from pathlib import Path
 
 from launch.database import PrivateMariaDB
 from launch.paths import PYTHON, ROOT, STATE, VENV, WARM_UP, WEB, environment
+from launch.processes import only_one_test
 from launch.system import install_packages
 from launch.tools import build_web, install_python_packages, install_web_packages, web_environment
 
@@ -80,6 +81,11 @@ def _whole_suite(long: bool) -> list[str]:
 
 def test(long: bool, pytest_words: list[str]) -> int:
     """Run every check; returns the exit status. Words after ``--`` go to pytest, alone."""
+    with only_one_test():
+        return _test(long, pytest_words)
+
+
+def _test(long: bool, pytest_words: list[str]) -> int:
     install_packages(for_tests=True)
     install_python_packages()
     install_web_packages()

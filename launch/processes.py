@@ -13,29 +13,45 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
-from launch.paths import HOME, ROOT, Missing
+from launch.paths import HOME, ROOT, STATE, Missing
 
 RUN_FILE = HOME / "run.json"
 
 
 @contextlib.contextmanager
-def only_one() -> Iterator[None]:
+def _alone(lock: Path, why_not: Callable[[], str]) -> Iterator[None]:
+    lock.parent.mkdir(parents=True, exist_ok=True)
+    with lock.open("w") as held:
+        try:
+            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            raise Missing(why_not()) from None
+        yield
+
+
+def _runs_already() -> str:
+    where = read_note().get("address", "an address that it is about to print")
+    return f"Bilge runs already with the data in {HOME}, at {where}; ./bilge stop ends it"
+
+
+def only_one() -> contextlib.AbstractContextManager[None]:
     """Hold the data's lock; refused while another start or restore holds it.
 
     Raises
     ------
     Missing
     """
-    HOME.mkdir(parents=True, exist_ok=True)
-    with (HOME / "lock").open("w") as lock:
-        try:
-            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except BlockingIOError:
-            where = read_note().get("address", "an address that it is about to print")
-            raise Missing(
-                f"Bilge runs already with the data in {HOME}, at {where}; ./bilge stop ends it"
-            ) from None
-        yield
+    return _alone(HOME / "lock", _runs_already)
+
+
+def only_one_test() -> contextlib.AbstractContextManager[None]:
+    """Hold this checkout's lock for tests: two would share one database.
+
+    Raises
+    ------
+    Missing
+    """
+    return _alone(STATE / "test-lock", lambda: f"a test of {ROOT} runs already; wait for its end")
 
 
 def read_note() -> dict[str, Any]:

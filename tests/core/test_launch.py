@@ -97,6 +97,17 @@ def test_the_run_note_is_read_with_care(tmp_path: Path, monkeypatch: pytest.Monk
     assert processes.read_note()["address"].endswith(":8750")
 
 
+def test_two_tests_of_one_checkout_do_not_share_a_database(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(processes, "STATE", tmp_path)
+    with processes.only_one_test():
+        with pytest.raises(paths.Missing, match="runs already"), processes.only_one_test():
+            pass
+    with processes.only_one_test():
+        pass
+
+
 def test_only_processes_of_ours_are_ever_ended(monkeypatch: pytest.MonkeyPatch) -> None:
     assert not processes.is_ours(1)
     assert not processes.is_ours(os.getpid())  # pytest is no part of a running Bilge
