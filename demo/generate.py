@@ -174,7 +174,7 @@ def dunlin(sump_depth: float = 138.0, oil: float = 6.2) -> Build:
     return Build.model_validate(
         {
             "format": "bilge-build",
-            "version": 1,
+            "version": 2,
             "name": "Dunlin",
             "car": CAR,
             "oil": {

@@ -60,7 +60,7 @@ def box_document() -> Callable[..., dict[str, Any]]:
     def make(**changes: Any) -> dict[str, Any]:
         document: dict[str, Any] = {
             "format": "bilge-build",
-            "version": 1,
+            "version": 2,
             "name": "box",
             "car": {"nose_points": "front", "lean_right_deg": 0, "nose_up_deg": 0},
             # 20 °C, so that what is poured is what stands in the pan

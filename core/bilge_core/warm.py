@@ -12,7 +12,7 @@ from bilge_core.settled import cover_rose, tilt_table
 
 _SMALL = {
     "format": "bilge-build",
-    "version": 1,
+    "version": 2,
     "name": "warm-up",
     "car": {"nose_points": "front", "lean_right_deg": 0, "nose_up_deg": 0},
     "oil": {"grade": "5W-40", "volume_l": 2, "away_l": 0, "temperature_c": 90},

@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 from typing import Any
 
+from bilge_core.document.ids import is_id
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.quantities import KINDS, field_unit, parse_figure
 
@@ -13,10 +14,19 @@ from builds.schemas import FigureIn
 Document = dict[str, Any]
 
 
+def _key(holder: Any, key: str) -> int | str:
+    """Where a step of a path leads: in a list of parts by id, in others by place."""
+    if not isinstance(holder, list):
+        return key
+    if is_id(key):
+        return next(at for at, part in enumerate(holder) if part["id"] == key)
+    return int(key)
+
+
 def _step(holder: Any, key: str, field: str) -> Any:
     try:
-        return holder[int(key)] if isinstance(holder, list) else holder[key]
-    except (KeyError, IndexError, ValueError, TypeError):
+        return holder[_key(holder, key)]
+    except (KeyError, IndexError, ValueError, TypeError, StopIteration):
         raise InvalidInput([Problem(field, "is not a field of this build")]) from None
 
 
@@ -51,8 +61,9 @@ def _figure(typed: str, field: str, kind: str, stored: str, system: str) -> floa
 
 
 def _unit_key(field: str) -> str:
-    """The part of a path that names the unit: the last that is not a position in a list."""
-    return next(key for key in reversed(field.split(".")) if not key.isdigit())
+    """The part of a path that names the unit: the last that is no place in a list and no id."""
+    keys = reversed(field.split("."))
+    return next(key for key in keys if not (key.isdigit() or is_id(key)))
 
 
 def with_figures(document: Document, figures: list[FigureIn], system: str) -> Document:
@@ -67,7 +78,7 @@ def with_figures(document: Document, figures: list[FigureIn], system: str) -> Do
     problems: list[Problem] = []
     for figure in figures:
         keys = figure.field.split(".")
-        if _unit_key(figure.field) in {"format", "version", "kind"}:
+        if _unit_key(figure.field) in {"format", "version", "kind", "id"}:
             raise InvalidInput([Problem(figure.field, "cannot be changed this way")])
         holder: Any = changed
         for key in keys[:-1]:
@@ -78,7 +89,7 @@ def with_figures(document: Document, figures: list[FigureIn], system: str) -> Do
         except InvalidInput as error:
             problems += error.problems
             continue
-        holder[int(keys[-1]) if isinstance(holder, list) else keys[-1]] = new
+        holder[_key(holder, keys[-1])] = new
     if problems:
         raise InvalidInput(problems)
     return changed
@@ -105,7 +116,8 @@ def change_words(document: Document, figures: list[FigureIn]) -> str:
     field = figures[0].field
     keys = field.split(".")
     if keys[:2] == ["pan", "zones"] and len(keys) > 3:
-        name = str(document["pan"]["zones"][int(keys[2])]["name"])
+        zones = document["pan"]["zones"]
+        name = str(_step(zones, keys[2], field)["name"])
         words = f"{name}: {_unit_key(field).rsplit('_', 1)[0].replace('_', ' ')}"
     else:
         words = _WORDS.get(field, _unit_key(field).rsplit("_", 1)[0].replace("_", " "))

@@ -15,6 +15,8 @@ class Build(models.Model):
     name = models.CharField(max_length=80)
     current = models.ForeignKey("BuildState", on_delete=models.PROTECT, null=True, related_name="+")
     lap = models.ForeignKey(Lap, on_delete=models.SET_NULL, null=True, related_name="builds")
+    last_id = models.PositiveIntegerField(default=0)
+    """Number of the last id given to a part in any of its states; it never goes back."""
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 
@@ -28,6 +30,9 @@ class BuildState(models.Model):
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="states")
     number = models.PositiveIntegerField()
     parent = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="children")
+    made_on = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="+")
+    """The state that its maker saw: older than the parent where the edit was laid on top of others;
+    unknown of states of before ids."""
     document = models.JSONField()
     change = models.CharField(max_length=200)
     aside = models.BooleanField(default=False)

@@ -152,7 +152,8 @@ class ChooseLapIn(Schema):
 class BuildOut(Schema):
     """A build as it stands; `revision` is the last named state on the way to it.
 
-    `invented` names the parts that are a template's numbers still.
+    `invented` names the parts that are a template's numbers still; `joined` says what others had
+    changed when the last edit was laid on top of theirs.
     """
 
     id: int
@@ -160,6 +161,7 @@ class BuildOut(Schema):
     state: int
     undo: str | None
     redo: str | None
+    joined: str | None
     lap_id: int | None
     lap_name: str | None
     revision: RevisionOut | None

@@ -128,6 +128,20 @@ def invented_parts(build: Build) -> list[Part]:
     return [part for part in parts if now[part] == then[part]]
 
 
+def _joined(state: BuildState) -> str | None:
+    """What others had changed when this state's edit was laid on top of theirs, in words."""
+    if state.made_on_id in (None, state.parent_id):
+        return None
+    others, each = [], state.parent
+    while each is not None and each.pk != state.made_on_id:
+        others.append(each)
+        each = each.parent
+    if each is None:  # they had gone back instead
+        return f"The build was taken back to state {others[0].number} meanwhile; yours is on it."
+    changes = ", ".join(f"{other.change} ({other.made_by.username})" for other in reversed(others))
+    return f"Meanwhile, by others: {changes}. Yours is on top."
+
+
 def build_out(build: Build) -> BuildOut:
     """A build as the web wants it."""
     current = build.current
@@ -139,6 +153,7 @@ def build_out(build: Build) -> BuildOut:
         state=current.number,
         undo=current.change if current.parent_id else None,
         redo=after.change if after else None,
+        joined=_joined(current),
         lap_id=build.lap_id,
         lap_name=build.lap.name if build.lap else None,
         revision=revision_of(build),

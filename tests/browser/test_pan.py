@@ -117,7 +117,7 @@ def test_on_a_phone(pan: Page) -> None:
 
 
 def test_a_floor_is_dragged_and_an_edge_is_nudged(pan: Page, build: Build) -> None:
-    floor = pan.find("[data-grip='floor-0-side']")
+    floor = pan.find("[data-grip='floor-z4-side']")
     drag = ActionChains(pan.driver).move_to_element(floor).click_and_hold()
     drag.move_by_offset(0, 20).release().perform()
     pan.says("State 2")
@@ -127,7 +127,7 @@ def test_a_floor_is_dragged_and_an_edge_is_nudged(pan: Page, build: Build) -> No
 
     pan.until(lambda: sump()["floor"]["depth_mm"] > 140)
     assert sump()["floor"]["depth_mm"] % 1 == 0  # on the grid of a millimetre
-    pan.find("[data-grip='zone-0-front']").send_keys(Keys.ARROW_LEFT)
+    pan.find("[data-grip='zone-z4-front']").send_keys(Keys.ARROW_LEFT)
     pan.until(lambda: max(x for x, _ in sump()["outline_mm"]) == 453.0)
 
 

@@ -101,9 +101,9 @@ def test_two_tests_of_one_checkout_do_not_share_a_database(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(processes, "STATE", tmp_path)
-    with processes.only_one_test():
-        with pytest.raises(paths.Missing, match="runs already"), processes.only_one_test():
-            pass
+    refused = pytest.raises(paths.Missing, match="runs already")
+    with processes.only_one_test(), refused, processes.only_one_test():
+        pass
     with processes.only_one_test():
         pass
 

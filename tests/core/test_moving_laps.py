@@ -234,7 +234,7 @@ def any_build(draw: Any) -> dict[str, Any]:
         }
     ]  # fmt: skip
     return {
-        "format": "bilge-build", "version": 1, "name": "any",
+        "format": "bilge-build", "version": 2, "name": "any",
         "car": {"nose_points": draw(st.sampled_from(["front", "left", "rear"])),
                 "lean_right_deg": draw(number(-30, 30)), "nose_up_deg": draw(number(-5, 5))},
         "oil": {"grade": "5W-40", "volume_l": draw(number(1.5, 5.0)), "away_l": 0.2,

@@ -76,7 +76,7 @@ def everything() -> Document:
     """A box pan with one of everything that a document can hold, each figure on no limit."""
     frame = {"name": "it", "wanted_mm": 6}
     return {
-        "format": "bilge-build", "version": 1, "name": "all of it", "notes": "n",
+        "format": "bilge-build", "version": 2, "name": "all of it", "notes": "n",
         "car": {
             "nose_points": "front", "lean_right_deg": 5, "nose_up_deg": 2, "place": "front",
             "cylinders": "in_line", "rail_height_mm": 210, "least_ground_mm": 45,
@@ -178,7 +178,7 @@ def others(value: Any) -> list[Any]:
     if isinstance(value, int | float):
         return [value + 1.5, value - 1.5, value + 0.2, value - 0.2, value * 1.02]
     if isinstance(value, str):
-        return [*WORDS, "10W-60", "another", "hgfedcba21"]
+        return [*WORDS, "10W-60", "another", "hgfedcba21", "q97"]
     return [1.0]
 
 
@@ -203,6 +203,9 @@ def with_other(document: Document, path: Path) -> Document | None:
 
 
 def is_within(path: Path, answer: Answer) -> bool:
+    if path[-1] == "id":  # answers tell parts by their places
+        return False
+
     def matches(pattern: list[str]) -> bool:
         return len(pattern) <= len(path) and all(
             want in ("*", key) for want, key in zip(pattern, path, strict=False)

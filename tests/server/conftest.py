@@ -11,7 +11,7 @@ import factory
 import pytest
 from accounts.models import User, Workshop
 from builds.models import Build
-from builds.services import add_build, checked_document
+from builds.states import add_build, checked_document
 from django.core.cache import caches
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client

@@ -131,7 +131,7 @@ def test_no_room_left_is_said_in_words(
     def full(*given: Any) -> None:
         raise raised
 
-    monkeypatch.setattr(builds_services, "_locked", full)
+    monkeypatch.setattr(builds_services, "locked", full)
     status, told = api("POST", f"/builds/{build.pk}/undo", {"base_state": 1})
     assert status == 507
     assert told["title"].startswith("No room left on the disk: ") and "MB free" in told["title"]
@@ -143,7 +143,7 @@ def test_a_database_that_is_away_is_no_full_disk(
     def away(*given: Any) -> None:
         raise OperationalError(2006, "Server has gone away")
 
-    monkeypatch.setattr(builds_services, "_locked", away)
+    monkeypatch.setattr(builds_services, "locked", away)
     assert api("POST", f"/builds/{build.pk}/undo", {"base_state": 1})[0] == 503
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from builds.models import Build
-from builds.services import add_build, checked_document
+from builds.states import add_build, checked_document
 
 from tests.conftest import DEMO
 from tests.server.conftest import Api

@@ -10,7 +10,7 @@ import pytest
 from accounts.models import User
 from bilge_core.moving.record import read_frames
 from builds.models import Build, BuildState
-from builds.services import add_build, checked_document
+from builds.states import add_build, checked_document
 from config.errors import NotFound
 from django.db.models.functions import Now
 from runs import lease, services, tasks

@@ -10,7 +10,7 @@ import pytest
 from accounts.models import User
 from bilge_core.moving.record import read_frames
 from builds.models import Build, BuildState, Revision
-from builds.services import add_build, checked_document
+from builds.states import add_build, checked_document
 from django.db import OperationalError
 from django.db.models.functions import Now
 from django_tasks_db.models import DBTaskResult

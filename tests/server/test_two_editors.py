@@ -9,14 +9,8 @@ import pytest
 from accounts.models import User
 from builds.models import Build, BuildState
 from builds.schemas import FigureIn, FiguresIn, MoveIn, RevisionIn
-from builds.services import (
-    add_build,
-    change_figures,
-    checked_document,
-    name_revision,
-    redo,
-    undo,
-)
+from builds.services import change_figures, name_revision, redo, undo
+from builds.states import add_build, checked_document
 from config.errors import Conflict
 from django.db import connection
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field, model_validator
 
@@ -12,6 +12,7 @@ from bilge_core.document.pan import Pan, fault_of_outline
 from bilge_core.document.parts import Name, Part
 from bilge_core.document.pickup import Pickup
 from bilge_core.document.pump import GaugeReading, Pump
+from bilge_core.document.upgrade import upgraded
 from bilge_core.errors import InvalidInput, Problem
 
 
@@ -19,7 +20,7 @@ class Build(Part):
     """One build of one car."""
 
     format: Literal["bilge-build"]
-    version: Literal[1]
+    version: Literal[2]
     name: Name
     car: Car
     oil: Oil
@@ -28,6 +29,11 @@ class Build(Part):
     pump: Pump
     gauge_readings: list[GaugeReading] = Field(default=[], max_length=40)
     notes: str = Field(default="", max_length=20_000)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_today(cls, raw: Any) -> Any:
+        return upgraded(raw)
 
     @model_validator(mode="after")
     def _outlines(self) -> Build:

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from bilge_core.document.ids import Id
 from bilge_core.document.parts import Coordinate, Name, Part
 
 BossKind = Literal["drain_plug", "level_sensor", "dipstick", "turbo_drain", "return", "other"]
@@ -37,6 +38,7 @@ class Boss(Part):
     """An opening through the pan's wall: a plug, a sensor, a dipstick tube, a drain."""
 
     kind: BossKind
+    id: Id = ""
     name: Name
     x_mm: Coordinate
     y_mm: Coordinate
@@ -49,6 +51,7 @@ class Boss(Part):
 class Scraper(Part):
     """A strip along the crank's swept circle, on one side."""
 
+    id: Id = ""
     name: Name
     side: Literal["left", "right"]
     from_x_mm: Coordinate

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from bilge_core.document.ids import Id
 from bilge_core.document.parts import Coordinate, Name, Part
 
 Frame = Literal["car", "engine"]
@@ -21,6 +22,7 @@ class BoxKeepOut(Part):
     """A box, its sides along the axes: a subframe, a starter, a bell housing."""
 
     kind: Literal["box"]
+    id: Id = ""
     name: Name
     frame: Frame
     from_mm: Place
@@ -39,6 +41,7 @@ class CylinderKeepOut(Part):
     """A round bar or pipe with flat ends: a rack, an exhaust, a crank damper."""
 
     kind: Literal["cylinder"]
+    id: Id = ""
     name: Name
     frame: Frame
     from_mm: Place
@@ -61,6 +64,7 @@ class PlaneKeepOut(Part):
     """A flat limit: a bonnet, a bulkhead, a skid plate."""
 
     kind: Literal["plane"]
+    id: Id = ""
     name: Name
     frame: Frame
     at_mm: Coordinate = Field(description="where it lies along the axis that it stands across")

@@ -10,6 +10,7 @@ from shapely.validation import explain_validity
 
 from bilge_core.document.dipped import Dipped
 from bilge_core.document.fitted import Boss, DipMark, Flange, Scraper
+from bilge_core.document.ids import Id
 from bilge_core.document.inspection import Inspected
 from bilge_core.document.parts import Coordinate, Depth, Name, Part
 from bilge_core.document.plates import Plate
@@ -37,6 +38,7 @@ Floor = Annotated[FlatFloor | RampFloor, Field(discriminator="kind")]
 class Zone(Part):
     """A part of the pan with one floor, seen from above."""
 
+    id: Id = ""
     name: Name
     outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=200)
     floor: Floor

@@ -10,12 +10,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from bilge_core.document.ids import Id
 from bilge_core.document.parts import Coordinate, Depth, Name, Part
 
 
 class Gate(Part):
     """A one-way door hung by its upper edge in an opening of a vertical plate."""
 
+    id: Id = ""
     swings: Literal["left", "right"] = Field(description="the side of the plate it opens toward")
     leaf: Literal["rubber", "metal"]
     leak_pct: float = Field(ge=0, le=100, description="of the opening's area, when shut")
@@ -24,6 +26,7 @@ class Gate(Part):
 class Opening(Part):
     """A rectangular opening in a vertical plate, bare or with a gate."""
 
+    id: Id = ""
     name: Name
     from_start_mm: float = Field(ge=0, le=3000, description="its near edge along the plate")
     width_mm: float = Field(ge=1, le=1000)
@@ -38,6 +41,7 @@ class VerticalPlate(Part):
     """An upright plate from one place in plan to another."""
 
     kind: Literal["vertical"]
+    id: Id = ""
     name: Name
     from_mm: tuple[Coordinate, Coordinate]
     to_mm: tuple[Coordinate, Coordinate]
@@ -66,6 +70,7 @@ class VerticalPlate(Part):
 class Hatch(Part):
     """A rectangular opening in a horizontal plate, its sides along and across the engine."""
 
+    id: Id = ""
     name: Name
     x_mm: Coordinate
     y_mm: Coordinate
@@ -77,6 +82,7 @@ class HorizontalPlate(Part):
     """A plate parallel to the rail, cut to the pan where it is larger."""
 
     kind: Literal["horizontal"]
+    id: Id = ""
     name: Name
     outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=200)
     depth_mm: float = Field(ge=-400, le=600, description="below the rail; minus is above")

@@ -9,6 +9,8 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
+from bilge_core.document.ids import without_ids
+
 Answer = Literal["settled", "moving", "clearance", "checks", "drawing"]
 
 _ATTITUDE = ("car.nose_points", "car.lean_right_deg", "car.nose_up_deg")
@@ -98,14 +100,14 @@ def felt_by(answer: Answer, document: dict[str, Any]) -> dict[str, Any]:
     Returns
     -------
     dict
-        Of the same shape, without the rest.
+        Of the same shape, without the rest and without ids: answers tell parts by their places.
 
     Examples
     --------
     >>> felt_by("settled", {"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
     {'pan': {'skirt_height_mm': 90.0}}
     """
-    kept = _kept(document, [path.split(".") for path in REACH[answer]])
+    kept = _kept(without_ids(document), [path.split(".") for path in REACH[answer]])
     assert isinstance(kept, dict)
     return kept
 
@@ -117,12 +119,15 @@ def _renamed(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
 def unnamed(document: dict[str, Any]) -> dict[str, Any]:
     """A document whose plates and openings are named by their places: what a run is made from.
 
+    Its ids are gone too: reading it gives ids by place.
+
     Examples
     --------
     >>> plate = {"name": "P1", "openings": [{"name": "G1"}, {"name": "G2"}]}
     >>> unnamed({"pan": {"plates": [plate]}})
     {'pan': {'plates': [{'name': '0', 'openings': [{'name': '0'}, {'name': '1'}]}]}}
     """
+    document = without_ids(document)
     pan = document["pan"]
     plates = [{**plate, "openings": _renamed(plate["openings"])} for plate in pan["plates"]]
     return {**document, "pan": {**pan, "plates": _renamed(plates)}}

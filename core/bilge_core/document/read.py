@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from bilge_core.document.build import Build
+from bilge_core.document.upgrade import VERSION
 from bilge_core.errors import InvalidInput, Problem
 
 _TAGS = {
@@ -43,7 +44,9 @@ def _plain(error: Any) -> Problem:
         )
     ]
     kind = error["type"]
-    if kind in _PLAIN:
+    if path == ["version"] and kind == "literal_error":
+        message = f"is not one that this Bilge reads: 1 to {VERSION}"
+    elif kind in _PLAIN:
         message = _PLAIN[kind]
         if kind == "json_invalid":
             message += f" ({error['ctx']['error']})"

@@ -189,7 +189,7 @@ export function useDeleteBuild(): UseMutationResult<void, Error, number> {
 
 export type Edit =
   | { kind: "figures"; figures: Figure[]; system: UnitSystem }
-  | { kind: "document"; document: BuildDocument; change: string }
+  | { kind: "document"; document: BuildDocument; change: string; madeOn: number }
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "show"; state: number }
@@ -200,7 +200,10 @@ export type Edit =
   | { kind: "mend"; fix: Schemas["FixIn"]["fix"]; field: string }
   | { kind: "lap"; lapId: number | null };
 
-/** Each kind of edit as its call, on the state that it was made on. */
+/**
+ * Each kind of edit as its call, on the state that it was made on: a whole document on the one that
+ * it was changed from, or it would take back what came in between; all else on the newest.
+ */
 const CALLS: {
   [Kind in Edit["kind"]]: (
     at: { params: { path: { build_id: number } } },
@@ -213,10 +216,10 @@ const CALLS: {
       ...path,
       body: { base_state, figures, system },
     }),
-  document: (path, base_state, { document, change }) =>
+  document: (path, _, { document, change, madeOn }) =>
     client.PUT("/api/builds/{build_id}/document", {
       ...path,
-      body: { base_state, document, change },
+      body: { base_state: madeOn, document, change },
     }),
   undo: (path, base_state) =>
     client.POST("/api/builds/{build_id}/undo", { ...path, body: { base_state } }),
@@ -257,6 +260,7 @@ export interface Conflict {
 export function useEdit(
   id: number,
   onConflict: (conflict: Conflict) => void,
+  onSaved: (build: BuildOut) => void,
 ): UseMutationResult<BuildOut, Error, Edit> {
   const queries = useQueryClient();
   return useMutation({
@@ -268,6 +272,7 @@ export function useEdit(
     },
     onSuccess: (build) => {
       queries.setQueryData(["build", id], build);
+      onSaved(build);
       void queries.invalidateQueries({ queryKey: ["shelf"] });
     },
     onError: (error, edit) => {

@@ -1274,6 +1274,12 @@ export interface components {
              */
             fixing: "tapped" | "welded_boss" | "through_fitting" | "as_made";
             /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
              * Kind
              * @enum {string}
              */
@@ -1301,6 +1307,12 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1361,13 +1373,14 @@ export interface components {
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * BuildOut
          * @description A build as it stands; `revision` is the last named state on the way to it.
          *
-         *     `invented` names the parts that are a template's numbers still.
+         *     `invented` names the parts that are a template's numbers still; `joined` says what others had
+         *     changed when the last edit was laid on top of theirs.
          */
         BuildOut: {
             /**
@@ -1380,6 +1393,8 @@ export interface components {
             id: number;
             /** Invented */
             invented: ("car" | "oil" | "pan" | "pickup" | "pump")[];
+            /** Joined */
+            joined: string | null;
             /** Lap Id */
             lap_id: number | null;
             /** Lap Name */
@@ -1649,6 +1664,12 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2040,6 +2061,12 @@ export interface components {
          */
         Gate: {
             /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
              * Leaf
              * @enum {string}
              */
@@ -2134,6 +2161,12 @@ export interface components {
          * @description A rectangular opening in a horizontal plate, its sides along and across the engine.
          */
         Hatch: {
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /** Length Mm */
             length_mm: number;
             /** Name */
@@ -2197,6 +2230,12 @@ export interface components {
              * @description below the rail; minus is above
              */
             depth_mm: number;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2802,6 +2841,12 @@ export interface components {
             /** Height Mm */
             height_mm: number;
             /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
              * Lower Depth Mm
              * @description its lower edge below the rail; minus is above
              */
@@ -2986,6 +3031,12 @@ export interface components {
              * @enum {string}
              */
             free: "ahead" | "behind" | "left" | "right" | "above" | "below";
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3368,6 +3419,12 @@ export interface components {
              * @description to the crank's swept circle
              */
             gap_mm: number;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /** Name */
             name: string;
             /**
@@ -3840,6 +3897,12 @@ export interface components {
                 number
             ];
             /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3892,6 +3955,12 @@ export interface components {
             draft_deg: number;
             /** Floor */
             floor: components["schemas"]["FlatFloor"] | components["schemas"]["RampFloor"];
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
             /** Name */
             name: string;
             /** Outline Mm */

@@ -50,6 +50,7 @@ function StageScreen({ stageKey }: { stageKey: string }): ReactElement {
 function Around({
   session,
   conflict,
+  joined,
   onSettled,
   onBox,
   buildId,
@@ -57,6 +58,7 @@ function Around({
 }: {
   session: Session;
   conflict: Conflict | null;
+  joined: string | null;
   onSettled: () => void;
   onBox: (box: Box) => void;
   buildId: number;
@@ -68,7 +70,7 @@ function Around({
       <div className="flex min-h-0 flex-1">
         <RailColumn buildId={buildId} onBox={onBox} />
         <main className="flex min-w-0 flex-1 flex-col pb-[50px] md:pb-0">
-          <EditNotices conflict={conflict} onSettled={onSettled} />
+          <EditNotices conflict={conflict} joined={joined} onSettled={onSettled} />
           <StageScreen stageKey={stageKey} />
         </main>
       </div>
@@ -81,13 +83,14 @@ function Around({
 function useView(
   build: BuildOut | undefined,
   onConflict: (conflict: Conflict) => void,
+  onJoined: (words: string | null) => void,
   onBox: (box: Box) => void,
 ): BuildView | null {
   const navigate = useNavigate();
   const id = build?.id ?? 0;
   const forecast = useForecast(build);
   const isCalm = useCalm(forecast.settled.data !== undefined && !forecast.settled.isFetching);
-  const edit = useEdit(id, onConflict);
+  const edit = useEdit(id, onConflict, (saved) => onJoined(saved.joined));
   const go = useCallback(
     (stage: string) => void navigate(`/builds/${id}/${stage}`),
     [navigate, id],
@@ -100,9 +103,10 @@ function Frame({ session }: { session: Session }): ReactElement {
   const { buildId, stage: stageKey = HOME } = useParams();
   const id = Number(buildId);
   const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [joined, setJoined] = useState<string | null>(null);
   const [box, setBox] = useState<Box>(null);
   const build = useBuild(id);
-  const view = useView(build.data, setConflict, setBox);
+  const view = useView(build.data, setConflict, setJoined, setBox);
   useAutomaticRun(build.data);
   useFrameCommands(build.data, (edit) => view?.edit.mutate(edit), setBox);
   useKeys(box === null);
@@ -119,7 +123,11 @@ function Frame({ session }: { session: Session }): ReactElement {
       <Around
         session={session}
         conflict={conflict}
-        onSettled={() => setConflict(null)}
+        joined={joined}
+        onSettled={() => {
+          setConflict(null);
+          setJoined(null);
+        }}
         onBox={setBox}
         buildId={id}
         stageKey={stageKey}

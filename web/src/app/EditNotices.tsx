@@ -5,12 +5,15 @@ import { useBuildView } from "../document/BuildContext";
 import { Notice } from "../parts/Notice";
 import { ConflictNotice } from "./ConflictNotice";
 
-/** What became of an edit that could not simply be saved. */
+/** What became of an edit that met others. */
 export function EditNotices({
   conflict,
+  joined,
   onSettled,
 }: {
   conflict: Conflict | null;
+  /** What others had changed when the last edit was laid on top, in words. */
+  joined: string | null;
   onSettled: () => void;
 }): ReactElement | null {
   const { edit } = useBuildView();
@@ -33,6 +36,17 @@ export function EditNotices({
               : null
           }
         />
+      </div>
+    );
+  if (joined !== null)
+    return (
+      <div className="p-3">
+        <Notice kind="good" title="Saved on top of another's change">
+          {joined}{" "}
+          <button type="button" className="underline" onClick={onSettled}>
+            Close
+          </button>
+        </Notice>
       </div>
     );
   if (!edit.error) return null;

@@ -8,6 +8,7 @@ import { useSettings } from "../parts/settings";
 import { BOSS_KINDS, BOSS_SPECS, newBoss, type Boss, type Pan } from "./parts";
 import { freeName, Records, type Spec } from "./Records";
 import type { Replace, Type } from "./ZoneNumbers";
+import { NOT_GIVEN } from "./ids";
 
 interface Props {
   document: BuildDocument;
@@ -221,6 +222,7 @@ export function FittedNumbers({
             {
               words: "Add a scraper",
               make: (): Pan["scrapers"][number] => ({
+                id: NOT_GIVEN,
                 name: freeName(pan.scrapers, "scraper"),
                 side: "right",
                 from_x_mm: document.car.crank?.from_x_mm ?? 40,

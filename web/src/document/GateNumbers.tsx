@@ -4,6 +4,7 @@ import { EditFigure } from "../parts/EditFigure";
 import { Notice } from "../parts/Notice";
 import type { Gate } from "./plates";
 import type { Type } from "./ZoneNumbers";
+import { NOT_GIVEN } from "./ids";
 
 const SWINGS: Record<Gate["swings"] | "none", string> = {
   none: "none, open",
@@ -71,7 +72,11 @@ export function GateNumbers({
         choices={SWINGS}
         onChoose={(swings) => {
           if (swings === "none") onGate(null, "gate taken out");
-          else onGate({ leaf: "rubber", leak_pct: 4, ...gate, swings }, `gate swings ${swings}`);
+          else
+            onGate(
+              { id: NOT_GIVEN, leaf: "rubber", leak_pct: 4, ...gate, swings },
+              `gate swings ${swings}`,
+            );
         }}
       />
       {gate && (

@@ -79,9 +79,9 @@ function VerticalNumbers({
         <p className="border-b border-hair py-1 text-[14px] text-ink-2">Stands on the floor.</p>
       )}
       {openings.map((opening, at) => {
-        const inside = { ...editing, path: `${editing.path}.openings.${at}` };
+        const inside = { ...editing, path: `${editing.path}.openings.${opening.id}` };
         return (
-          <section key={`${at}-${opening.name}`} className="mt-2 border-l-2 border-hair pl-3">
+          <section key={opening.id} className="mt-2 border-l-2 border-hair pl-3">
             <h4 className="font-figure text-[15px] font-semibold">Opening {opening.name}</h4>
             <Figure
               editing={inside}
@@ -187,9 +187,9 @@ function HorizontalNumbers({
         </div>
       ))}
       {openings.map((hatch, at) => {
-        const inside = { ...editing, path: `${editing.path}.openings.${at}` };
+        const inside = { ...editing, path: `${editing.path}.openings.${hatch.id}` };
         return (
-          <section key={`${at}-${hatch.name}`} className="mt-2 border-l-2 border-hair pl-3">
+          <section key={hatch.id} className="mt-2 border-l-2 border-hair pl-3">
             <h4 className="font-figure text-[15px] font-semibold">Opening {hatch.name}</h4>
             <Figure
               editing={inside}
@@ -256,14 +256,14 @@ export function PlateNumbers({
   return (
     <>
       {plates.map((plate, index) => {
-        const editing = { path: `pan.plates.${index}`, onType };
+        const editing = { path: `pan.plates.${plate.id}`, onType };
         const onPlate = (next: Plate, change: string): void =>
           withPlates(
             plates.map((each, at) => (at === index ? next : each)),
             `${plate.name}: ${change}`,
           );
         return (
-          <details key={`${index}-${plate.name}`} className="border-b border-hair">
+          <details key={plate.id} className="border-b border-hair">
             <summary className="flex h-10 items-center justify-between px-1 font-figure text-[17px] font-semibold">
               {plate.name}
               <span className="text-[14px] font-medium text-ink-2">

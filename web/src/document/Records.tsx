@@ -133,8 +133,11 @@ export function RecordParts<T extends object>({
   );
 }
 
+/** What stands in a list: known by its id where it has one, else by its place. */
+type Listed = object & { id?: string };
+
 /** A list of like things: each folded under its name, with all that can be said of it. */
-export function Records<T extends object>({
+export function Records<T extends Listed>({
   records,
   path,
   empty,
@@ -158,12 +161,12 @@ export function Records<T extends object>({
     <>
       {records.length === 0 && <p className="py-1 text-[14px] text-ink-2">{empty}</p>}
       {records.map((record, index) => (
-        <details key={`${index}-${nameOf(record)}`} className="border-b border-hair">
+        <details key={record.id ?? `${index}-${nameOf(record)}`} className="border-b border-hair">
           <summary className="py-1.5 text-[14px] font-medium">{nameOf(record)}</summary>
           <div className="pb-2 pl-3">
             <RecordParts
               record={record}
-              path={`${path}.${index}`}
+              path={`${path}.${record.id ?? index}`}
               specs={specsOf(record)}
               onType={onType}
               onPut={(next) =>

@@ -61,6 +61,7 @@ function Outline({
   onType: Type;
 }): ReactElement {
   const zone = zones[index];
+  const path = `pan.zones.${zone?.id ?? index}`;
   const edges = zone ? rectangleOf(zone) : null;
   if (edges)
     return (
@@ -69,7 +70,7 @@ function Outline({
           <EditFigure
             key={side}
             label={`${label.charAt(0).toUpperCase()}${label.slice(1)}`}
-            field={`pan.zones.${index}.outline_mm`}
+            field={`${path}.outline_mm`}
             value={edges[side]}
             onType={(typed) => onType(edgeFields(zones, index, side), typed)}
           />
@@ -83,14 +84,14 @@ function Outline({
           <EditFigure
             narrow
             label={`Corner ${at + 1}, ahead`}
-            field={`pan.zones.${index}.outline_mm.${at}.0`}
+            field={`${path}.outline_mm.${at}.0`}
             value={x}
             onType={(typed) => onType(cornerFields(zones, index, at, 0), typed)}
           />
           <EditFigure
             narrow
             label="left"
-            field={`pan.zones.${index}.outline_mm.${at}.1`}
+            field={`${path}.outline_mm.${at}.1`}
             value={y}
             onType={(typed) => onType(cornerFields(zones, index, at, 1), typed)}
           />
@@ -128,7 +129,7 @@ export function ZoneNumbers({
   const { zones } = document.pan;
   const zone = zones[index];
   if (!zone) return null;
-  const path = `pan.zones.${index}`;
+  const path = `pan.zones.${zone.id}`;
   const { floor } = zone;
   const depth = floor.kind === "flat" ? floor.depth_mm : floor.to_depth_mm;
   const replace = (next: Zone, change: string): void =>

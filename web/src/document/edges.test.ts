@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { cornerFields, edgeFields, newSideBox, newZone, rectangleOf, type Zone } from "./edges";
 
 const zone = (name: string, x0: number, x1: number, y0: number, y1: number): Zone => ({
+  id: name,
   name,
   outline_mm: [
     [x0, y0],
@@ -31,18 +32,18 @@ describe("rectangleOf", () => {
 describe("edgeFields", () => {
   it("moves the neighbour's edge along", () => {
     expect(edgeFields(zones, 0, "rear")).toEqual([
-      "pan.zones.0.outline_mm.0.0",
-      "pan.zones.0.outline_mm.3.0",
-      "pan.zones.1.outline_mm.1.0",
-      "pan.zones.1.outline_mm.2.0",
+      "pan.zones.sump.outline_mm.0.0",
+      "pan.zones.sump.outline_mm.3.0",
+      "pan.zones.shelf.outline_mm.1.0",
+      "pan.zones.shelf.outline_mm.2.0",
     ]);
   });
   it("takes a side box along, but not a zone that only touches at a corner", () => {
     expect(edgeFields(zones, 0, "right")).toEqual([
-      "pan.zones.0.outline_mm.0.1",
-      "pan.zones.0.outline_mm.1.1",
-      "pan.zones.2.outline_mm.2.1",
-      "pan.zones.2.outline_mm.3.1",
+      "pan.zones.sump.outline_mm.0.1",
+      "pan.zones.sump.outline_mm.1.1",
+      "pan.zones.kick-out.outline_mm.2.1",
+      "pan.zones.kick-out.outline_mm.3.1",
     ]);
   });
   it("moves a free edge alone", () => {
@@ -53,8 +54,8 @@ describe("edgeFields", () => {
 describe("cornerFields", () => {
   it("moves corners that lie in one place together", () => {
     expect(cornerFields(zones, 0, 0, 1)).toEqual([
-      "pan.zones.0.outline_mm.0.1",
-      "pan.zones.1.outline_mm.1.1",
+      "pan.zones.sump.outline_mm.0.1",
+      "pan.zones.shelf.outline_mm.1.1",
     ]);
   });
 });

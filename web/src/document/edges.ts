@@ -1,4 +1,5 @@
 import type { BuildDocument } from "../api/queries";
+import { NOT_GIVEN } from "./ids";
 
 export type Zone = BuildDocument["pan"]["zones"][number];
 export type Side = "rear" | "front" | "right" | "left";
@@ -50,7 +51,7 @@ export function edgeFields(zones: readonly Zone[], index: number, side: Side): s
   const old = edges[side];
   const [from, to] = axis === 0 ? [edges.right, edges.left] : [edges.rear, edges.front];
   const fields: string[] = [];
-  zones.forEach((other, otherIndex) => {
+  zones.forEach((other) => {
     const corners = other.outline_mm;
     corners.forEach((corner, at) => {
       if (!same(corner[axis], old)) return;
@@ -60,7 +61,7 @@ export function edgeFields(zones: readonly Zone[], index: number, side: Side): s
           same(next[axis], old) &&
           overlap(from, to, corner[1 - axis] ?? 0, next[1 - axis] ?? 0),
       );
-      if (touches) fields.push(`pan.zones.${otherIndex}.outline_mm.${at}.${axis}`);
+      if (touches) fields.push(`pan.zones.${other.id}.outline_mm.${at}.${axis}`);
     });
   });
   return fields;
@@ -75,10 +76,10 @@ export function cornerFields(
 ): string[] {
   const corner = zones[index]?.outline_mm[at];
   if (!corner) return [];
-  return zones.flatMap((zone, zoneIndex) =>
+  return zones.flatMap((zone) =>
     zone.outline_mm.flatMap((other, place) =>
       same(other[0], corner[0]) && same(other[1], corner[1])
-        ? [`pan.zones.${zoneIndex}.outline_mm.${place}.${axis}`]
+        ? [`pan.zones.${zone.id}.outline_mm.${place}.${axis}`]
         : [],
     ),
   );
@@ -104,6 +105,7 @@ export function newSideBox(zones: readonly Zone[]): Zone | null {
   const depth = depthOf(deepest);
   const [rear, front] = [edges.rear + 20, edges.front - 20];
   return {
+    id: NOT_GIVEN,
     name: freeName(zones, "kick-out"),
     outline_mm: [
       [rear, edges.right - 50],
@@ -127,6 +129,7 @@ export function newZone(zones: readonly Zone[]): Zone {
   const ys = (foremost?.outline_mm ?? []).filter(([x]) => same(x, front)).map(([, y]) => y);
   const [right, left] = [Math.min(...ys), Math.max(...ys)];
   return {
+    id: NOT_GIVEN,
     name: freeName(zones, "zone"),
     outline_mm: [
       [front, right],

@@ -1,5 +1,6 @@
 import type { BuildDocument } from "../api/queries";
 import type { Spec } from "./Records";
+import { NOT_GIVEN } from "./ids";
 
 export type Pan = BuildDocument["pan"];
 export type Boss = Pan["bosses"][number];
@@ -47,7 +48,17 @@ export const deepest = (pan: Pan): number =>
 export function newBoss(document: BuildDocument, kind: Boss["kind"], name: string): Boss {
   const { x_mm, y_mm } = document.pickup;
   const depth_mm = kind === "drain_plug" ? deepest(document.pan) : kind === "dipstick" ? 0 : 20;
-  return { kind, name, x_mm, y_mm, depth_mm, bore_mm: 14, fixing: "as_made", blocked: false };
+  return {
+    kind,
+    id: NOT_GIVEN,
+    name,
+    x_mm,
+    y_mm,
+    depth_mm,
+    bore_mm: 14,
+    fixing: "as_made",
+    blocked: false,
+  };
 }
 
 const place = (key: "from_mm" | "to_mm", which: string): Spec[] => [
@@ -109,6 +120,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Subframe",
     make: () => ({
       kind: "box",
+      id: NOT_GIVEN,
       name: "subframe",
       frame: "car",
       from_mm: [-60, -300, -140],
@@ -120,6 +132,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Steering rack",
     make: () => ({
       kind: "cylinder",
+      id: NOT_GIVEN,
       name: "steering rack",
       frame: "car",
       from_mm: [560, -300, -60],
@@ -132,6 +145,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Crank damper",
     make: () => ({
       kind: "cylinder",
+      id: NOT_GIVEN,
       name: "crank damper",
       frame: "engine",
       from_mm: [500, 0, 60],
@@ -144,6 +158,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Exhaust",
     make: () => ({
       kind: "cylinder",
+      id: NOT_GIVEN,
       name: "exhaust",
       frame: "car",
       from_mm: [-100, 240, -120],
@@ -156,6 +171,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Starter",
     make: () => ({
       kind: "box",
+      id: NOT_GIVEN,
       name: "starter",
       frame: "engine",
       from_mm: [-40, -230, -60],
@@ -167,6 +183,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Bell housing",
     make: () => ({
       kind: "box",
+      id: NOT_GIVEN,
       name: "bell housing",
       frame: "engine",
       from_mm: [-160, -180, -150],
@@ -178,6 +195,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Bonnet",
     make: () => ({
       kind: "plane",
+      id: NOT_GIVEN,
       name: "bonnet",
       frame: "car",
       at_mm: 600,
@@ -189,6 +207,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
     words: "Skid plate",
     make: () => ({
       kind: "plane",
+      id: NOT_GIVEN,
       name: "skid plate",
       frame: "car",
       at_mm: -200,

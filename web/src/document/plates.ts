@@ -1,4 +1,5 @@
 import type { BuildDocument } from "../api/queries";
+import { NOT_GIVEN } from "./ids";
 
 type Pan = BuildDocument["pan"];
 export type Plate = NonNullable<Pan["plates"]>[number];
@@ -56,6 +57,7 @@ export function newPlate(document: BuildDocument, way: "across" | "along" | "lev
   if (way === "level")
     return {
       kind: "horizontal",
+      id: NOT_GIVEN,
       name: freeName(plates, "lid "),
       outline_mm: [
         [room.rear, room.right],
@@ -66,7 +68,7 @@ export function newPlate(document: BuildDocument, way: "across" | "along" | "lev
       depth_mm: top_depth_mm,
       role: "baffle",
       open_pct: 0,
-      openings: [{ name: "pickup", x_mm: x, y_mm: y, length_mm: 60, width_mm: 60 }],
+      openings: [{ id: NOT_GIVEN, name: "pickup", x_mm: x, y_mm: y, length_mm: 60, width_mm: 60 }],
     };
   const at =
     way === "across"
@@ -76,6 +78,7 @@ export function newPlate(document: BuildDocument, way: "across" | "along" | "lev
         : Math.min(room.left - 5, y + 60);
   return {
     kind: "vertical",
+    id: NOT_GIVEN,
     name: freeName(plates, "P"),
     from_mm: way === "across" ? [at, room.right] : [room.rear, at],
     to_mm: way === "across" ? [at, room.left] : [room.front, at],
@@ -97,11 +100,12 @@ export function newOpening(
   const width = Math.min(50, Math.round(length / 3));
   const height = Math.max(5, Math.min(30, Math.round((depth - plate.top_depth_mm) / 2)));
   return {
+    id: NOT_GIVEN,
     name: `${plate.name}-${openings.length + 1}`,
     from_start_mm: Math.round((length - width) / 2),
     width_mm: width,
     lower_depth_mm: depth - 2,
     height_mm: height,
-    gate: { swings: side, leaf: "rubber", leak_pct: 4 },
+    gate: { id: NOT_GIVEN, swings: side, leaf: "rubber", leak_pct: 4 },
   };
 }

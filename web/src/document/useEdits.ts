@@ -17,7 +17,7 @@ export interface Edits {
 
 /** Edits of the build shown on a screen. A conflict with another editor is said above, not here. */
 export function useEdits(): Edits {
-  const { edit } = useBuildView();
+  const { build, edit } = useBuildView();
   const { system } = useSettings();
   const [fault, setFault] = useState<string | null>(null);
   const attempt = (change: Edit): void => {
@@ -45,6 +45,7 @@ export function useEdits(): Edits {
     fault,
     type,
     attempt,
-    replace: (document, change) => attempt({ kind: "document", document, change }),
+    replace: (document, change) =>
+      attempt({ kind: "document", document, change, madeOn: build.state }),
   };
 }

@@ -26,8 +26,8 @@ describe("ZoneNumbers", () => {
     await userEvent.type(field, "220{Enter}");
     const [fields, typed] = onType.mock.lastCall as unknown as [string[], string];
     expect(typed).toBe("220");
-    expect(fields.filter((path) => path.startsWith("pan.zones.0."))).toHaveLength(2);
-    expect(fields.filter((path) => path.startsWith("pan.zones.1."))).toHaveLength(2);
+    expect(fields.filter((path) => path.startsWith("pan.zones.z4."))).toHaveLength(2);
+    expect(fields.filter((path) => path.startsWith("pan.zones.z5."))).toHaveLength(2);
   });
   it("makes a flat floor a ramp of the same depth", async () => {
     const zones = zone(0);

@@ -63,7 +63,7 @@ function edgeGrips(
     if (taken.has(key)) return [];
     taken.add(key);
     const grip: Grip = {
-      key: `zone-${index}-${side}`,
+      key: `zone-${zone.id}-${side}`,
       words: `${side} edge of ${zone.name}`,
       view: "plan",
       ends: [from, to],
@@ -77,14 +77,13 @@ function edgeGrips(
 /** The flat floor of a zone in each section that cuts it. */
 function floorGrips(
   zone: Zone,
-  index: number,
   { rear, front, right, left }: Edges,
   cutAt: { x: number; y: number },
 ): Grip[] {
   if (zone.floor.kind !== "flat") return [];
   const depth = -zone.floor.depth_mm;
   const floor = (view: "side" | "front", from: number, to: number): Grip => ({
-    key: `floor-${index}-${view}`,
+    key: `floor-${zone.id}-${view}`,
     words: `floor of ${zone.name}`,
     view,
     ends: [
@@ -92,7 +91,7 @@ function floorGrips(
       [to, depth],
     ],
     axis: 1,
-    sets: [{ axis: 1, sign: -1, fields: [`pan.zones.${index}.floor.depth_mm`] }],
+    sets: [{ axis: 1, sign: -1, fields: [`pan.zones.${zone.id}.floor.depth_mm`] }],
   });
   return [
     ...(right < cutAt.y && cutAt.y < left ? [floor("side", rear, front)] : []),
@@ -131,10 +130,7 @@ export function gripsOf(
     if (!found) return [];
     const { rear = 0, front = 0, right = 0, left = 0 } = found;
     const edges = { rear, front, right, left };
-    return [
-      ...edgeGrips(zone, index, edges, edgeFields, taken),
-      ...floorGrips(zone, index, edges, cutAt),
-    ];
+    return [...edgeGrips(zone, index, edges, edgeFields, taken), ...floorGrips(zone, edges, cutAt)];
   });
   const mouth = placeGrip(
     "mouth",
@@ -142,24 +138,24 @@ export function gripsOf(
     [pickup.x_mm, pickup.y_mm],
     ["pickup.x_mm", "pickup.y_mm"],
   );
-  const plates = pan.plates.flatMap((plate, index) =>
+  const plates = pan.plates.flatMap((plate) =>
     plate.kind !== "vertical"
       ? []
       : (["from_mm", "to_mm"] as const).map((end) =>
           placeGrip(
-            `plate-${index}-${end}`,
+            `plate-${plate.id}-${end}`,
             `${end === "from_mm" ? "start" : "end"} of ${plate.name}`,
             plate[end],
-            [`pan.plates.${index}.${end}.0`, `pan.plates.${index}.${end}.1`],
+            [`pan.plates.${plate.id}.${end}.0`, `pan.plates.${plate.id}.${end}.1`],
           ),
         ),
   );
-  const bosses = pan.bosses.map((boss, index) =>
+  const bosses = pan.bosses.map((boss) =>
     placeGrip(
-      `boss-${index}`,
+      `boss-${boss.id}`,
       boss.name,
       [boss.x_mm, boss.y_mm],
-      [`pan.bosses.${index}.x_mm`, `pan.bosses.${index}.y_mm`],
+      [`pan.bosses.${boss.id}.x_mm`, `pan.bosses.${boss.id}.y_mm`],
     ),
   );
   return [...zones, mouth, ...plates, ...bosses];

@@ -11,6 +11,7 @@ export const DUNLIN_BUILD: BuildOut = {
   state: 3,
   undo: null,
   redo: null,
+  joined: null,
   lap_id: null,
   lap_name: null,
   revision: null,

@@ -10,7 +10,8 @@ from accounts.models import User
 from accounts.services import open_account
 from builds.models import Build
 from builds.schemas import RevisionIn
-from builds.services import add_build, checked_document, name_revision
+from builds.services import name_revision
+from builds.states import add_build, checked_document
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction

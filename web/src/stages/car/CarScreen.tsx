@@ -266,13 +266,9 @@ export function CarScreen(): ReactElement {
   const { build } = useBuildView();
   const pan = usePan(build, true).data;
   const { document } = build;
-  const { fault, type, attempt, replace } = useEdits();
+  const { fault, type, replace } = useEdits();
   const put: Put = (next, change) =>
-    attempt({
-      kind: "document",
-      document: { ...document, car: { ...document.car, ...next } },
-      change,
-    });
+    replace({ ...document, car: { ...document.car, ...next } }, change);
   const away = volumeAs(units, system, document.oil.away_l);
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">

@@ -1,0 +1,182 @@
+"""Short ids of a document's parts: given once, kept for good, never used twice.
+
+Whatever refers to a part (an edit, a check, a photo) names it by its id; a number in a list would
+mean another part after the next edit. The numbers run on over all kinds.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Collection, Iterator
+from typing import Annotated, Any
+
+from pydantic import Field
+
+Document = dict[str, Any]
+
+Id = Annotated[
+    str,
+    Field(
+        pattern=r"^([a-z][0-9]{1,7})?$",
+        description="short and for good, given by the server; empty or left out: not given yet",
+    ),
+]
+
+LETTERS = {
+    "car.keep_outs.*": "k",
+    "pan.zones.*": "z",
+    "pan.plates.*": "p",
+    "pan.plates.*.openings.*": "o",
+    "pan.plates.*.openings.*.gate": "g",
+    "pan.bosses.*": "b",
+    "pan.scrapers.*": "s",
+}
+"""What has an id, and the letter that it begins with."""
+
+_GIVEN = re.compile(r"[a-z][0-9]{1,7}")
+
+
+def is_id(text: object) -> bool:
+    """Whether a text is formed as an id is.
+
+    Examples
+    --------
+    >>> is_id("p12"), is_id("12"), is_id("")
+    (True, False, False)
+    """
+    return isinstance(text, str) and _GIVEN.fullmatch(text) is not None
+
+
+def _below(value: Any, steps: list[str], path: str) -> Iterator[tuple[str, Document]]:
+    if not steps:
+        if isinstance(value, dict):
+            yield path, value
+    elif steps[0] == "*":
+        for at, each in enumerate(value if isinstance(value, list) else []):
+            yield from _below(each, steps[1:], f"{path}.{at}")
+    elif isinstance(value, dict):
+        yield from _below(value.get(steps[0]), steps[1:], f"{path}.{steps[0]}".lstrip("."))
+
+
+def parts_with_ids(document: Document) -> Iterator[tuple[str, str, Document]]:
+    """Path, letter and the part itself of everything that has an id, kind by kind.
+
+    Examples
+    --------
+    >>> plates = [{"id": "p1", "openings": [{"id": "o2"}]}]
+    >>> [(path, letter) for path, letter, _ in parts_with_ids({"pan": {"plates": plates}})]
+    [('pan.plates.0', 'p'), ('pan.plates.0.openings.0', 'o')]
+    """
+    for pattern, letter in LETTERS.items():
+        for path, part in _below(document, pattern.split("."), ""):
+            yield path, letter, part
+
+
+def ids_of(document: Document) -> dict[str, str]:
+    """From each id to the path of its part; of two alike, the last.
+
+    Examples
+    --------
+    >>> ids_of({"pan": {"zones": [{"id": "z4"}, {"id": "z2"}, {}]}})
+    {'z4': 'pan.zones.0', 'z2': 'pan.zones.1'}
+    """
+    return {part["id"]: path for path, _, part in parts_with_ids(document) if part.get("id")}
+
+
+def _mapped(value: Any, steps: list[str], change: Callable[[Document], Document]) -> Any:
+    if not steps:
+        return change(value) if isinstance(value, dict) else value
+    if steps[0] == "*":
+        if not isinstance(value, list):
+            return value
+        return [_mapped(each, steps[1:], change) for each in value]
+    if not isinstance(value, dict) or steps[0] not in value:
+        return value
+    return {**value, steps[0]: _mapped(value[steps[0]], steps[1:], change)}
+
+
+def last_number(document: Document) -> int:
+    """The greatest number of any id in a document; 0 when there is none.
+
+    Examples
+    --------
+    >>> last_number({"pan": {"zones": [{"id": "z4"}, {"id": "z12"}]}})
+    12
+    """
+    return _greatest(ids_of(document))
+
+
+def _greatest(ids: Collection[str]) -> int:
+    return max((int(each[1:]) for each in ids if is_id(each)), default=0)
+
+
+def with_ids(
+    document: Document, after: int = 0, known: Collection[str] | None = None
+) -> tuple[Document, int]:
+    """A document in which every part has an id of its own, and the last number given.
+
+    Parameters
+    ----------
+    document : dict
+        Plain data; what is not of a document's shape is left as it is.
+    after : int
+        New ids count on from here, or from the greatest number that stays where that is greater.
+    known : collection of str, optional
+        Ids that stay. Any other is taken for a new part's, made up elsewhere, and given anew. When
+        left out, every well-formed id stays.
+
+    Returns
+    -------
+    document : dict
+    last : int
+        What the next call counts on from.
+
+    Notes
+    -----
+    Of two parts with one id the first keeps it: the other is a copy.
+
+    Examples
+    --------
+    >>> zones = [{"id": "z3"}, {"name": "new"}, {"id": "z3"}]
+    >>> with_ids({"pan": {"zones": zones}}, after=7)
+    ({'pan': {'zones': [{'id': 'z3'}, {'name': 'new', 'id': 'z8'}, {'id': 'z9'}]}}, 9)
+    >>> with_ids({"pan": {"zones": zones}}, after=7, known=[])[0]["pan"]["zones"][0]
+    {'id': 'z8'}
+    """
+    seen: set[str] = set()
+    staying = ids_of(document) if known is None else known
+    last = max(after, _greatest(staying))
+
+    def given(letter: str) -> Callable[[Document], Document]:
+        def change(part: Document) -> Document:
+            nonlocal last
+            old = part.get("id")
+            stays = is_id(old) and old not in seen and (known is None or old in known)
+            if not stays:
+                last += 1
+                old = f"{letter}{last}"
+            seen.add(str(old))
+            return {**part, "id": old}
+
+        return change
+
+    for pattern, letter in LETTERS.items():
+        document = _mapped(document, pattern.split("."), given(letter))
+    return document, last
+
+
+def without_ids(document: Document) -> Document:
+    """A document without its ids: two that are the same work are alike.
+
+    Examples
+    --------
+    >>> without_ids({"pan": {"zones": [{"id": "z3", "name": "sump"}]}})
+    {'pan': {'zones': [{'name': 'sump'}]}}
+    """
+    for pattern in LETTERS:
+        document = _mapped(
+            document,
+            pattern.split("."),
+            lambda part: {key: value for key, value in part.items() if key != "id"},
+        )
+    return document
