@@ -197,6 +197,17 @@ def test_level_and_volume_undo_each_other(fill: float, along: float, across: flo
     assert volume_below(solid, normal, level) == pytest.approx(fill * solid.volume, abs=1e-12)
 
 
+@pytest.mark.parametrize("tilt", [1e-17, 1e-110, 1e-310, 5e-324])
+@pytest.mark.parametrize("fill", [1e-300, 1e-20, 0.5, 1.0 - 1e-16])
+def test_a_tilt_of_less_than_a_hair_is_no_tilt(tilt: float, fill: float) -> None:
+    """Corners of one tetrahedron at all but one height; cubes of such differences are nil."""
+    solid = box()
+    wanted = level_of_volume(solid, up(0), fill * solid.volume)
+    for along, across in ((tilt, 0.0), (-tilt, tilt), (tilt, tilt)):
+        normal = np.array([along, across, 0.3])
+        assert level_of_volume(solid, normal, fill * solid.volume) == pytest.approx(wanted, abs=1e-9)
+
+
 @pytest.mark.parametrize("volume", [-1e-6, 1.0, math.nan, math.inf])
 def test_refuses_volumes_it_cannot_hold(volume: float) -> None:
     with pytest.raises(InvalidQuantity, match="volume is"):

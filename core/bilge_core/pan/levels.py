@@ -44,9 +44,10 @@ def tetrahedron_below(a, b, c, d, volume, level):  # type: ignore[no-untyped-def
     if level >= d:
         return volume, 0.0
     if level < b:  # one corner under: a smaller copy of the corner
-        scale = volume / ((b - a) * (c - a) * (d - a))
+        # shares one by one: the product of three hair's breadths may be nil to a float
         rise = level - a
-        return scale * rise * rise * rise, 3.0 * scale * rise * rise
+        below = volume * (rise / (b - a)) * (rise / (c - a)) * (rise / (d - a))
+        return below, 3.0 * below / rise
     if level < c:  # two corners under: a wedge of three tetrahedra, all terms positive
         ac, ad = (level - a) / (c - a), (level - a) / (d - a)
         bc, bd = (level - b) / (c - b), (level - b) / (d - b)
@@ -62,9 +63,9 @@ def tetrahedron_below(a, b, c, d, volume, level):  # type: ignore[no-untyped-def
         )
         return volume * share, volume * slope
     # three corners under: all but the top
-    scale = volume / ((d - a) * (d - b) * (d - c))
     left = d - level
-    return volume - scale * left * left * left, 3.0 * scale * left * left
+    above = volume * (left / (d - a)) * (left / (d - b)) * (left / (d - c))
+    return volume - above, 3.0 * above / left
 
 
 @njit(cache=True)
