@@ -11,17 +11,13 @@ from ninja.files import UploadedFile
 
 from builds import photos, selectors, services
 from builds.schemas import (
+    ActIn,
     BuildOut,
     ChooseLapIn,
-    DeepenIn,
     DocumentIn,
-    FiguresIn,
-    FixIn,
-    FlangeIn,
     MoveIn,
     NewBuildIn,
     PhotoOut,
-    PresetIn,
     RevisionIn,
     ShowIn,
     StateOut,
@@ -76,28 +72,16 @@ def export_build(request: HttpRequest, build_id: int) -> HttpResponse:
     )
 
 
-@router.patch("/{int:build_id}/figures", response=BuildOut, operation_id="change_figures")
-def change_figures(request: HttpRequest, build_id: int, payload: FiguresIn) -> BuildOut:
-    """Edit figures as typed."""
-    return selectors.build_out(services.change_figures(signed_in(request), build_id, payload))
+@router.post("/{int:build_id}/acts", response=BuildOut, operation_id="act_on_build")
+def act_on_build(request: HttpRequest, build_id: int, payload: ActIn) -> BuildOut:
+    """Change a build by an act: figures, a spacer, a deeper sump, a preset, a flange, a mend."""
+    return selectors.build_out(services.act(signed_in(request), build_id, payload))
 
 
 @router.put("/{int:build_id}/document", response=BuildOut, operation_id="replace_document")
 def replace_document(request: HttpRequest, build_id: int, payload: DocumentIn) -> BuildOut:
     """Edit the whole document."""
     return selectors.build_out(services.replace_document(signed_in(request), build_id, payload))
-
-
-@router.post("/{int:build_id}/deepen", response=BuildOut, operation_id="deepen_pan")
-def deepen_pan(request: HttpRequest, build_id: int, payload: DeepenIn) -> BuildOut:
-    """A spacer or a deeper sump as one act."""
-    return selectors.build_out(services.deepen_pan(signed_in(request), build_id, payload))
-
-
-@router.post("/{int:build_id}/mend", response=BuildOut, operation_id="mend_pan")
-def mend_pan(request: HttpRequest, build_id: int, payload: FixIn) -> BuildOut:
-    """Do what a check of the pan offers."""
-    return selectors.build_out(services.mend(signed_in(request), build_id, payload))
 
 
 @router.post("/{int:build_id}/undo", response=BuildOut, operation_id="undo_edit")
@@ -136,18 +120,6 @@ def name_revision(request: HttpRequest, build_id: int, payload: RevisionIn) -> B
 def choose_lap(request: HttpRequest, build_id: int, payload: ChooseLapIn) -> BuildOut:
     """Choose the lap to judge by."""
     return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload))
-
-
-@router.post("/{int:build_id}/preset", response=BuildOut, operation_id="preset_pan")
-def preset_pan(request: HttpRequest, build_id: int, payload: PresetIn) -> BuildOut:
-    """Begin the pan anew with its sump in front, in the middle or at the rear."""
-    return selectors.build_out(services.preset_pan(signed_in(request), build_id, payload))
-
-
-@router.post("/{int:build_id}/flange", response=BuildOut, operation_id="lay_out_flange")
-def lay_out_flange(request: HttpRequest, build_id: int, payload: FlangeIn) -> BuildOut:
-    """Lay a flange and its bolt holes out round the rail."""
-    return selectors.build_out(services.lay_out_flange(signed_in(request), build_id, payload))
 
 
 @router.post("/{int:build_id}/photos", response={201: PhotoOut}, operation_id="add_photo")

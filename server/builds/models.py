@@ -35,6 +35,8 @@ class BuildState(models.Model):
     unknown of states of before ids."""
     document = models.JSONField()
     change = models.CharField(max_length=200)
+    act = models.JSONField(null=True)
+    """What made it from the state it was made on, as data; null where the document was replaced."""
     aside = models.BooleanField(default=False)
     """Made on a state that another edit had moved on from: kept, never shown unasked."""
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)

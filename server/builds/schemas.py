@@ -5,13 +5,12 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
+from bilge_core.acts.registry import AnyAct, UnitSystem, read_act
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.parts import Name, Seen
-from bilge_core.rules import Fix
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import BeforeValidator, Field, StringConstraints, ValidationInfo
 
-UnitSystem = Literal["metric", "us"]
 Part = Literal["car", "oil", "pan", "pickup", "pump"]
 """Of a build's document, what a builder measures or reads off."""
 
@@ -31,21 +30,6 @@ class NewBuildIn(Schema):
     name: Name
 
 
-class FigureIn(Schema):
-    """A field's path in the document and what was typed for it."""
-
-    field: str = Field(min_length=1, max_length=200, pattern=r"^[a-z_]+(\.[a-z0-9_]+)*$")
-    typed: str = Field(max_length=20_000)
-
-
-class FiguresIn(Schema):
-    """An edit by figures: made on `base_state`, refused if the build has moved on."""
-
-    base_state: int
-    system: UnitSystem
-    figures: list[FigureIn] = Field(min_length=1, max_length=50)
-
-
 class DocumentIn(Schema):
     """An edit of the whole document, for adding and removing parts."""
 
@@ -54,45 +38,17 @@ class DocumentIn(Schema):
     change: str = Field(min_length=1, max_length=200)
 
 
-class DeepenIn(Schema):
-    """Lower the pan by a spacer, or some of its zones alone (null: a spacer under the rail)."""
+def _read(act: Any, told: ValidationInfo) -> AnyAct:
+    """An act, its figures as typed in the unit system that is told before it."""
+    return read_act(act, told.data.get("system", "metric"))
+
+
+class ActIn(Schema):
+    """An act on `base_state`: figures as numbers in the unit of their names, or as typed."""
 
     base_state: int
     system: UnitSystem
-    typed: str = Field(min_length=1, max_length=40)
-    zones: list[int] | None = Field(max_length=40)
-
-
-class FixIn(Schema):
-    """Mend what a check of the pan found, by the check's own field."""
-
-    base_state: int
-    fix: Fix
-    field: str = Field(
-        max_length=80,
-        pattern=r"^pan\.plates\.\d+\.(from_mm|to_mm|openings\.\d+\.gate\.swings)$",
-    )
-
-
-class PresetIn(Schema):
-    """Begin the pan anew with its sump somewhere else."""
-
-    base_state: int
-    place: Literal["front", "middle", "rear"]
-    depth: str = Field(max_length=40)
-    shelf: str = Field(max_length=40)
-    system: UnitSystem
-
-
-class FlangeIn(Schema):
-    """A flange and holes round the rail."""
-
-    base_state: int
-    width: str = Field(max_length=40)
-    spacing: str = Field(max_length=40)
-    hole: str = Field(max_length=40)
-    thickness: str = Field(max_length=40)
-    system: UnitSystem
+    act: Annotated[AnyAct, BeforeValidator(_read)]
 
 
 class PhotoOut(Schema):

@@ -5,31 +5,22 @@ from __future__ import annotations
 from typing import Any
 
 from accounts.models import User, Workshop
-from bilge_core.acts.deepen import deepen
-from bilge_core.acts.flange import with_flange
-from bilge_core.acts.mend import mended_by
-from bilge_core.acts.reshape import sump_preset
 from bilge_core.document.ids import last_number, without_ids
 from bilge_core.document.read import build_from
-from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.pan import assemble_pan
+from bilge_core.errors import InvalidInput, Problem
 from config.errors import Conflict, NotFound
 from django.db import transaction
 from loads.models import Lap
 from loads.selectors import lap_of
 from ninja.files import UploadedFile
 
-from builds import figures, selectors
+from builds import selectors
 from builds.models import Build, Revision
 from builds.schemas import (
+    ActIn,
     ChooseLapIn,
-    DeepenIn,
     DocumentIn,
-    FiguresIn,
-    FixIn,
-    FlangeIn,
     NewBuildIn,
-    PresetIn,
     RevisionIn,
     ShowIn,
 )
@@ -74,8 +65,8 @@ def _newest_lap(workshop: Workshop) -> Lap | None:
     return Lap.objects.filter(workshop=workshop).defer("samples").first()
 
 
-def change_figures(user: User, build_id: int, edit: FiguresIn) -> Build:
-    """Replace figures by what was typed; a new state.
+def act(user: User, build_id: int, wanted: ActIn) -> Build:
+    """Do an act; a new state that remembers it.
 
     Raises
     ------
@@ -83,10 +74,10 @@ def change_figures(user: User, build_id: int, edit: FiguresIn) -> Build:
     """
 
     def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        changed = figures.with_figures(document, edit.figures, edit.system)
-        return changed, figures.change_words(document, edit.figures)
+        done = wanted.act.done(build_from(document))
+        return done.build.model_dump(mode="json"), done.words
 
-    return make_state(user, build_id, edit.base_state, change)
+    return make_state(user, build_id, wanted.base_state, change, wanted.act)
 
 
 def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
@@ -97,91 +88,6 @@ def replace_document(user: User, build_id: int, edit: DocumentIn) -> Build:
     NotFound, Conflict, InvalidInput
     """
     return make_state(user, build_id, edit.base_state, lambda _: (edit.document, edit.change))
-
-
-def deepen_pan(user: User, build_id: int, edit: DeepenIn) -> Build:
-    """A spacer or a deeper sump as one act; a new state.
-
-    Raises
-    ------
-    NotFound, Conflict, InvalidInput
-    """
-    by_mm = figures.read_length(edit.typed, "typed", edit.system)
-
-    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        try:
-            done = deepen(build_from(document), by_mm * 1e-3, edit.zones)
-        except InvalidQuantity as error:
-            raise InvalidInput([Problem(error.name, f"must be {error.requirement}")]) from None
-        what = "spacer under the pan" if edit.zones is None else "sump deeper"
-        gained = f"{done.capacity_gained * 1e3:+.2f} L to the rail"
-        return done.build.model_dump(mode="json"), f"{what}, {edit.typed.strip()}: {gained}"
-
-    return make_state(user, build_id, edit.base_state, change)
-
-
-def _figures_refused(error: InvalidQuantity) -> InvalidInput:
-    return InvalidInput([Problem(error.name, f"{error.value}; it must be {error.requirement}")])
-
-
-def preset_pan(user: User, build_id: int, edit: PresetIn) -> Build:
-    """Begin the pan anew with its sump somewhere else; a new state.
-
-    Raises
-    ------
-    NotFound, Conflict, InvalidInput
-    """
-    depth = figures.read_length(edit.depth, "depth", edit.system)
-    shelf = figures.read_length(edit.shelf, "shelf", edit.system)
-
-    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        try:
-            made = sump_preset(build_from(document), edit.place, depth * 1e-3, shelf * 1e-3)
-        except InvalidQuantity as error:
-            raise _figures_refused(error) from None
-        return made.model_dump(mode="json"), f"pan begun anew, sump {edit.place}"
-
-    return make_state(user, build_id, edit.base_state, change)
-
-
-def lay_out_flange(user: User, build_id: int, edit: FlangeIn) -> Build:
-    """A flange and holes round the rail; a new state.
-
-    Raises
-    ------
-    NotFound, Conflict, InvalidInput
-    """
-    names = ("width", "spacing", "hole", "thickness")
-    width, spacing, hole, thickness = (
-        figures.read_length(getattr(edit, name), name, edit.system) * 1e-3 for name in names
-    )
-
-    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        build = build_from(document)
-        try:
-            made = with_flange(build, assemble_pan(build), width, spacing, hole, thickness)
-        except InvalidQuantity as error:
-            raise _figures_refused(error) from None
-        assert made.pan.flange is not None
-        return made.model_dump(mode="json"), f"flange with {len(made.pan.flange.bolts)} holes"
-
-    return make_state(user, build_id, edit.base_state, change)
-
-
-def mend(user: User, build_id: int, edit: FixIn) -> Build:
-    """Do what a check of the pan offers; a new state.
-
-    Raises
-    ------
-    NotFound, Conflict, InvalidInput
-    """
-
-    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
-        mended = mended_by(build_from(document), edit.fix, edit.field)
-        words = {"turn_gate": "gate turned round", "carry_to_wall": "plate carried to the wall"}
-        return mended.model_dump(mode="json"), words[edit.fix]
-
-    return make_state(user, build_id, edit.base_state, change)
 
 
 @transaction.atomic

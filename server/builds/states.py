@@ -10,6 +10,7 @@ from collections.abc import Callable
 from typing import Any
 
 from accounts.models import User, Workshop
+from bilge_core.acts.registry import AnyAct
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.ids import ids_of, last_number, with_ids
 from bilge_core.document.merge import merged
@@ -90,7 +91,9 @@ def _laid_on(
         return None
 
 
-def make_state(user: User, build_id: int, base_state: int, change: Change) -> Build:
+def make_state(
+    user: User, build_id: int, base_state: int, change: Change, act: AnyAct | None = None
+) -> Build:
     """Make a new state from the one that the user saw.
 
     When the build has moved on since, the edit is laid on top of the newest state if the two
@@ -124,6 +127,7 @@ def make_state(user: User, build_id: int, base_state: int, change: Change) -> Bu
             made_on=base,
             document=mine if document is None else document,
             change=words,
+            act=act.model_dump(mode="json") if act else None,
             aside=document is None,
             made_by=user,
         )

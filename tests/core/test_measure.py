@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from bilge_core.acts.deepen import deepen
-from bilge_core.acts.mend import mended_by
+from bilge_core.acts.mend import CarryToWall, mend_of
 from bilge_core.agreement.poured import compare_poured, explain_poured
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
@@ -165,15 +165,12 @@ def test_a_gate_turned_round_is_found(gated: Build) -> None:
     assert found[0].field == "pan.plates.1.openings.0.gate.swings"
     assert "G1 in R1 swings away" in found[0].words
     wrong = changed(gated, *gate, value="left")
-    mended = mended_by(wrong, "turn_gate", found[0].field)
-    assert mended == gated
-    for field in (
-        "pan.plates.9.openings.0.gate.swings",
-        "pan.plates.3.openings.0.gate.swings",
-        "pan.plates.4.to_mm",
-    ):
-        with pytest.raises(InvalidInput):
-            mended_by(gated, "turn_gate", field)
+    mend = mend_of(wrong, found[0])
+    assert mend is not None
+    assert mend.done(wrong).build == gated
+    assert mend.done(wrong).words == "gate G1 turned round"
+    assert all(mend_of(gated, each) is None for each in check_pan(gated, assemble_pan(gated), 1.0)
+               if each.state == "good")  # fmt: skip
 
 
 def test_openings_too_small_for_the_pump(gated: Build) -> None:
@@ -197,7 +194,10 @@ def test_a_plate_that_leaves_a_gap_is_carried_to_the_wall(gated: Build) -> None:
     fields = {c.field for c in found}
     assert "pan.plates.3.to_mm" in fields
     assert any("P2 ends 30 mm short" in c.words for c in found)
-    mended = mended_by(short, "carry_to_wall", "pan.plates.3.to_mm")
+    (mend,) = (mend_of(short, c) for c in found if c.field == "pan.plates.3.to_mm")
+    assert isinstance(mend, CarryToWall)
+    assert (mend.plate, mend.end) == (short.pan.plates[3].id, "end")
+    mended = mend.done(short).build
     assert mended.pan.plates[3].to_mm == (408.0, 107.0)  # type: ignore[union-attr]
     again = check_pan(mended, assemble_pan(mended), 800.0)
     assert all(c.field != "pan.plates.3.to_mm" for c in again)

@@ -101,11 +101,14 @@ def fields(told: dict[str, Any]) -> list[str]:
     return [problem["field"] for problem in told["problems"]]
 
 
+def act(kind: str, base: int = 1, system: str = "metric", **given: Any) -> dict[str, Any]:
+    """An act on a state."""
+    return {"base_state": base, "system": system, "act": {"kind": kind, **given}}
+
+
 def figures(field: str, typed: str, base: int = 1, system: str = "metric") -> dict[str, Any]:
-    """An edit of one figure."""
-    return {
-        "base_state": base, "system": system, "figures": [{"field": field, "typed": typed}],
-    }  # fmt: skip
+    """An act on one figure."""
+    return act("figures", base, system, figures=[{"field": field, "value": typed}])
 
 
 @pytest.fixture(autouse=True)

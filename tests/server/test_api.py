@@ -42,7 +42,7 @@ def test_nobody_reaches_another_workshop(other_api: Api, build: Build, lap: Lap)
         ("GET", f"/builds/{build.pk}/document", None),
         ("GET", f"/stages/slosh/{build.pk}", None),
         ("DELETE", f"/builds/{build.pk}", None),
-        ("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7")),
+        ("POST", f"/builds/{build.pk}/acts", figures("oil.volume_l", "7")),
         ("POST", f"/builds/{build.pk}/undo", {"base_state": 1}),
         ("POST", f"/builds/{build.pk}/redo", {"base_state": 1}),
         ("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": None}),
@@ -117,11 +117,11 @@ def test_strict_headers(api: Api) -> None:
 
 def test_an_edit_is_a_state_that_can_be_undone(api: Api, build: Build) -> None:
     path = f"/builds/{build.pk}"
-    status, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "7 qt"))
+    status, told = api("POST", f"{path}/acts", figures("oil.volume_l", "7 qt"))
     assert status == 200
     assert told["document"]["oil"]["volume_l"] == pytest.approx(7 * 0.946352946, abs=1e-6)
     assert (told["state"], told["undo"], told["redo"]) == (2, "oil in the engine to 7 qt", None)
-    _, told = api("PATCH", f"{path}/figures", figures("pickup.gap_mm", "3/8", 2, "us"))
+    _, told = api("POST", f"{path}/acts", figures("pickup.gap_mm", "3/8", 2, "us"))
     assert told["document"]["pickup"]["gap_mm"] == pytest.approx(9.525)
     _, told = api("POST", f"{path}/undo", {"base_state": 3})
     assert (told["state"], told["redo"]) == (2, "mouth's gap to 3/8")
@@ -130,15 +130,15 @@ def test_an_edit_is_a_state_that_can_be_undone(api: Api, build: Build) -> None:
     assert api("POST", f"{path}/undo", {"base_state": 1})[0] == 409
     _, told = api("POST", f"{path}/redo", {"base_state": 1})
     assert told["state"] == 2
-    _, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 2))
+    _, told = api("POST", f"{path}/acts", figures("oil.volume_l", "8", 2))
     assert (told["state"], told["redo"]) == (4, None)  # numbers are never used twice
     assert api("POST", f"{path}/redo", {"base_state": 4})[0] == 409
 
 
 def test_an_edit_of_an_old_state_is_kept_beside_the_newer_one(api: Api, build: Build) -> None:
     path = f"/builds/{build.pk}"
-    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "7"))[0] == 200
-    status, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "9"))
+    assert api("POST", f"{path}/acts", figures("oil.volume_l", "7"))[0] == 200
+    status, told = api("POST", f"{path}/acts", figures("oil.volume_l", "9"))
     assert (status, told["kept_state"]) == (409, 3)
     assert "oil in the engine to 7 (state 2)" in told["title"]
     assert "Yours, oil in the engine to 9, is kept as state 3." in told["title"]
@@ -152,10 +152,10 @@ def test_an_edit_of_an_old_state_is_kept_beside_the_newer_one(api: Api, build: B
     status, now = api("POST", f"{path}/show", {"base_state": 2, "state": 3})
     assert (status, now["document"]["oil"]["volume_l"]) == (200, 9)
     # a faulty edit of an old state is refused as any other, and so is one of no state at all
-    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "lots"))[0] == 422
-    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 99))[0] == 404
+    assert api("POST", f"{path}/acts", figures("oil.volume_l", "lots"))[0] == 422
+    assert api("POST", f"{path}/acts", figures("oil.volume_l", "8", 99))[0] == 404
     # the same figure typed by both is no conflict
-    assert api("PATCH", f"{path}/figures", figures("oil.volume_l", "9"))[0] == 200
+    assert api("POST", f"{path}/acts", figures("oil.volume_l", "9"))[0] == 200
     assert BuildState.objects.filter(build=build).count() == 3
 
 
@@ -164,8 +164,8 @@ def test_history_and_revisions(api: Api, build: Build, user: User) -> None:
     assert api("GET", path)[1]["revision"] is None
     status, told = api("PUT", f"{path}/revision", {"base_state": 1, "name": " as raced "})
     assert (status, told["revision"]) == (200, {"number": 1, "name": "as raced", "state": 1})
-    api("PATCH", f"{path}/figures", figures("oil.volume_l", "7"))
-    _, told = api("PATCH", f"{path}/figures", figures("oil.volume_l", "8", 2))
+    api("POST", f"{path}/acts", figures("oil.volume_l", "7"))
+    _, told = api("POST", f"{path}/acts", figures("oil.volume_l", "8", 2))
     assert told["revision"]["number"] == 1  # the last named one on the way here
     _, told = api("PUT", f"{path}/revision", {"base_state": 3, "name": "more oil"})
     assert told["revision"] == {"number": 2, "name": "more oil", "state": 3}
@@ -210,7 +210,7 @@ def test_plates_are_drawn_and_said_not_to_be_felt(api: Api, build: Build) -> Non
 
 
 def test_typing_the_same_figure_makes_no_state(api: Api, build: Build) -> None:
-    _, told = api("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "6.2 L"))
+    _, told = api("POST", f"/builds/{build.pk}/acts", figures("oil.volume_l", "6.2 L"))
     assert told["state"] == 1
 
 
@@ -236,7 +236,7 @@ def test_typing_the_same_figure_makes_no_state(api: Api, build: Build) -> None:
 def test_bad_figures_name_the_field_and_save_nothing(
     api: Api, build: Build, field: str, typed: str, words: str
 ) -> None:
-    status, told = api("PATCH", f"/builds/{build.pk}/figures", figures(field, typed))
+    status, told = api("POST", f"/builds/{build.pk}/acts", figures(field, typed))
     assert status == 422, told
     assert any(words in problem["message"] for problem in told["problems"]), told
     assert BuildState.objects.filter(build=build).count() == 1
@@ -244,9 +244,9 @@ def test_bad_figures_name_the_field_and_save_nothing(
 
 def test_several_figures_are_saved_together_or_not_at_all(api: Api, build: Build) -> None:
     edit = figures("oil.volume_l", "7")
-    edit["figures"].append({"field": "pickup.gap_mm", "typed": "deep"})
-    edit["figures"].append({"field": "pickup.x_mm", "typed": "far"})
-    status, told = api("PATCH", f"/builds/{build.pk}/figures", edit)
+    edit["act"]["figures"].append({"field": "pickup.gap_mm", "value": "deep"})
+    edit["act"]["figures"].append({"field": "pickup.x_mm", "value": "far"})
+    status, told = api("POST", f"/builds/{build.pk}/acts", edit)
     assert (status, fields(told)) == (422, ["pickup.gap_mm", "pickup.x_mm"])
     assert Build.objects.get(pk=build.pk).current.number == 1
 
@@ -309,7 +309,7 @@ def test_bad_documents_are_refused_whole(api: Api, data: bytes, field: str) -> N
 
 
 def test_deleting(api: Api, build: Build) -> None:
-    api("PATCH", f"/builds/{build.pk}/figures", figures("oil.volume_l", "7"))
+    api("POST", f"/builds/{build.pk}/acts", figures("oil.volume_l", "7"))
     assert api("DELETE", f"/builds/{build.pk}") == (204, None)
     assert not BuildState.objects.exists()
     assert api("GET", f"/builds/{build.pk}")[0] == 404

@@ -10,7 +10,7 @@ from builds import photos
 from builds.models import Build, Photo
 from PIL import Image
 
-from tests.server.conftest import Api, fields, picture
+from tests.server.conftest import Api, act, fields, figures, picture
 
 pytestmark = pytest.mark.django_db
 
@@ -54,35 +54,36 @@ def test_a_picture_of_too_many_pixels_is_refused(api: Api, build: Build) -> None
 
 
 def test_presets(api: Api, build: Build) -> None:
-    body = {"base_state": 1, "place": "rear", "depth": "6 in", "shelf": "2 in", "system": "us"}
-    status, told = api("POST", f"/builds/{build.pk}/preset", body)
+    path = f"/builds/{build.pk}/acts"
+    given = {"place": "rear", "depth_mm": "6 in", "shelf_mm": "2"}
+    status, told = api("POST", path, act("sump_preset", 1, "us", **given))
     assert status == 200
     zones = told["document"]["pan"]["zones"]
     assert zones[0]["floor"]["depth_mm"] == pytest.approx(152.4)
     assert told["undo"] == "pan begun anew, sump rear"
-    body = {**body, "base_state": 2, "shelf": "8 in"}
-    status, told = api("POST", f"/builds/{build.pk}/preset", body)
-    assert (status, fields(told)) == (422, ["shelf"])
-    body["depth"] = "deep"
-    assert fields(api("POST", f"/builds/{build.pk}/preset", body)[1]) == ["depth"]
+    given["shelf_mm"] = "8 in"
+    status, told = api("POST", path, act("sump_preset", 2, **given))
+    assert (status, fields(told)) == (422, ["shelf_mm"])
+    given["depth_mm"] = "deep"
+    assert fields(api("POST", path, act("sump_preset", 2, **given))[1]) == ["depth_mm"]
 
 
 def test_a_flange(api: Api, build: Build) -> None:
-    body = {"base_state": 1, "width": "18", "spacing": "80", "hole": "7", "thickness": "6"}
-    body["system"] = "metric"
-    status, told = api("POST", f"/builds/{build.pk}/flange", body)
+    path = f"/builds/{build.pk}/acts"
+    given = {"width_mm": "18", "spacing_mm": "80", "hole_mm": 7, "thickness_mm": "6"}
+    status, told = api("POST", path, act("flange", **given))
     assert (status, len(told["document"]["pan"]["flange"]["bolts"])) == (200, 18)
-    body |= {"base_state": 2, "hole": "30"}
-    assert fields(api("POST", f"/builds/{build.pk}/flange", body)[1]) == ["hole"]
+    given["hole_mm"] = "30"
+    assert fields(api("POST", path, act("flange", 2, **given))[1]) == ["hole_mm"]
 
 
 def test_the_depth_that_holds_a_volume(api: Api, other_api: Api, build: Build) -> None:
     _, slosh = api("GET", f"/stages/slosh/{build.pk}")
-    wanted = {"capacity_l": slosh["drawing"]["capacity_to_rail_l"] + 0.5, "zones": [0, 3]}
+    wanted = {"capacity_l": slosh["drawing"]["capacity_to_rail_l"] + 0.5, "zones": ["z4", "z7"]}
     status, told = api("POST", f"/stages/pan/{build.pk}/depth-for", wanted)
     assert status == 200
     assert 5 < told["by_mm"] < 15
-    for change, field in (({"capacity_l": 99}, "capacity_l"), ({"zones": [12]}, "zones")):
+    for change, field in (({"capacity_l": 99}, "capacity_l"), ({"zones": ["z12"]}, "zones")):
         status, told = api("POST", f"/stages/pan/{build.pk}/depth-for", {**wanted, **change})
         assert (status, fields(told)) == (422, [field])
     assert other_api("POST", f"/stages/pan/{build.pk}/depth-for", wanted)[0] == 404
@@ -120,9 +121,8 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     assert api("GET", f"/builds/{build.pk}")[1]["invented"] == []  # from a file
     _, made = api("POST", "/builds", {"template": "flat-six", "name": "mine"})
     assert made["invented"] == ["car", "oil", "pan", "pickup", "pump"]
-    figures = [{"field": "pan.zones.0.floor.depth_mm", "typed": "131"}]
-    body = {"base_state": 1, "system": "metric", "figures": figures}
-    _, told = api("PATCH", f"/builds/{made['id']}/figures", body)
+    body = figures("pan.zones.0.floor.depth_mm", "131")
+    _, told = api("POST", f"/builds/{made['id']}/acts", body)
     assert told["invented"] == ["car", "oil", "pickup", "pump"]
 
 

@@ -12,16 +12,17 @@ import pytest
 from accounts.models import User
 from bilge_core.document.ids import ids_of, last_number, without_ids
 from builds.models import Build, BuildState
-from builds.schemas import DocumentIn, FigureIn, FiguresIn
+from builds.schemas import ActIn, DocumentIn
 from builds.selectors import build_out, plain_document
-from builds.services import change_figures, redo, replace_document, undo
+from builds.services import act, redo, replace_document, undo
 from builds.states import add_build, checked_document
 from config.errors import Conflict
 from django.apps import apps
 from django.db import connection
 
 from tests.conftest import DEMO
-from tests.server.conftest import UserFactory
+from tests.server.conftest import UserFactory, figures
+from tests.server.conftest import act as told_act
 
 pytestmark = pytest.mark.django_db
 
@@ -57,12 +58,9 @@ def add_boss(user: User, build: Build, base: int, name: str, **fields: Any) -> B
     return replace_document(user, build.pk, edit)
 
 
-def type_in(user: User, build: Build, base: int, **figures: str) -> Build:
-    typed = [
-        FigureIn(field=field.replace("__", "."), typed=text) for field, text in figures.items()
-    ]
-    edit = FiguresIn(base_state=base, system="metric", figures=typed)
-    return change_figures(user, build.pk, edit)
+def type_in(user: User, build: Build, base: int, **typed: str) -> Build:
+    rows = [{"field": field.replace("__", "."), "value": text} for field, text in typed.items()]
+    return act(user, build.pk, ActIn.model_validate(told_act("figures", base, figures=rows)))
 
 
 def bosses(state: BuildState) -> dict[str, str]:
@@ -198,11 +196,7 @@ class TestFiguresById:
         plates = shown(build).document["pan"]["plates"]
         gate = plates[1]["openings"][0]
         field = f"pan.plates.{plates[1]['id']}.openings.{gate['id']}.gate.leak_pct"
-        change_figures(
-            user,
-            build.pk,
-            FiguresIn(base_state=1, system="metric", figures=[FigureIn(field=field, typed="7 %")]),
-        )
+        type_in(user, build, 1, **{field.replace(".", "__"): "7 %"})
         changed = shown(build)
         assert changed.document["pan"]["plates"][1]["openings"][0]["gate"]["leak_pct"] == 7.0
         assert changed.change == "leak to 7 %"
@@ -215,21 +209,13 @@ class TestFiguresById:
 
     @pytest.mark.parametrize("field", ["pan.zones.z999.name", "pan.plates.z4.name"])
     def test_no_such_part(self, api: Any, short_build: Build, field: str) -> None:
-        status, told = api(
-            "PATCH",
-            f"/builds/{short_build.pk}/figures",
-            {"base_state": 1, "system": "metric", "figures": [{"field": field, "typed": "x"}]},
-        )
+        status, told = api("POST", f"/builds/{short_build.pk}/acts", figures(field, "x"))
         assert (status, told["problems"][0]["field"]) == (422, field)
 
     def test_an_id_is_no_figure(self, api: Any, short_build: Build) -> None:
         zone = short_build.current.document["pan"]["zones"][0]["id"]
-        figure = {"field": f"pan.zones.{zone}.id", "typed": "z77"}
-        status, told = api(
-            "PATCH",
-            f"/builds/{short_build.pk}/figures",
-            {"base_state": 1, "system": "metric", "figures": [figure]},
-        )
+        edit = figures(f"pan.zones.{zone}.id", "z77")
+        status, told = api("POST", f"/builds/{short_build.pk}/acts", edit)
         assert status == 422
         assert "cannot be changed" in told["problems"][0]["message"]
 

@@ -10,7 +10,7 @@ from builds.models import Build
 from builds.states import add_build, checked_document
 
 from tests.conftest import DEMO
-from tests.server.conftest import Api
+from tests.server.conftest import Api, act, fields, figures
 
 pytestmark = pytest.mark.django_db
 
@@ -50,9 +50,9 @@ def test_dips_are_compared_and_explained(api: Api, build: Build) -> None:
     assert told["explanations"][0]["what"] == "zero of the dipstick"
     assert told["explanations"][0]["change_mm"] == pytest.approx(8.3, abs=0.5)
     # a point is edited by its figure like any other
-    path = f"/builds/{build.pk}/figures"
-    figure = {"field": "pan.dipped.points.0.level_mm", "typed": "5/8 in"}
-    _, changed = api("PATCH", path, {"base_state": 2, "system": "us", "figures": [figure]})
+    path = f"/builds/{build.pk}/acts"
+    edit = figures("pan.dipped.points.0.level_mm", "5/8 in", 2, "us")
+    _, changed = api("POST", path, edit)
     assert changed["document"]["pan"]["dipped"]["points"][0]["level_mm"] == pytest.approx(15.875)
 
 
@@ -62,72 +62,88 @@ def test_dips_are_compared_and_explained(api: Api, build: Build) -> None:
         ("1/4 in", "metric", None, 144.35, "spacer under the pan, 1/4 in: +0.61 L"),
         ("20", "metric", [0, 3], 158.0, "sump deeper, 20: +1.18 L"),
         ("0.5", "us", [0], 150.7, "sump deeper, 0.5"),
+        (20.0, "us", [0, 3], 158.0, "sump deeper, 20 mm: +1.18 L"),
     ],
 )
 def test_deepening(
-    api: Api, build: Build, typed: str, system: str, zones: Any, deepest: float, words: str
+    api: Api, build: Build, typed: Any, system: str, zones: Any, deepest: float, words: str
 ) -> None:
-    edit = {"base_state": 1, "system": system, "typed": typed, "zones": zones}
-    status, told = api("POST", f"/builds/{build.pk}/deepen", edit)
+    ids = [zone["id"] for zone in build.current.document["pan"]["zones"]]
+    given = {"zones": [ids[at] for at in zones]} if zones else {}
+    kind = "deepen" if zones else "spacer"
+    edit = act(kind, system=system, by_mm=typed, **given)
+    status, told = api("POST", f"/builds/{build.pk}/acts", edit)
     assert status == 200, told
     assert told["document"]["pan"]["zones"][0]["floor"]["depth_mm"] == pytest.approx(deepest)
     assert words in told["undo"]
+    kept = Build.objects.get(pk=build.pk).current.act
+    assert (kept["kind"], kept["by_mm"]) == (kind, pytest.approx(deepest - 138.0))
 
 
 @pytest.mark.parametrize(
-    ("typed", "zones", "field"),
+    ("given", "field"),
     [
-        ("deep", None, "typed"),
-        ("0", None, "amount"),
-        ("10", [9], "zones"),
-        ("-2 m", None, "pan.zones.0.floor.depth_mm"),
+        ({"kind": "spacer", "by_mm": "deep"}, "by_mm"),
+        ({"kind": "spacer", "by_mm": "0"}, "by_mm"),
+        ({"kind": "spacer", "by_mm": "2 L"}, "by_mm"),
+        ({"kind": "spacer"}, "by_mm"),
+        ({"kind": "spacer", "by_mm": "5", "zones": ["z4"]}, "zones"),
+        ({"kind": "deepen", "by_mm": "10", "zones": ["z99"]}, "zones"),
+        ({"kind": "deepen", "by_mm": "10", "zones": ["k1"]}, "zones"),
+        ({"kind": "deepen", "by_mm": "10", "zones": []}, "zones"),
+        ({"kind": "spacer", "by_mm": "-2 m"}, "pan.zones.0.floor.depth_mm"),
+        ({"kind": "magic"}, "kind"),
+        ({}, "kind"),
     ],
 )
-def test_deepening_refuses(api: Api, build: Build, typed: str, zones: Any, field: str) -> None:
-    edit = {"base_state": 1, "system": "metric", "typed": typed, "zones": zones}
-    status, told = api("POST", f"/builds/{build.pk}/deepen", edit)
+def test_acts_that_are_refused(api: Api, build: Build, given: Any, field: str) -> None:
+    edit = {"base_state": 1, "system": "metric", "act": given}
+    status, told = api("POST", f"/builds/{build.pk}/acts", edit)
     assert status == 422
-    assert field in [problem["field"] for problem in told["problems"]]
+    assert field in fields(told), told
     assert Build.objects.get(pk=build.pk).current.number == 1
 
 
 def test_a_gate_is_turned_and_a_plate_carried(api: Api, gated: Build) -> None:
-    path = f"/builds/{gated.pk}"
-    field = "pan.plates.0.openings.0.gate.swings"
-    edit = {"base_state": 1, "fix": "turn_gate", "field": field}
-    status, told = api("POST", f"{path}/mend", edit)
-    assert (status, told["undo"]) == (200, "gate turned round")
-    _, figures = api("GET", f"/stages/pan/{gated.pk}")
-    assert (figures["checks"][0]["fix"], figures["checks"][0]["field"]) == ("turn_gate", field)
-    edit = {"base_state": 2, "fix": "carry_to_wall", "field": "pan.plates.3.to_mm"}
-    assert api("POST", f"{path}/mend", edit)[1]["undo"] == "plate carried to the wall"
-    for wrong in ("pan.plates.7.to_mm", "pan.plates.3.openings.4.gate.swings"):
-        edit = {"base_state": 3, "fix": "turn_gate", "field": wrong}
-        assert api("POST", f"{path}/mend", edit)[0] == 422
-    assert api("POST", f"{path}/mend", {**edit, "field": "oil.volume_l"})[0] == 422
+    path = f"/builds/{gated.pk}/acts"
+    plates = gated.current.document["pan"]["plates"]
+    gate = plates[0]["openings"][0]["gate"]["id"]
+    status, told = api("POST", path, act("turn_gate", gate=gate))
+    assert (status, told["undo"]) == (200, "gate G3 turned round")
+    _, pan = api("GET", f"/stages/pan/{gated.pk}")
+    mend = pan["checks"][0]["mend"]
+    assert (mend["kind"], mend["gate"]) == ("turn_gate", gate)
+    # what a check offers is sent back as it came
+    status, told = api("POST", path, {"base_state": 2, "system": "metric", "act": mend})
+    assert (status, told["document"]["pan"]["plates"]) == (200, plates)
+    carry = act("carry_to_wall", 3, plate=plates[3]["id"], end="end")
+    assert api("POST", path, carry)[1]["undo"] == "plate P2 carried to the wall"
+    lid = plates[4]["id"]
+    for wrong in (
+        act("turn_gate", 4, gate="g99"), act("turn_gate", 4, gate=lid),
+        act("carry_to_wall", 4, plate=lid, end="end"),
+        act("carry_to_wall", 4, plate=gate, end="end"),
+        act("carry_to_wall", 4, plate=plates[3]["id"], end="middle"),
+    ):  # fmt: skip
+        assert api("POST", path, wrong)[0] == 422, wrong
 
 
 def test_another_workshop_reaches_none_of_it(other_api: Api, build: Build) -> None:
-    deepen = {"base_state": 1, "system": "metric", "typed": "5", "zones": None}
-    fix = {"base_state": 1, "fix": "turn_gate", "field": "pan.plates.0.to_mm"}
     for method, path, body in (
         ("GET", f"/stages/pan/{build.pk}", None),
-        ("POST", f"/builds/{build.pk}/deepen", deepen),
-        ("POST", f"/builds/{build.pk}/mend", fix),
+        ("POST", f"/builds/{build.pk}/acts", act("spacer", by_mm="5")),
     ):
         assert other_api(method, path, body)[0] == 404, path
 
 
 def test_ground_and_layout(api: Api, build: Build) -> None:
-    path = f"/builds/{build.pk}/figures"
+    path = f"/builds/{build.pk}/acts"
     _, told = api("GET", f"/stages/pan/{build.pk}")
     assert (told["ground"]["gap_mm"], told["ground"]["margin_mm"]) == (58.0, 13.0)
-    figure = {"field": "car.rail_height_mm", "typed": "8 in"}
-    assert api("PATCH", path, {"base_state": 1, "system": "us", "figures": [figure]})[0] == 200
+    assert api("POST", path, figures("car.rail_height_mm", "8 in", 1, "us"))[0] == 200
     _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["ground"]["gap_mm"] == pytest.approx(203.2 - 159.0, abs=0.1)
-    figure = {"field": "car.place", "typed": "boot"}
-    status, told = api("PATCH", path, {"base_state": 2, "system": "us", "figures": [figure]})
+    status, told = api("POST", path, figures("car.place", "boot", 2, "us"))
     assert (status, told["problems"][0]["field"]) == (422, "car.place")
 
 
@@ -138,7 +154,6 @@ def test_a_state_of_an_older_version_is_edited_like_any_other(api: Api, build: B
     state.save()
     _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["ground"] is None
-    figure = {"field": "car.rail_height_mm", "typed": "217"}
-    edit = {"base_state": 1, "system": "metric", "figures": [figure]}
-    status, told = api("PATCH", f"/builds/{build.pk}/figures", edit)
+    edit = figures("car.rail_height_mm", "217")
+    status, told = api("POST", f"/builds/{build.pk}/acts", edit)
     assert (status, told["document"]["car"]["rail_height_mm"]) == (200, 217)

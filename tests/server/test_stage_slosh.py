@@ -81,7 +81,7 @@ def test_the_same_is_served_as_it_was_worked_out(
     assert api("GET", path)[1] == first
     assert len(worked) == 1
     edit = figures("oil.volume_l", "7")
-    assert api("PATCH", f"/builds/{build.pk}/figures", edit)[0] == 200
+    assert api("POST", f"/builds/{build.pk}/acts", edit)[0] == 200
     assert api("GET", path)[1]["drawing"] != first["drawing"]
     assert len(worked) == 2
     assert api("POST", f"/builds/{build.pk}/undo", {"base_state": 2})[0] == 200
@@ -97,7 +97,7 @@ def test_what_is_not_felt_is_drawn_and_not_worked_out_again(
     first = api("GET", path)[1]
     monkeypatch.setattr(answer, "forecast_over", lambda *given: pytest.fail("worked out again"))
     edit = figures("pan.zones.0.name", "well")
-    assert api("PATCH", f"/builds/{build.pk}/figures", edit)[0] == 200
+    assert api("POST", f"/builds/{build.pk}/acts", edit)[0] == 200
     told = api("GET", path)[1]
     assert told["drawing"]["zones"][0]["name"] == "well"
     assert (told["state"], told["lap"]) == (2, first["lap"])
@@ -139,7 +139,7 @@ def test_a_faulty_build_does_not_hide_the_shelf(api: Api, build: Build) -> None:
 )
 def test_no_figure_is_a_server_error(api: Api, build: Build, field: str, typed: str) -> None:
     base = Build.objects.get(pk=build.pk).current.number
-    status, _ = api("PATCH", f"/builds/{build.pk}/figures", figures(field, typed, base))
+    status, _ = api("POST", f"/builds/{build.pk}/acts", figures(field, typed, base))
     assert status in {200, 422}
 
 

@@ -8,14 +8,14 @@ from typing import Any
 import pytest
 from accounts.models import User
 from builds.models import Build, BuildState
-from builds.schemas import FigureIn, FiguresIn, MoveIn, RevisionIn
-from builds.services import change_figures, name_revision, redo, undo
+from builds.schemas import ActIn, MoveIn, RevisionIn
+from builds.services import act, name_revision, redo, undo
 from builds.states import add_build, checked_document
 from config.errors import Conflict
 from django.db import connection
 
 from tests.conftest import DEMO
-from tests.server.conftest import UserFactory
+from tests.server.conftest import UserFactory, figures
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -31,9 +31,9 @@ def shop() -> tuple[User, Build]:
 
 def edit(user: User, build: Build, litres: float, base: int) -> int | None:
     """Number of the state in which the edit is kept aside, or None when it is the one shown."""
-    figures = [FigureIn(field="oil.volume_l", typed=f"{litres} L")]
+    wanted = figures("oil.volume_l", f"{litres} L", base)
     try:
-        change_figures(user, build.pk, FiguresIn(base_state=base, system="metric", figures=figures))
+        act(user, build.pk, ActIn.model_validate(wanted))
     except Conflict as conflict:
         return conflict.kept_state
     finally:

@@ -5,14 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Collection
 from dataclasses import dataclass
+from typing import Literal
 
 import shapely
+from pydantic import Field
+from typing_extensions import override
 
+from bilge_core.acts.act import Act, Done, Length, build_with, figures_named, place_of
 from bilge_core.document.build import Build
 from bilge_core.document.fitted import Boss, DipMark
 from bilge_core.document.pan import FlatFloor, RampFloor, Zone
-from bilge_core.document.read import build_from
-from bilge_core.errors import InvalidQuantity
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.pan import assemble_pan
 
 _NIL = 1e-6  # [m]
@@ -134,7 +137,7 @@ def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Dee
     if zones is None:
         changes["spacer_mm"] = build.pan.spacer_mm + by * 1e3
     raw = build.model_copy(update={"pan": build.pan.model_copy(update=changes)})
-    changed = build_from(raw.model_dump(mode="json"))
+    changed = build_with(build, raw.model_dump(mode="json"))
     before, after = assemble_pan(build), assemble_pan(changed)
     lower = float(before.solid.vertices[:, 2].min() - after.solid.vertices[:, 2].min())
     marks = _marks_kept(build, lower)
@@ -142,3 +145,48 @@ def deepen(build: Build, by: float, zones: Collection[int] | None = None) -> Dee
         update={"pan": changed.pan.model_copy(update={"dip_marks": marks})}
     )
     return Deepened(changed, after.capacity_to_rail - before.capacity_to_rail, lower)
+
+
+def zones_at(build: Build, ids: Collection[str]) -> list[int]:
+    """Places of zones in the document, by their ids.
+
+    Raises
+    ------
+    InvalidInput
+        Naming `zones`, if one is no zone of the pan.
+    """
+    places = [place_of(build, zone, "zones") for zone in ids]
+    if any(path[:2] != ["pan", "zones"] for path in places):
+        raise InvalidInput([Problem("zones", "must be zones of the pan, by their ids")])
+    return [int(path[2]) for path in places]
+
+
+def _words(what: str, deepened: Deepened) -> str:
+    return f"{what}: {deepened.capacity_gained * 1e3:+.2f} L to the rail"
+
+
+class Spacer(Act):
+    """A spacer between block and pan; a negative one is taken away."""
+
+    kind: Literal["spacer"]
+    by_mm: Length
+
+    @override
+    def done(self, build: Build) -> Done:
+        with figures_named(amount="by_mm"):
+            deepened = deepen(build, self.by_mm * 1e-3)
+        return Done(deepened.build, _words(f"spacer under the pan, {self.said('by_mm')}", deepened))
+
+
+class Deepen(Act):
+    """Some zones of the pan go down, or come up."""
+
+    kind: Literal["deepen"]
+    by_mm: Length
+    zones: list[str] = Field(min_length=1, max_length=40, description="by their ids")
+
+    @override
+    def done(self, build: Build) -> Done:
+        with figures_named(amount="by_mm"):
+            deepened = deepen(build, self.by_mm * 1e-3, zones_at(build, self.zones))
+        return Done(deepened.build, _words(f"sump deeper, {self.said('by_mm')}", deepened))

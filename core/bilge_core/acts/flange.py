@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 import numpy as np
 import shapely
+from typing_extensions import override
 
+from bilge_core.acts.act import Act, Done, Length, build_with, figures_named
 from bilge_core.document.build import Build
-from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidQuantity
-from bilge_core.pan import Pan
+from bilge_core.pan import Pan, assemble_pan
 
 
 def with_flange(
@@ -80,4 +82,23 @@ def with_flange(
             for place in places
         ],
     }
-    return build_from(raw)
+    return build_with(build, raw)
+
+
+class LayOutFlange(Act):
+    """A flange and holes round the rail."""
+
+    kind: Literal["flange"]
+    width_mm: Length
+    spacing_mm: Length
+    hole_mm: Length
+    thickness_mm: Length
+
+    @override
+    def done(self, build: Build) -> Done:
+        names = ("width", "spacing", "hole", "thickness")
+        figures = [getattr(self, f"{name}_mm") * 1e-3 for name in names]
+        with figures_named(**{name: f"{name}_mm" for name in names}):
+            made = with_flange(build, assemble_pan(build), *figures)
+        holes = len(made.pan.flange.bolts) if made.pan.flange else 0
+        return Done(made, f"flange with {holes} holes")

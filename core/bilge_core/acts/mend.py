@@ -1,67 +1,66 @@
-"""What a check offers to mend, done."""
+"""What a check offers to mend, as acts."""
 
 from __future__ import annotations
 
+from typing import Any, Literal
+
 import numpy as np
 import shapely
+from typing_extensions import override
 
+from bilge_core.acts.act import Act, Done, at, build_with, place_of
 from bilge_core.document.build import Build
 from bilge_core.document.plates import VerticalPlate
-from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan import assemble_pan
-from bilge_core.rules import Fix
+from bilge_core.rules import Check
+
+_OTHER_HAND = {"left": "right", "right": "left"}
 
 
-def mended_by(build: Build, fix: Fix, field: str) -> Build:
-    """The build after the fix that a check offers.
+class TurnGate(Act):
+    """A gate hung to swing the other way."""
 
-    Parameters
-    ----------
-    build : Build
-    fix : {"turn_gate", "carry_to_wall"}
-    field : str
-        The check's own.
+    kind: Literal["turn_gate"]
+    gate: str
 
-    Returns
-    -------
-    Build
-
-    Raises
-    ------
-    InvalidInput
-        If there is no such plate, opening or gate.
-
-    Examples
-    --------
-    >>> from pathlib import Path
-    >>> from bilge_core.document.read import read_build
-    >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
-    >>> turned = mended_by(build, "turn_gate", "pan.plates.0.openings.0.gate.swings")
-    >>> turned.pan.plates[0].openings[0].gate.swings
-    'left'
-    """
-    keys = field.split(".")
-    number = int(keys[2])
-    plate = build.pan.plates[number] if number < len(build.pan.plates) else None
-    if not isinstance(plate, VerticalPlate):
-        raise InvalidInput([Problem(field, "is no vertical plate of this build")])
-    if fix == "carry_to_wall":
-        return _carried(build, plate, number, keys[-1])
-    at = int(keys[4]) if keys[3] == "openings" else -1
-    gate = plate.openings[at].gate if 0 <= at < len(plate.openings) else None
-    if gate is None:
-        raise InvalidInput([Problem(field, "is no gate of this build")])
-    document = build.model_dump(mode="json")
-    turned = {"left": "right", "right": "left"}[gate.swings]
-    document["pan"]["plates"][number]["openings"][at]["gate"]["swings"] = turned
-    return build_from(document)
+    @override
+    def done(self, build: Build) -> Done:
+        path = place_of(build, self.gate, "gate")
+        document = build.model_dump(mode="json")
+        gate = at(document, path)
+        if path[-1] != "gate":
+            raise InvalidInput([Problem("gate", "must be a gate, by its id")])
+        gate["swings"] = _OTHER_HAND[gate["swings"]]
+        name = at(document, path[:-1])["name"]
+        return Done(build_with(build, document), f"gate {name} turned round")
 
 
-def _carried(build: Build, plate: VerticalPlate, number: int, end: str) -> Build:
-    """One end of a plate carried on along its own line to the next wall."""
-    here = np.array(plate.from_mm if end == "from_mm" else plate.to_mm)
-    start = np.array(plate.to_mm if end == "from_mm" else plate.from_mm)
+class CarryToWall(Act):
+    """One end of an upright plate carried on along its own line to the next wall."""
+
+    kind: Literal["carry_to_wall"]
+    plate: str
+    end: Literal["start", "end"]
+
+    @override
+    def done(self, build: Build) -> Done:
+        path = place_of(build, self.plate, "plate")
+        number = int(path[2]) if path[:2] == ["pan", "plates"] and len(path) == 3 else -1
+        plate = build.pan.plates[number] if number >= 0 else None
+        if not isinstance(plate, VerticalPlate):
+            raise InvalidInput([Problem("plate", "must be an upright plate, by its id")])
+        carried = _carried(build, plate, number, self.end)
+        return Done(carried, f"plate {plate.name} carried to the wall")
+
+
+def _carried(
+    build: Build, plate: VerticalPlate, number: int, end: Literal["start", "end"]
+) -> Build:
+    key = "from_mm" if end == "start" else "to_mm"
+    here, start = (np.array(each) for each in (plate.from_mm, plate.to_mm))
+    if end == "end":
+        here, start = start, here
     along = (here - start) / np.hypot(*(here - start))
     walls = assemble_pan(build).plan
     ray = shapely.LineString([here * 1e-3, here * 1e-3 + along * 10.0])
@@ -70,5 +69,28 @@ def _carried(build: Build, plate: VerticalPlate, number: int, end: str) -> Build
         return build
     reach = min(float(shapely.Point(here * 1e-3).distance(hit)) for hit in hits)
     document = build.model_dump(mode="json")
-    document["pan"]["plates"][number][end] = (here + along * reach * 1e3).round(0).tolist()
-    return build_from(document)
+    document["pan"]["plates"][number][key] = (here + along * reach * 1e3).round(0).tolist()
+    return build_with(build, document)
+
+
+def mend_of(build: Build, check: Check) -> TurnGate | CarryToWall | None:
+    """The act that mends what a check of a build found; None where there is nothing to mend.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.rules import gates
+    >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
+    >>> field = "pan.plates.0.openings.0.gate.swings"
+    >>> mend_of(build, gates.gate_swings_away("G3", "P1", field)).gate
+    'g19'
+    """
+    if check.fix is None:
+        return None
+    steps: list[Any] = [int(step) if step.isdigit() else step for step in check.field.split(".")]
+    part = at(build.model_dump(), steps[:-1])["id"]
+    if check.fix == "turn_gate":
+        return TurnGate(kind="turn_gate", gate=part)
+    end: Literal["start", "end"] = "start" if steps[-1] == "from_mm" else "end"
+    return CarryToWall(kind="carry_to_wall", plate=part, end=end)

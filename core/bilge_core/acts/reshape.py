@@ -7,10 +7,11 @@ from collections.abc import Collection
 from typing import Literal
 
 import scipy
+from typing_extensions import override
 
+from bilge_core.acts.act import Act, Done, Length, build_with, figures_named
 from bilge_core.acts.deepen import deepen
 from bilge_core.document.build import Build
-from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 
@@ -156,4 +157,19 @@ def sump_preset(build: Build, place: SumpPlace, depth: float, shelf: float) -> B
         "zones": zones, "plates": [], "bosses": [], "dip_marks": [], "flange": None, "dipped": None,
     }  # fmt: skip
     raw["pickup"] |= {"x_mm": round((start + end) / 2, 1), "y_mm": round((y0 + y1) / 2, 1)}
-    return build_from(raw)
+    return build_with(build, raw)
+
+
+class SumpPreset(Act):
+    """The pan begun anew with its sump somewhere else."""
+
+    kind: Literal["sump_preset"]
+    place: SumpPlace
+    depth_mm: Length
+    shelf_mm: Length
+
+    @override
+    def done(self, build: Build) -> Done:
+        with figures_named(shelf="shelf_mm"):
+            made = sump_preset(build, self.place, self.depth_mm * 1e-3, self.shelf_mm * 1e-3)
+        return Done(made, f"pan begun anew, sump {self.place}")

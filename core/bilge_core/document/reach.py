@@ -38,8 +38,8 @@ _PLATES = tuple(
         *(
             f"openings.*.{opening}"
             for opening in (
-                "from_start_mm", "width_mm", "lower_depth_mm", "height_mm", "gate",
-                "x_mm", "y_mm", "length_mm",
+                "from_start_mm", "width_mm", "lower_depth_mm", "height_mm", "gate.swings",
+                "gate.leaf", "gate.leak_pct", "x_mm", "y_mm", "length_mm",
             )
         ),
     )
@@ -59,6 +59,7 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "pan.plates.*.openings.*.name", "pan.spacer_mm", "pan.bolt_length_mm", "pan.dipped",
         "pan.dip_marks", "pan.sheet_mm", "pan.flange.thickness_mm", "pan.flange.bolts",
         "pan.bosses", "pan.scrapers", "pan.inspection.*.item", "pan.inspection.*.found",
+        "pan.plates.*.id", "pan.plates.*.openings.*.gate.id",
         "pickup.tube.bore_mm", "pickup.joint", "pickup.braces", "pump.relief_bar",
         "gauge_readings", "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
         "car.keep_outs",
@@ -68,13 +69,22 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank", "car.keep_outs",
     ),
 }  # fmt: skip
-"""`checks` feels what it names; `drawing` what it shows."""
+"""`checks` feels what it names, and by which id it is mended; `drawing` what it shows."""
+
+
+def _bare(value: Any) -> Any:
+    """All of a value but the ids in it: answers tell parts by their places."""
+    if isinstance(value, list):
+        return [_bare(each) for each in value]
+    if isinstance(value, dict):
+        return {key: _bare(each) for key, each in value.items() if key != "id"}
+    return value
 
 
 def _kept(value: Any, inside: list[list[str]]) -> Any:
     """What of a value lies on some of the paths."""
     if any(not path for path in inside):
-        return value
+        return _bare(value)
     if isinstance(value, list):
         below = [path[1:] for path in inside if path[0] == "*"]
         return [_kept(each, below) for each in value] if below else []
@@ -100,14 +110,14 @@ def felt_by(answer: Answer, document: dict[str, Any]) -> dict[str, Any]:
     Returns
     -------
     dict
-        Of the same shape, without the rest and without ids: answers tell parts by their places.
+        Of the same shape, without the rest, and without ids but those that a path ends at.
 
     Examples
     --------
     >>> felt_by("settled", {"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
     {'pan': {'skirt_height_mm': 90.0}}
     """
-    kept = _kept(without_ids(document), [path.split(".") for path in REACH[answer]])
+    kept = _kept(document, [path.split(".") for path in REACH[answer]])
     assert isinstance(kept, dict)
     return kept
 

@@ -58,6 +58,11 @@ def _plain(error: Any) -> Problem:
     return Problem(".".join(kept) or "file", message)
 
 
+def problems_of(error: ValidationError) -> list[Problem]:
+    """What is wrong, field by field, in plain words."""
+    return [_plain(item) for item in error.errors(include_url=False)]
+
+
 def read_build(text: str | bytes) -> Build:
     """Read a build document from JSON.
 
@@ -87,7 +92,7 @@ car: is missing; oil: is missing; pan: is missing; pickup: is missing; pump: is 
     try:
         return Build.model_validate_json(text)
     except ValidationError as error:
-        raise InvalidInput([_plain(item) for item in error.errors(include_url=False)]) from None
+        raise InvalidInput(problems_of(error)) from None
 
 
 def build_from(document: dict[str, Any]) -> Build:

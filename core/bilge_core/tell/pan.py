@@ -5,6 +5,8 @@ from __future__ import annotations
 import numpy as np
 from pydantic import BaseModel
 
+from bilge_core.acts.mend import mend_of
+from bilge_core.acts.registry import AnyAct
 from bilge_core.agreement.poured import LEVEL_CAR, compare_poured, explain_poured
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
@@ -16,7 +18,7 @@ from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import standing_gravity, standing_up
 from bilge_core.physics.turns import speed_of_rpm
-from bilge_core.rules import Fix, State
+from bilge_core.rules import State
 from bilge_core.settled import level_curve, settle_lap
 from bilge_core.tell.numbers import Point, SpacePoint, litres, mm, space_point
 
@@ -51,7 +53,8 @@ class CheckOut(BaseModel):
     state: State
     words: str
     field: str
-    fix: Fix | None
+    mend: AnyAct | None
+    """The act that mends it."""
     wanted: str
     """By which rule, in words."""
     source: str
@@ -204,7 +207,7 @@ def pan_out(document: Build, log: Log | None) -> PanOut:
                 state=c.state,
                 words=c.words,
                 field=c.field,
-                fix=c.fix,
+                mend=mend_of(document, c),
                 wanted=c.rule.words,
                 source=c.rule.source,
             )

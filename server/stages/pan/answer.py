@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from accounts.models import Workshop
+from bilge_core.acts.act import figures_named
+from bilge_core.acts.deepen import zones_at
 from bilge_core.acts.reshape import depth_for_capacity
-from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.tell.pan import pan_out
 from builds.selectors import build_of, document_of
 from forecasts.kept import kept
@@ -40,11 +41,7 @@ def depth_for(workshop: Workshop, build_id: int, wanted: DepthForIn) -> DepthFor
     NotFound, InvalidInput
     """
     document = document_of(build_of(workshop, build_id))
-    try:
-        by = depth_for_capacity(document, wanted.capacity_l * 1e-3, wanted.zones)
-    except InvalidQuantity as error:
-        field = "zones" if error.name == "zones" else "capacity_l"
-        raise InvalidInput(
-            [Problem(field, f"{error.value} cannot be; it must be {error.requirement}")]
-        ) from None
+    zones = zones_at(document, wanted.zones)
+    with figures_named(**{"volume to hold": "capacity_l"}):
+        by = depth_for_capacity(document, wanted.capacity_l * 1e-3, zones)
     return DepthForOut(by_mm=round(by * 1e3, 1))

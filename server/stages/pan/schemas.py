@@ -10,7 +10,7 @@ class DepthForIn(Schema):
     """A volume to hold to the rail, and the zones that may go down for it."""
 
     capacity_l: float = Field(gt=0, le=200)
-    zones: list[int] = Field(min_length=1, max_length=40)
+    zones: list[str] = Field(min_length=1, max_length=40, description="by their ids")
 
 
 class DepthForOut(Schema):

@@ -14,8 +14,10 @@ export type Slosh = Schemas["SloshOut"];
 export type PanFigures = Schemas["PanOut"];
 export type StateRow = Schemas["StateOut"];
 export type ShelfRow = Schemas["ShelfOut"];
-type Figure = Schemas["FigureIn"];
-export type UnitSystem = Schemas["FiguresIn"]["system"];
+export type UnitSystem = Schemas["ActIn"]["system"];
+type Untyped<Each> = Each extends unknown ? Omit<Each, "typed"> : never;
+/** A change of a build as data; its figures as numbers, or as typed. */
+export type Act = Untyped<Schemas["ActIn"]["act"]>;
 
 export function useSession(): UseQueryResult<Session | null> {
   return useQuery({
@@ -188,16 +190,12 @@ export function useDeleteBuild(): UseMutationResult<void, Error, number> {
 }
 
 export type Edit =
-  | { kind: "figures"; figures: Figure[]; system: UnitSystem }
+  | { kind: "act"; act: Act; system: UnitSystem }
   | { kind: "document"; document: BuildDocument; change: string; madeOn: number }
   | { kind: "undo" }
   | { kind: "redo" }
   | { kind: "show"; state: number }
   | { kind: "revision"; name: string }
-  | { kind: "deepen"; typed: string; zones: number[] | null; system: UnitSystem }
-  | { kind: "preset"; wanted: Omit<Schemas["PresetIn"], "base_state"> }
-  | { kind: "flange"; wanted: Omit<Schemas["FlangeIn"], "base_state"> }
-  | { kind: "mend"; fix: Schemas["FixIn"]["fix"]; field: string }
   | { kind: "lap"; lapId: number | null };
 
 /**
@@ -211,10 +209,10 @@ const CALLS: {
     edit: Extract<Edit, { kind: Kind }>,
   ) => Promise<{ data?: unknown }>;
 } = {
-  figures: (path, base_state, { figures, system }) =>
-    client.PATCH("/api/builds/{build_id}/figures", {
+  act: (path, base_state, { act, system }) =>
+    client.POST("/api/builds/{build_id}/acts", {
       ...path,
-      body: { base_state, figures, system },
+      body: { base_state, act: { ...act, typed: {} }, system },
     }),
   document: (path, _, { document, change, madeOn }) =>
     client.PUT("/api/builds/{build_id}/document", {
@@ -229,17 +227,6 @@ const CALLS: {
     client.POST("/api/builds/{build_id}/show", { ...path, body: { base_state, state } }),
   revision: (path, base_state, { name }) =>
     client.PUT("/api/builds/{build_id}/revision", { ...path, body: { base_state, name } }),
-  deepen: (path, base_state, { typed, zones, system }) =>
-    client.POST("/api/builds/{build_id}/deepen", {
-      ...path,
-      body: { base_state, typed, zones, system },
-    }),
-  preset: (path, base_state, { wanted }) =>
-    client.POST("/api/builds/{build_id}/preset", { ...path, body: { base_state, ...wanted } }),
-  flange: (path, base_state, { wanted }) =>
-    client.POST("/api/builds/{build_id}/flange", { ...path, body: { base_state, ...wanted } }),
-  mend: (path, base_state, { fix, field }) =>
-    client.POST("/api/builds/{build_id}/mend", { ...path, body: { base_state, fix, field } }),
   lap: (path, base_state, { lapId }) =>
     client.PUT("/api/builds/{build_id}/lap", { ...path, body: { base_state, lap_id: lapId } }),
 };

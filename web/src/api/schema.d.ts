@@ -88,7 +88,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/builds/{build_id}/deepen": {
+    "/api/builds/{build_id}/acts": {
         parameters: {
             query?: never;
             header?: never;
@@ -98,10 +98,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Deepen Pan
-         * @description A spacer or a deeper sump as one act.
+         * Act On Build
+         * @description Change a build by an act: figures, a spacer, a deeper sump, a preset, a flange, a mend.
          */
-        post: operations["deepen_pan"];
+        post: operations["act_on_build"];
         delete?: never;
         options?: never;
         head?: never;
@@ -126,46 +126,6 @@ export interface paths {
          */
         put: operations["replace_document"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/builds/{build_id}/figures": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        /**
-         * Change Figures
-         * @description Edit figures as typed.
-         */
-        patch: operations["change_figures"];
-        trace?: never;
-    };
-    "/api/builds/{build_id}/flange": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Lay Out Flange
-         * @description Lay a flange and its bolt holes out round the rail.
-         */
-        post: operations["lay_out_flange"];
         delete?: never;
         options?: never;
         head?: never;
@@ -212,26 +172,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/builds/{build_id}/mend": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Mend Pan
-         * @description Do what a check of the pan offers.
-         */
-        post: operations["mend_pan"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/builds/{build_id}/photos": {
         parameters: {
             query?: never;
@@ -266,26 +206,6 @@ export interface paths {
         get: operations["get_photo"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/builds/{build_id}/preset": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preset Pan
-         * @description Begin the pan anew with its sump in front, in the middle or at the rear.
-         */
-        post: operations["preset_pan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1198,6 +1118,21 @@ export interface components {
             has_authority: boolean;
         };
         /**
+         * ActIn
+         * @description An act on `base_state`: figures as numbers in the unit of their names, or as typed.
+         */
+        ActIn: {
+            /** Act */
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"];
+            /** Base State */
+            base_state: number;
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
          * AroundOut
          * @description The outline of one thing round the pan in each view, engine's frame [mm].
          *
@@ -1455,6 +1390,32 @@ export interface components {
             rail_height_mm?: number | null;
         };
         /**
+         * CarryToWall
+         * @description One end of an upright plate carried on along its own line to the next wall.
+         */
+        CarryToWall: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "start" | "end";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "carry_to_wall";
+            /** Plate */
+            plate: string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ChannelOut
          * @description A channel, the units it may have, what + may mean, and what it is for.
          */
@@ -1483,8 +1444,8 @@ export interface components {
         CheckOut: {
             /** Field */
             field: string;
-            /** Fix */
-            fix: ("turn_gate" | "carry_to_wall") | null;
+            /** Mend */
+            mend: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"]) | null;
             /** Source */
             source: string;
             /**
@@ -1690,21 +1651,33 @@ export interface components {
             wanted_mm: number;
         };
         /**
-         * DeepenIn
-         * @description Lower the pan by a spacer, or some of its zones alone (null: a spacer under the rail).
+         * Deepen
+         * @description Some zones of the pan go down, or come up.
          */
-        DeepenIn: {
-            /** Base State */
-            base_state: number;
+        Deepen: {
             /**
-             * System
+             * By Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            by_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            system: "metric" | "us";
-            /** Typed */
-            typed: string;
-            /** Zones */
-            zones: number[] | null;
+            kind: "deepen";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Zones
+             * @description by their ids
+             */
+            zones: string[];
         };
         /**
          * DepthForIn
@@ -1713,8 +1686,11 @@ export interface components {
         DepthForIn: {
             /** Capacity L */
             capacity_l: number;
-            /** Zones */
-            zones: number[];
+            /**
+             * Zones
+             * @description by their ids
+             */
+            zones: string[];
         };
         /**
          * DepthForOut
@@ -1930,29 +1906,14 @@ export interface components {
             us: components["schemas"]["UnitOut"];
         };
         /**
-         * FigureIn
-         * @description A field's path in the document and what was typed for it.
+         * Figure
+         * @description A field's path, through lists of parts by their ids, and its new value.
          */
-        FigureIn: {
+        Figure: {
             /** Field */
             field: string;
-            /** Typed */
-            typed: string;
-        };
-        /**
-         * FiguresIn
-         * @description An edit by figures: made on `base_state`, refused if the build has moved on.
-         */
-        FiguresIn: {
-            /** Base State */
-            base_state: number;
-            /** Figures */
-            figures: components["schemas"]["FigureIn"][];
-            /**
-             * System
-             * @enum {string}
-             */
-            system: "metric" | "us";
+            /** Value */
+            value: number | string;
         };
         /**
          * FillOut
@@ -1974,21 +1935,6 @@ export interface components {
             ];
         };
         /**
-         * FixIn
-         * @description Mend what a check of the pan found, by the check's own field.
-         */
-        FixIn: {
-            /** Base State */
-            base_state: number;
-            /** Field */
-            field: string;
-            /**
-             * Fix
-             * @enum {string}
-             */
-            fix: "turn_gate" | "carry_to_wall";
-        };
-        /**
          * Flange
          * @description The pan's flange against the block.
          */
@@ -2005,27 +1951,6 @@ export interface components {
             ][];
             /** Thickness Mm */
             thickness_mm: number;
-        };
-        /**
-         * FlangeIn
-         * @description A flange and holes round the rail.
-         */
-        FlangeIn: {
-            /** Base State */
-            base_state: number;
-            /** Hole */
-            hole: string;
-            /** Spacing */
-            spacing: string;
-            /**
-             * System
-             * @enum {string}
-             */
-            system: "metric" | "us";
-            /** Thickness */
-            thickness: string;
-            /** Width */
-            width: string;
         };
         /**
          * FlatFloor
@@ -2541,6 +2466,45 @@ export interface components {
             speeds: components["schemas"]["SpeedOut"][];
             starts: components["schemas"]["SpreadOut"] | null;
             under_way: components["schemas"]["RunOut"] | null;
+        };
+        /**
+         * LayOutFlange
+         * @description A flange and holes round the rail.
+         */
+        LayOutFlange: {
+            /**
+             * Hole Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            hole_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flange";
+            /**
+             * Spacing Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            spacing_mm: number | string;
+            /**
+             * Thickness Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            thickness_mm: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Width Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            width_mm: number | string;
         };
         /**
          * LogUploadOut
@@ -3074,28 +3038,6 @@ export interface components {
             ][][][];
         };
         /**
-         * PresetIn
-         * @description Begin the pan anew with its sump somewhere else.
-         */
-        PresetIn: {
-            /** Base State */
-            base_state: number;
-            /** Depth */
-            depth: string;
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "front" | "middle" | "rear";
-            /** Shelf */
-            shelf: string;
-            /**
-             * System
-             * @enum {string}
-             */
-            system: "metric" | "us";
-        };
-        /**
          * ProblemOut
          * @description The body of every refusal.
          */
@@ -3540,6 +3482,27 @@ export interface components {
             workshop: string;
         };
         /**
+         * SetFigures
+         * @description Figures replaced by others; `typed` has them by their fields.
+         */
+        SetFigures: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "figures";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ShelfOut
          * @description A build on the shelf, with a small side section.
          */
@@ -3644,6 +3607,30 @@ export interface components {
             ][];
         };
         /**
+         * Spacer
+         * @description A spacer between block and pan; a negative one is taken away.
+         */
+        Spacer: {
+            /**
+             * By Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            by_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spacer";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * SpeedOut
          * @description How long a second of a lap takes here, by what this machine's own runs took.
          */
@@ -3727,6 +3714,40 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
+         * SumpPreset
+         * @description The pan begun anew with its sump somewhere else.
+         */
+        SumpPreset: {
+            /**
+             * Depth Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            depth_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sump_preset";
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "front" | "middle" | "rear";
+            /**
+             * Shelf Mm
+             * @description in mm, or as typed with any unit of length
+             */
+            shelf_mm: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * SurfaceOut
          * @description A settled surface: ``normal · point = level`` in the engine's frame [mm].
          */
@@ -3807,6 +3828,27 @@ export interface components {
              * @description along its centreline, bends counted
              */
             length_mm: number;
+        };
+        /**
+         * TurnGate
+         * @description A gate hung to swing the other way.
+         */
+        TurnGate: {
+            /** Gate */
+            gate: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turn_gate";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * UnderstoodOut
@@ -4450,7 +4492,7 @@ export interface operations {
             };
         };
     };
-    deepen_pan: {
+    act_on_build: {
         parameters: {
             query?: never;
             header?: never;
@@ -4461,7 +4503,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DeepenIn"];
+                "application/json": components["schemas"]["ActIn"];
             };
         };
         responses: {
@@ -4643,238 +4685,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DocumentIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BuildOut"];
-                };
-            };
-            /** @description The request cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Nobody is signed in, or name and password do not belong together. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The page's token is missing or old, or it is somebody else's to decide. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing in this workshop. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The request took too long to come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It has changed since, or is still needed; nothing was lost. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The body is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Something in it is not right: which field, and what would be right. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database does not answer just now. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description No room is left on the disk. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    change_figures: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                build_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FiguresIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BuildOut"];
-                };
-            };
-            /** @description The request cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Nobody is signed in, or name and password do not belong together. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The page's token is missing or old, or it is somebody else's to decide. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing in this workshop. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The request took too long to come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It has changed since, or is still needed; nothing was lost. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The body is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Something in it is not right: which field, and what would be right. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database does not answer just now. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description No room is left on the disk. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    lay_out_flange: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                build_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FlangeIn"];
             };
         };
         responses: {
@@ -5162,122 +4972,6 @@ export interface operations {
             };
         };
     };
-    mend_pan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                build_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FixIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BuildOut"];
-                };
-            };
-            /** @description The request cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Nobody is signed in, or name and password do not belong together. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The page's token is missing or old, or it is somebody else's to decide. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing in this workshop. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The request took too long to come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It has changed since, or is still needed; nothing was lost. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The body is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Something in it is not right: which field, and what would be right. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database does not answer just now. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description No room is left on the disk. */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
     add_photo: {
         parameters: {
             query?: never;
@@ -5457,122 +5151,6 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    preset_pan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                build_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PresetIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BuildOut"];
-                };
-            };
-            /** @description The request cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Nobody is signed in, or name and password do not belong together. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The page's token is missing or old, or it is somebody else's to decide. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing in this workshop. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The request took too long to come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description It has changed since, or is still needed; nothing was lost. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The body is too large. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Something in it is not right: which field, and what would be right. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database does not answer just now. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description No room is left on the disk. */
-            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -18,7 +18,11 @@ export function Boxes({ box, onClose }: { box: Box; onClose: () => void }): Reac
         <CommandBox
           figures={FIGURES}
           onFigure={(field, typed) =>
-            mutate({ kind: "figures", figures: [{ field, typed }], system })
+            mutate({
+              kind: "act",
+              act: { kind: "figures", figures: [{ field, value: typed }] },
+              system,
+            })
           }
           onClose={onClose}
         />

@@ -2,14 +2,15 @@
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
+import type { Edit } from "../api/queries";
 import { showInBuild, viewOf } from "../testing/view";
 import { EditNotices } from "./EditNotices";
 
-const FIGURES = {
-  kind: "figures",
-  figures: [{ field: "pan.zones.z4.name", typed: "sump" }],
+const FIGURES: Edit = {
+  kind: "act",
+  act: { kind: "figures", figures: [{ field: "pan.zones.z4.name", value: "sump" }] },
   system: "metric",
-} as const;
+};
 
 describe("EditNotices", () => {
   it("says nothing of an edit that was simply saved", () => {
@@ -31,7 +32,7 @@ describe("EditNotices", () => {
     const conflict = {
       words: "robin changed this build.",
       keptState: 5,
-      edit: { ...FIGURES, figures: [...FIGURES.figures] },
+      edit: FIGURES,
     };
     showInBuild(<EditNotices conflict={conflict} joined={null} onSettled={vi.fn()} />, view);
     await userEvent.click(screen.getByRole("button", { name: "Put mine on top of theirs" }));

@@ -28,7 +28,7 @@ export function EditNotices({
             edit.mutate({ kind: "show", state: conflict.keptState });
           }}
           onTop={
-            conflict.edit.kind === "figures"
+            conflict.edit.kind === "act"
               ? () => {
                   onSettled();
                   edit.mutate(conflict.edit);

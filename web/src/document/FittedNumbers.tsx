@@ -1,5 +1,5 @@
 import { useState, type ReactElement } from "react";
-import type { BuildDocument, Edit } from "../api/queries";
+import type { BuildDocument, Act } from "../api/queries";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
@@ -47,8 +47,8 @@ function Flange({
   document,
   onType,
   onReplace,
-  onEdit,
-}: Props & { onEdit: (edit: Edit) => void }): ReactElement {
+  onAct,
+}: Props & { onAct: (act: Act) => void }): ReactElement {
   const { system } = useSettings();
   const metric = system === "metric";
   const [width, setWidth] = useState(metric ? "18 mm" : "3/4 in");
@@ -79,9 +79,12 @@ function Flange({
         <Button
           className="mt-2"
           onClick={() =>
-            onEdit({
+            onAct({
               kind: "flange",
-              wanted: { width, spacing, hole, thickness: metric ? "6 mm" : "1/4 in", system },
+              width_mm: width,
+              spacing_mm: spacing,
+              hole_mm: hole,
+              thickness_mm: metric ? "6 mm" : "1/4 in",
             })
           }
         >
@@ -144,8 +147,8 @@ export function FittedNumbers({
   document,
   onType,
   onReplace,
-  onEdit,
-}: Props & { onEdit: (edit: Edit) => void }): ReactElement {
+  onAct,
+}: Props & { onAct: (act: Act) => void }): ReactElement {
   const { pan } = document;
   const put = (change: Partial<Pan>, words: string): void =>
     onReplace({ ...document, pan: { ...pan, ...change } }, words);
@@ -209,7 +212,7 @@ export function FittedNumbers({
             Say how thick the wall is
           </Button>
         )}
-        <Flange document={document} onType={onType} onReplace={onReplace} onEdit={onEdit} />
+        <Flange document={document} onType={onType} onReplace={onReplace} onAct={onAct} />
       </FigureGroup>
       <FigureGroup title="Crank scraper">
         <Records

@@ -83,7 +83,7 @@ function Poured({ drawing, edits }: { drawing: Drawing | null; edits: Edits }): 
 function Zones({ edits }: { edits: Edits }): ReactElement {
   const { document } = useBuildView().build;
   const { pan } = document;
-  const { type, replace, attempt } = edits;
+  const { type, replace, act } = edits;
   const add = (zone: (typeof pan.zones)[number] | null): void => {
     if (zone)
       replace({ ...document, pan: { ...pan, zones: [...pan.zones, zone] } }, `${zone.name} added`);
@@ -103,7 +103,7 @@ function Zones({ edits }: { edits: Edits }): ReactElement {
         <Button onClick={() => add(newZone(pan.zones))}>Add a zone in front</Button>
         <Button onClick={() => add(newSideBox(pan.zones))}>Add a side box</Button>
       </div>
-      <Preset onEdit={attempt} />
+      <Preset onAct={act} />
       <EditFigure
         label="Skirt above the rail"
         field="pan.skirt_height_mm"
@@ -222,12 +222,10 @@ export function Numbers({
   /** What comes first: what is poured, or what is measured with a tape. */
   lead?: "oil" | "zones";
 }): ReactElement {
-  const { system } = useSettings();
   const { document } = useBuildView().build;
   const edits = useEdits();
-  const { fault, type, attempt, replace } = edits;
-  const choose: Choose = (field, value) =>
-    attempt({ kind: "figures", figures: [{ field, typed: value }], system });
+  const { fault, type, act, replace } = edits;
+  const choose: Choose = (field, value) => act({ kind: "figures", figures: [{ field, value }] });
   const poured = <Poured drawing={drawing} edits={edits} />;
   const zones = <Zones edits={edits} />;
   return (
@@ -245,7 +243,7 @@ export function Numbers({
       <FigureGroup title="Plates and gates">
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>
-      <FittedNumbers document={document} onType={type} onReplace={replace} onEdit={attempt} />
+      <FittedNumbers document={document} onType={type} onReplace={replace} onAct={act} />
       <InTheCar type={type} choose={choose} />
       <PumpNumbers document={document} onType={type} onReplace={replace} />
       <NameAndNotes choose={choose} />

@@ -1,5 +1,5 @@
 import { useState, type ReactElement } from "react";
-import type { Edit } from "../api/queries";
+import type { Act } from "../api/queries";
 import { Button } from "../parts/Button";
 import { useSettings } from "../parts/settings";
 
@@ -10,7 +10,7 @@ const PLACES = [
 ] as const;
 
 /** The pan begun anew on the same rail, its sump in front, in the middle or at the rear. */
-export function Preset({ onEdit }: { onEdit: (edit: Edit) => void }): ReactElement {
+export function Preset({ onAct }: { onAct: (act: Act) => void }): ReactElement {
   const { system } = useSettings();
   const metric = system === "metric";
   const [depth, setDepth] = useState(metric ? "150 mm" : "6 in");
@@ -41,7 +41,7 @@ export function Preset({ onEdit }: { onEdit: (edit: Edit) => void }): ReactEleme
         {PLACES.map(([place, words]) => (
           <Button
             key={place}
-            onClick={() => onEdit({ kind: "preset", wanted: { place, depth, shelf, system } })}
+            onClick={() => onAct({ kind: "sump_preset", place, depth_mm: depth, shelf_mm: shelf })}
           >
             Sump {words}
           </Button>

@@ -159,9 +159,9 @@ describe("the pickup", () => {
 
 describe("what is fitted", () => {
   const fitted = (document: BuildDocument) => {
-    const [onReplace, onEdit] = [vi.fn(), vi.fn()];
-    show(<FittedNumbers {...{ document, onType, onReplace, onEdit }} />);
-    return { onReplace, onEdit };
+    const [onReplace, onAct] = [vi.fn(), vi.fn()];
+    show(<FittedNumbers {...{ document, onType, onReplace, onAct }} />);
+    return { onReplace, onAct };
   };
   it("adds bosses of each kind", async () => {
     const { onReplace } = fitted(DUNLIN);
@@ -174,20 +174,17 @@ describe("what is fitted", () => {
     expect(last(onReplace)[0].pan.bosses.at(-1)?.name).toBe("drain plug 2");
   });
   it("asks the server to lay out a flange, as typed", async () => {
-    const { onEdit } = fitted(DUNLIN);
+    const { onAct } = fitted(DUNLIN);
     const width = screen.getByLabelText("Width from the rail");
     await userEvent.clear(width);
     await userEvent.type(width, "3/4 in");
     await press("Lay it out");
-    expect(onEdit).toHaveBeenCalledExactlyOnceWith({
+    expect(onAct).toHaveBeenCalledExactlyOnceWith({
       kind: "flange",
-      wanted: {
-        width: "3/4 in",
-        spacing: "80 mm",
-        hole: "7 mm",
-        thickness: "6 mm",
-        system: "metric",
-      },
+      width_mm: "3/4 in",
+      spacing_mm: "80 mm",
+      hole_mm: "7 mm",
+      thickness_mm: "6 mm",
     });
   });
   it("shows a flange that is there, and lays it out anew", async () => {
@@ -209,15 +206,17 @@ describe("what is fitted", () => {
 
 describe("a preset", () => {
   it("is asked for with the depths as typed", async () => {
-    const onEdit = vi.fn();
-    show(<Preset onEdit={onEdit} />);
+    const onAct = vi.fn();
+    show(<Preset onAct={onAct} />);
     const depth = screen.getByLabelText("Sump's depth");
     await userEvent.clear(depth);
     await userEvent.type(depth, "6 in");
     await press("Sump at the rear");
-    expect(onEdit).toHaveBeenCalledExactlyOnceWith({
-      kind: "preset",
-      wanted: { place: "rear", depth: "6 in", shelf: "50 mm", system: "metric" },
+    expect(onAct).toHaveBeenCalledExactlyOnceWith({
+      kind: "sump_preset",
+      place: "rear",
+      depth_mm: "6 in",
+      shelf_mm: "50 mm",
     });
   });
 });

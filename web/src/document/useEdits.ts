@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Refusal, wordsOf } from "../api/client";
-import type { Edit } from "../api/queries";
+import type { Act, Edit } from "../api/queries";
 import { useBuildView } from "./BuildContext";
 import { useSettings } from "../parts/settings";
 import type { Replace, Type } from "./ZoneNumbers";
@@ -10,8 +10,8 @@ export interface Edits {
   fault: string | null;
   /** Replaces figures by what was typed; the fault belongs to the caller. */
   type: Type;
-  /** Any other edit; its fault is kept here. */
-  attempt: (edit: Edit) => void;
+  /** Does an act; its fault is kept here. */
+  act: (act: Act) => void;
   replace: Replace;
 }
 
@@ -31,9 +31,9 @@ export function useEdits(): Edits {
   };
   const type: Type = async (fields, typed) => {
     setFault(null);
-    const figures = fields.map((field) => ({ field, typed }));
+    const figures = fields.map((field) => ({ field, value: typed }));
     try {
-      return await edit.mutateAsync({ kind: "figures", figures, system });
+      return await edit.mutateAsync({ kind: "act", act: { kind: "figures", figures }, system });
     } catch (error) {
       if (error instanceof Refusal && error.keptState !== null) return null; // said above
       throw error;
@@ -44,7 +44,7 @@ export function useEdits(): Edits {
   return {
     fault,
     type,
-    attempt,
+    act: (act) => attempt({ kind: "act", act, system }),
     replace: (document, change) =>
       attempt({ kind: "document", document, change, madeOn: build.state }),
   };

@@ -4,10 +4,21 @@ import { Mark } from "../../parts/Mark";
 
 type Check = PanFigures["checks"][number];
 
-const FIXES: Record<NonNullable<Check["fix"]>, string> = {
+type Mend = NonNullable<Check["mend"]>;
+
+/** What the button of an act that mends is called; acts that mend nothing have no words. */
+const MENDS: Partial<Record<Mend["kind"], string>> = {
   turn_gate: "Turn it round",
   carry_to_wall: "Carry it to the wall",
 };
+
+function MendButton({ mend, onMend }: { mend: Mend; onMend: (mend: Mend) => void }): ReactElement {
+  return (
+    <button type="button" className="font-semibold underline" onClick={() => onMend(mend)}>
+      {MENDS[mend.kind] ?? "Mend it"}
+    </button>
+  );
+}
 
 /** What the rules of the trade say of this pan, each with its source. */
 export function Checks({
@@ -15,7 +26,7 @@ export function Checks({
   onMend,
 }: {
   pan: PanFigures;
-  onMend: (check: Check) => void;
+  onMend: (mend: Mend) => void;
 }): ReactElement {
   const wrong = pan.checks.filter((check) => check.state !== "good").length;
   return (
@@ -33,16 +44,7 @@ export function Checks({
           <li key={`${check.field}${check.words}`} className="flex gap-3 py-1.5 text-[14px]">
             <Mark state={check.state} />
             <span className="min-w-0 flex-1" title={`${check.wanted} (${check.source})`}>
-              {check.words}.{" "}
-              {check.fix && (
-                <button
-                  type="button"
-                  className="font-semibold underline"
-                  onClick={() => onMend(check)}
-                >
-                  {FIXES[check.fix]}
-                </button>
-              )}
+              {check.words}. {check.mend && <MendButton mend={check.mend} onMend={onMend} />}
             </span>
           </li>
         ))}

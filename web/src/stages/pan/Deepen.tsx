@@ -1,6 +1,6 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
-import type { BuildDocument, BuildOut, Edit } from "../../api/queries";
+import type { Act, BuildDocument, BuildOut } from "../../api/queries";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
@@ -60,26 +60,27 @@ function Fitted({
 /** Spacer or deeper sump as one act: pan, pickup, baffles and bolts go together. */
 export function Deepen({
   build,
-  onEdit,
+  onAct,
   onType,
   onReplace,
 }: {
   build: BuildOut;
-  onEdit: (edit: Edit) => Promise<BuildOut>;
+  onAct: (act: Act) => Promise<BuildOut>;
   onType: Type;
   onReplace: Replace;
 }): ReactElement {
   const { system } = useSettings();
   const { document } = build;
   const [typed, setTyped] = useState(system === "metric" ? "6 mm" : "1/4 in");
-  const [zones, setZones] = useState<number[] | null>(null);
+  const [zones, setZones] = useState<string[] | null>(null);
   const [said, setSaid] = useState<{ words: string; bad: boolean } | null>(null);
-  const names = document.pan.zones.map((zone) => zone.name);
 
   async function lower(): Promise<void> {
     setSaid(null);
     try {
-      const done = await onEdit({ kind: "deepen", typed, zones, system });
+      const done = await onAct(
+        zones === null ? { kind: "spacer", by_mm: typed } : { kind: "deepen", by_mm: typed, zones },
+      );
       setSaid({ words: done.undo ?? "Done.", bad: false });
     } catch (error) {
       setSaid({ words: wordsOf(error), bad: true });
@@ -115,22 +116,20 @@ export function Deepen({
               type="radio"
               name="deepen"
               checked={zones !== null}
-              onChange={() => setZones([0])}
+              onChange={() => setZones(document.pan.zones.slice(0, 1).map(({ id }) => id))}
               className="accent-[var(--ink)]"
             />
             only
           </label>
           {zones !== null &&
-            names.map((name, index) => (
-              <label key={index} className="flex items-center gap-1">
+            document.pan.zones.map(({ id, name }) => (
+              <label key={id} className="flex items-center gap-1">
                 <input
                   type="checkbox"
-                  checked={zones.includes(index)}
+                  checked={zones.includes(id)}
                   onChange={(event) =>
                     setZones(
-                      event.target.checked
-                        ? [...zones, index].sort((a, b) => a - b)
-                        : zones.filter((each) => each !== index),
+                      event.target.checked ? [...zones, id] : zones.filter((each) => each !== id),
                     )
                   }
                   className="accent-[var(--ink)]"

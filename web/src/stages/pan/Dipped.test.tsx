@@ -63,35 +63,33 @@ describe("Dipped", () => {
 
 describe("Deepen", () => {
   function deepen() {
-    const onEdit = vi.fn(() => Promise.resolve({ ...DUNLIN_BUILD, undo: "spacer, 6 mm" }));
-    show(<Deepen build={DUNLIN_BUILD} onEdit={onEdit} onType={onType} onReplace={vi.fn()} />);
-    return onEdit;
+    const onAct = vi.fn(() => Promise.resolve({ ...DUNLIN_BUILD, undo: "spacer, 6 mm" }));
+    show(<Deepen build={DUNLIN_BUILD} onAct={onAct} onType={onType} onReplace={vi.fn()} />);
+    return onAct;
   }
   it("lowers all of the pan by a spacer, and says what it did", async () => {
-    const onEdit = deepen();
+    const onAct = deepen();
     await userEvent.click(screen.getByRole("button", { name: "Lower it" }));
-    expect(onEdit).toHaveBeenCalledExactlyOnceWith({
-      kind: "deepen",
-      typed: "6 mm",
-      zones: null,
-      system: "metric",
+    expect(onAct).toHaveBeenCalledExactlyOnceWith({
+      kind: "spacer",
+      by_mm: "6 mm",
     });
     expect((await screen.findByRole("status")).textContent).toBe("spacer, 6 mm");
   });
   it("lowers some of it", async () => {
-    const onEdit = deepen();
+    const onAct = deepen();
     await userEvent.click(screen.getByLabelText("only"));
     await userEvent.click(screen.getByLabelText("kick-out"));
     await userEvent.click(screen.getByRole("button", { name: "Lower it" }));
-    expect(onEdit).toHaveBeenCalledWith(expect.objectContaining({ zones: [0, 3] }));
+    expect(onAct).toHaveBeenCalledWith(expect.objectContaining({ zones: ["z4", "z7"] }));
   });
   it("does nothing without a zone, and says a refusal", async () => {
-    const onEdit = deepen();
+    const onAct = deepen();
     await userEvent.click(screen.getByLabelText("only"));
     await userEvent.click(screen.getByLabelText("deep sump"));
     expect(screen.getByRole("button", { name: "Lower it" })).toHaveProperty("disabled", true);
     await userEvent.click(screen.getByLabelText("deep sump"));
-    onEdit.mockRejectedValueOnce(new Error("under the ground"));
+    onAct.mockRejectedValueOnce(new Error("under the ground"));
     await userEvent.click(screen.getByRole("button", { name: "Lower it" }));
     expect((await screen.findByText("under the ground")).className).toContain("text-bad");
   });

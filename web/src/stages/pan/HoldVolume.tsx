@@ -14,11 +14,11 @@ export function HoldVolume({
 }: {
   build: BuildOut;
   capacityL: number;
-  onDeepen: (typed: string, zones: number[]) => void;
+  onDeepen: (typed: string, zones: string[]) => void;
 }): ReactElement {
   const { system, units } = useSettings();
   const depth = useDepthFor(build.id);
-  const [zones, setZones] = useState<number[]>([0]);
+  const [zones, setZones] = useState(build.document.pan.zones.slice(0, 1).map(({ id }) => id));
   const now = volumeAs(units, system, capacityL);
   const [typed, setTyped] = useState<string | null>(null);
   const wantedL = Number((typed ?? now.figure).replace(",", ".")) / scaleOf(units, "x_l", system);
@@ -42,21 +42,19 @@ export function HoldVolume({
       >
         <fieldset className="relative flex flex-wrap gap-x-4 gap-y-1 text-[14px]">
           <legend className="sr-only">Which floors may give way</legend>
-          {build.document.pan.zones.map((zone, index) => (
-            <label key={index} className="flex items-center gap-1">
+          {build.document.pan.zones.map(({ id, name }) => (
+            <label key={id} className="flex items-center gap-1">
               <input
                 type="checkbox"
-                checked={zones.includes(index)}
+                checked={zones.includes(id)}
                 onChange={(event) =>
                   setZones(
-                    event.target.checked
-                      ? [...zones, index]
-                      : zones.filter((each) => each !== index),
+                    event.target.checked ? [...zones, id] : zones.filter((each) => each !== id),
                   )
                 }
                 className="accent-[var(--ink)]"
               />
-              {zone.name}
+              {name}
             </label>
           ))}
         </fieldset>

@@ -101,7 +101,10 @@ describe("HoldVolume", () => {
     hold();
     await userEvent.click(screen.getByLabelText("kick-out"));
     await userEvent.click(screen.getByRole("button", { name: "Offer a depth" }));
-    expect(calls.depth.mutate).toHaveBeenCalledExactlyOnceWith({ capacity_l: 10.5, zones: [0, 3] });
+    expect(calls.depth.mutate).toHaveBeenCalledExactlyOnceWith({
+      capacity_l: 10.5,
+      zones: ["z4", "z7"],
+    });
   });
 
   it("asks in quarts where quarts are in use", async () => {
@@ -118,7 +121,7 @@ describe("HoldVolume", () => {
     const onDeepen = hold(12.3);
     expect(screen.getByRole("status").textContent).toContain("12 mm deeper holds it.");
     await userEvent.click(screen.getByRole("button", { name: "Do that" }));
-    expect(onDeepen).toHaveBeenCalledExactlyOnceWith("12.3 mm", [0]);
+    expect(onDeepen).toHaveBeenCalledExactlyOnceWith("12.3 mm", ["z4"]);
   });
 
   it("says so when nothing is to be done, and asks nothing without a floor or a number", async () => {

@@ -61,14 +61,14 @@ function ToScale({
   around,
   words,
   sheet,
-  attempt,
+  act,
 }: {
   standing: Standing;
   /** Whether what is round it is drawn. */
   around: boolean;
   words: string;
   sheet: RefObject<HTMLDivElement | null>;
-  attempt: Edits["attempt"];
+  act: Edits["act"];
 }): ReactElement {
   const { system, units } = useSettings();
   const { document } = useBuildView().build;
@@ -83,11 +83,10 @@ function ToScale({
   const inPan = volumeAs(units, system, litres);
   const above = lengthAs(units, system, heightMm);
   const move = (moved: { fields: readonly string[]; mm: number }[]): void =>
-    attempt({
+    act({
       kind: "figures",
-      system,
       figures: moved.flatMap(({ fields, mm }) =>
-        fields.map((field) => ({ field, typed: `${mm} mm` })),
+        fields.map((field) => ({ field, value: `${mm} mm` })),
       ),
     });
   return (
@@ -128,11 +127,11 @@ function ToScale({
 function Drawn({
   standing,
   error,
-  attempt,
+  act,
 }: {
   standing: Standing;
   error: Error | null;
-  attempt: Edits["attempt"];
+  act: Edits["act"];
 }): ReactElement {
   const { system, units } = useSettings();
   const { build, go } = useBuildView();
@@ -181,7 +180,7 @@ function Drawn({
           </Notice>
         </div>
       )}
-      <ToScale standing={standing} around={around} words={words} sheet={sheet} attempt={attempt} />
+      <ToScale standing={standing} around={around} words={words} sheet={sheet} act={act} />
     </section>
   );
 }
@@ -200,7 +199,7 @@ function FillAndChecks({
 }): ReactElement {
   const { system } = useSettings();
   const { build, edit } = useBuildView();
-  const { fault, type, attempt, replace } = edits;
+  const { fault, type, act, replace } = edits;
   const { drawing, figures, attitude, litres, heightMm } = standing;
   return (
     <>
@@ -219,12 +218,7 @@ function FillAndChecks({
         onAttitude={onAttitude}
         onLitres={onLitres}
       />
-      <Checks
-        pan={figures}
-        onMend={({ fix, field }) => {
-          if (fix) attempt({ kind: "mend", fix, field });
-        }}
-      />
+      <Checks pan={figures} onMend={act} />
       <Dipped
         document={build.document}
         pan={figures}
@@ -236,11 +230,13 @@ function FillAndChecks({
       <HoldVolume
         build={build}
         capacityL={drawing.capacity_to_rail_l}
-        onDeepen={(typed, zones) => attempt({ kind: "deepen", typed, zones, system })}
+        onDeepen={(by_mm, zones) => act({ kind: "deepen", by_mm, zones })}
       />
       <Deepen
         build={build}
-        onEdit={(change) => edit.mutateAsync(change).finally(() => edit.reset())}
+        onAct={(wanted) =>
+          edit.mutateAsync({ kind: "act", act: wanted, system }).finally(() => edit.reset())
+        }
         onType={type}
         onReplace={replace}
       />
@@ -298,7 +294,7 @@ export function PanScreen(): ReactElement {
   ];
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <Drawn standing={standing} error={error} attempt={edits.attempt} />
+      <Drawn standing={standing} error={error} act={edits.act} />
       <InspectorTabs shown={tab} onShow={setTab} pages={pages} />
     </div>
   );

@@ -1,0 +1,102 @@
+"""Single figures of a document, by their paths."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+from typing_extensions import override
+
+from bilge_core.acts.act import Act, Done, build_with
+from bilge_core.document.build import Build
+from bilge_core.document.ids import is_id
+from bilge_core.document.parts import Part
+from bilge_core.errors import InvalidInput, Problem
+
+FieldPath = Annotated[str, Field(max_length=200, pattern=r"^[a-z_]+(\.[a-z0-9_]+)*$")]
+
+_FIXED = {"format", "version", "kind", "id"}
+"""What no figure is."""
+
+
+class Figure(Part):
+    """A field's path, through lists of parts by their ids, and its new value."""
+
+    field: FieldPath
+    value: float | Annotated[str, Field(max_length=20_000)]
+
+
+def named_in(field: str) -> str:
+    """The part of a path that names the figure: the last that is no place in a list and no id.
+
+    Examples
+    --------
+    >>> named_in("pan.zones.z4.outline_mm.0.1")
+    'outline_mm'
+    """
+    keys = reversed(field.split("."))
+    return next(key for key in keys if not (key.isdigit() or is_id(key)))
+
+
+def _key(holder: Any, key: str) -> int | str:
+    """Where a step leads: in a list of parts by id, in others by place."""
+    if not isinstance(holder, list):
+        return key
+    if is_id(key):
+        return next(at for at, part in enumerate(holder) if part["id"] == key)
+    return int(key)
+
+
+def _step(holder: Any, key: str, field: str) -> Any:
+    try:
+        return holder[_key(holder, key)]
+    except (KeyError, IndexError, ValueError, TypeError, StopIteration):
+        raise InvalidInput([Problem(field, "is not a field of this build")]) from None
+
+
+class SetFigures(Act):
+    """Figures replaced by others; `typed` has them by their fields."""
+
+    kind: Literal["figures"]
+    figures: list[Figure] = Field(min_length=1, max_length=50)
+
+    @override
+    def done(self, build: Build) -> Done:
+        document = build.model_dump(mode="json")
+        for figure in self.figures:
+            if named_in(figure.field) in _FIXED:
+                raise InvalidInput([Problem(figure.field, "cannot be changed this way")])
+            *way, last = figure.field.split(".")
+            holder: Any = document
+            for key in way:
+                holder = _step(holder, key, figure.field)
+            _step(holder, last, figure.field)
+            holder[_key(holder, last)] = figure.value
+        return Done(build_with(build, document), self._words(build))
+
+    def _words(self, build: Build) -> str:
+        """What was done, for the undo button."""
+        field, value = self.figures[0].field, self.figures[-1]
+        text = self.typed.get(value.field, f"{value.value}").strip()
+        keys = field.split(".")
+        words = _WORDS.get(field, named_in(field).rsplit("_", 1)[0].replace("_", " "))
+        if keys[:2] == ["pan", "zones"] and len(keys) > 3:
+            zones = build.model_dump()["pan"]["zones"]
+            words = f"{_step(zones, keys[2], field)['name']}: {words}"
+        return f"{words} to {text}"[:200]
+
+
+_WORDS = {
+    "oil.volume_l": "oil in the engine",
+    "oil.away_l": "oil away from the pan",
+    "oil.temperature_c": "oil temperature",
+    "oil.grade": "oil grade",
+    "pickup.gap_mm": "mouth's gap",
+    "pickup.x_mm": "mouth's place",
+    "pickup.y_mm": "mouth's place",
+    "pan.skirt_height_mm": "skirt's height",
+    "car.lean_right_deg": "lean",
+    "car.nose_up_deg": "rake",
+    "name": "name",
+    "notes": "notes",
+}

@@ -1,0 +1,119 @@
+"""Every act there is: what a button, a check, a search and the history speak in."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from bilge_core.acts.deepen import Deepen, Spacer
+from bilge_core.acts.figures import SetFigures, named_in
+from bilge_core.acts.flange import LayOutFlange
+from bilge_core.acts.mend import CarryToWall, TurnGate
+from bilge_core.acts.reshape import SumpPreset
+from bilge_core.document.read import problems_of
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
+from bilge_core.quantities import KINDS, field_unit, parse_figure
+
+AnyAct = Annotated[
+    SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall,
+    Field(discriminator="kind"),
+]
+
+UnitSystem = Literal["metric", "us"]
+
+_ACTS: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
+
+
+def _number(typed: str, name: str, field: str, system: UnitSystem) -> float | str:
+    """A figure as typed, in the unit that its field is stored in; text where it is no figure."""
+    unit = field_unit(name)
+    if unit is None:
+        return typed.strip()
+    kind, stored = unit
+    shown = KINDS[kind].metric if system == "metric" else KINDS[kind].us
+    try:
+        return round(parse_figure(typed, kind, shown, stored), 6)
+    except InvalidQuantity as error:
+        if error.name == "unit":
+            message = f"{error.value} is no unit of a {kind}; it must be {error.requirement}"
+        else:
+            message = f"{error.value} cannot be read; it must be {error.requirement}"
+        raise InvalidInput([Problem(field, message)]) from None
+
+
+def as_typed(raw: Any, system: UnitSystem) -> Any:
+    """An act's plain data with its figures read as they were typed: numbers, and `typed` beside.
+
+    What is not of an act's shape is left as it is, for `read_act` to refuse.
+
+    Raises
+    ------
+    InvalidInput
+        Naming each figure that cannot be read.
+
+    Examples
+    --------
+    >>> as_typed({"kind": "spacer", "by_mm": "1/4 in"}, "metric")
+    {'kind': 'spacer', 'by_mm': 6.35, 'typed': {'by_mm': '1/4 in'}}
+    """
+    if not isinstance(raw, dict):
+        return raw
+    act, problems = dict(raw), list[Problem]()
+    typed = dict(raw["typed"]) if isinstance(raw.get("typed"), dict) else {}
+
+    def read(holder: dict[str, Any], key: str, name: str, field: str) -> None:
+        text = holder[key]
+        try:
+            holder[key] = _number(text, name, field, system)
+        except InvalidInput as error:
+            problems.extend(error.problems)
+        typed[field] = text
+
+    for key, value in raw.items():
+        if isinstance(value, str) and field_unit(key):
+            read(act, key, key, key)
+    figures = raw.get("figures")
+    if isinstance(figures, list):
+        act["figures"] = [dict(each) if isinstance(each, dict) else each for each in figures]
+        for each in act["figures"]:
+            field = each.get("field") if isinstance(each, dict) else None
+            if isinstance(field, str) and field and isinstance(each.get("value"), str):
+                read(each, "value", named_in(f"it.{field}"), field)
+    if problems:
+        raise InvalidInput(problems)
+    return {**act, "typed": typed} if typed else act
+
+
+def read_act(raw: Any, system: UnitSystem = "metric") -> AnyAct:
+    """An act from plain data, its figures as numbers or as typed.
+
+    Parameters
+    ----------
+    raw : dict
+    system : metric or us
+        In which bare figures were typed.
+
+    Returns
+    -------
+    AnyAct
+
+    Raises
+    ------
+    InvalidInput
+        With every faulty field named.
+
+    Examples
+    --------
+    >>> read_act({"kind": "deepen", "by_mm": "3/4", "zones": ["z4"]}, "us").by_mm
+    19.05
+    """
+    try:
+        return _ACTS.validate_json(json.dumps(as_typed(raw, system)))
+    except ValidationError as error:
+        # the union names a field behind its act's kind, and none where there is no such kind
+        kind = raw.get("kind") if isinstance(raw, dict) else None
+        found = [(each.field.removeprefix(f"{kind}."), each.message) for each in problems_of(error)]
+        problems = [Problem("kind" if field == "file" else field, words) for field, words in found]
+        raise InvalidInput(problems) from None
