@@ -102,3 +102,10 @@ def test_bad_rows_and_a_missing_clock_are_the_users_to_settle(
     assert check([build, str(torn)]) == 2
     assert "nothing tells the time" in capsys.readouterr().err
     assert check([build, str(torn), "--rate", "50"]) == 1
+
+
+def test_a_file_that_is_not_there_is_said_with_the_systems_reason(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert check([str(tmp_path / "none.json"), LAP]) == 2
+    assert "none.json: cannot be read: no such file or directory" in capsys.readouterr().err

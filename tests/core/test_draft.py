@@ -18,6 +18,7 @@ from bilge_core.pan import assemble_pan, column_volumes, columns_of, inside_face
 from bilge_core.pan.sections import cut_pan
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.settled import settle
+from bilge_core.tell.drawing import drawing_out
 
 Make = Callable[..., dict[str, Any]]
 L, W, D = 0.4, 0.24, 0.14
@@ -138,3 +139,11 @@ def test_a_leaning_box_closed_above_can_be_drawn_and_cut(box_document: Make) -> 
         inside = cut_pan(pan, across, at).inside
         assert all(np.isfinite(ring).all() for ring in inside)
     assert {face.kind for face in inside_faces(pan)} == {"floor", "ceiling", "wall"}
+
+
+def test_the_wedge_under_a_leaning_wall_is_told_by_its_zone(box_document: Make) -> None:
+    build = build_from(box_document(pan__zones__0__draft_deg=8))
+    names = [zone.name for zone in drawing_out(assemble_pan(build), build).zones]
+    name = build.pan.zones[0].name
+    assert names == [name, *(f"{name}, wall {number}" for number in range(1, len(names)))]
+    assert len(names) > 1

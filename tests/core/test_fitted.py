@@ -164,6 +164,10 @@ def keep_out(kind: str, **more: Any) -> dict[str, Any]:
     [
         (keep_out("plane", at_mm=-150, free="above"), 8.0),
         (keep_out("plane", at_mm=430, free="behind"), 28.0),
+        (keep_out("plane", at_mm=-30, free="ahead"), 28.0),
+        (keep_out("plane", at_mm=150, free="right"), 28.0),
+        (keep_out("plane", at_mm=-140, free="left"), 18.0),
+        (keep_out("plane", at_mm=100, free="below"), 98.0),
         (keep_out("plane", at_mm=-100, free="above"), -42.0),
         (keep_out("box", from_mm=[430, -50, -90], to_mm=[500, 50, -50]), 28.0),
         (keep_out("box", from_mm=[100, 140, -300], to_mm=[200, 180, -160]), math.hypot(20, 20) - 2),
@@ -228,13 +232,30 @@ def test_a_short_front_and_a_deep_rear_hold_the_same(dunlin: Build) -> None:
     assert assemble_pan(held).capacity_to_rail == pytest.approx(before, rel=1e-5)
 
 
+def test_the_nearest_place_on_a_ramp_is_found_to_a_hundredth(box_document: Make) -> None:
+    """A box's corner below an even floor: the distance of a point to a plane, in closed form."""
+    floor = {"kind": "ramp", "runs": "lengthways", "from_depth_mm": 120, "to_depth_mm": 60}
+    corner = keep_out("box", from_mm=[231, 13, -300], to_mm=[900, 500, -130])
+    build = build_from(
+        box_document(pan__zones__0__floor=floor, car__keep_outs=[corner], pickup__x_mm=60,
+                     pan__sheet_mm=None)
+    )  # fmt: skip
+    length = build.pan.zones[0].polygon.bounds[2]
+    slope = 60.0 / length
+    above = (-120.0 + slope * 231.0) - -130.0
+    gap = above / math.hypot(1.0, slope)
+    found = clearances(build, assemble_pan(build))[0]
+    assert found.gap * 1e3 == pytest.approx(gap, abs=0.01)
+
+
 @pytest.mark.parametrize("place", ["front", "middle", "rear"])
 def test_presets_keep_the_rail_and_hold_together(dunlin: Build, place: Any) -> None:
     made = sump_preset(dunlin, place, 0.15, 0.05)
     pan = assemble_pan(made)
     assert pan.rail.bounds == pytest.approx(assemble_pan(dunlin).rail.bounds)
-    shelf = [z for z in made.pan.zones if "shelf" in z.name]
-    assert len(shelf) == (2 if place == "middle" else 1)
+    names = [zone.name for zone in made.pan.zones]
+    both = ["deep sump", "rear ramp", "rear shelf", "front ramp", "front shelf"]
+    assert names == (both if place == "middle" else ["deep sump", "ramp", "shelf"])
     middle = {"front": 0.35, "middle": 0.226, "rear": 0.10}[place]
     assert made.pickup.x_mm * 1e-3 == pytest.approx(middle, abs=0.01)
     with pytest.raises(InvalidQuantity, match="shelf"):

@@ -22,6 +22,7 @@ from bilge_core.pickup.draw_down import critical_depth, gas_share, pump_volume_f
 from bilge_core.pickup.mouth import Mouth, bare_share
 from bilge_core.quantities import convert, field_unit, parse_figure
 from bilge_core.settled import cover_rose, level_curve, settle, settle_lap
+from bilge_core.tell.settled import lap_out
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
@@ -293,3 +294,13 @@ def test_oil_outside_its_range_is_refused(temperature: float) -> None:
 
 def test_convergence_error_says_how_far_it_came() -> None:
     assert "in 40 iterations; residual 0.002" in str(ConvergenceError("level", 40, 0.002))
+
+
+def test_a_log_of_many_samples_is_thinned_in_its_order(dunlin: Build) -> None:
+    """Every second or third one, from the first on; a short one whole."""
+    for count, every in ((7999, 1), (8000, 2), (17000, 3)):
+        time = np.arange(count) * 0.01
+        still = forecast_settled(dunlin, Log(time, *np.zeros((4, count))))
+        told = lap_out(still).samples.time_s
+        assert len(told) == math.ceil(count / every)
+        assert told[:2] == [0.0, pytest.approx(0.01 * every)]

@@ -181,6 +181,21 @@ def test_a_gap_is_told() -> None:
     assert any("3.1 s are missing at 3.9 s" in words for words in recording(table(rows)).remarks)
 
 
+@pytest.mark.parametrize(("missing", "told"), [(49, False), (51, True), (70, True)])
+def test_a_gap_of_more_than_a_second_is_one(missing: int, told: bool) -> None:
+    """Of a log of fifty samples a second: steps of 0.98 and 1.02 s are on either side."""
+    rows = [row for i, row in enumerate(steady(200, 0.02)) if not 40 <= i < 39 + missing]
+    assert any("missing" in words for words in recording(table(rows)).remarks) == told
+
+
+def test_a_cell_too_long_to_be_one_is_refused_by_its_line() -> None:
+    rows = [",".join(row) for row in steady(60)]
+    rows[40] = '"' + "1" * 140_000 + '",' + rows[40]
+    text = "\n".join([table([]).decode().strip(), *rows])
+    with pytest.raises(InvalidInput, match=r"line 42: cannot be read as delimited text"):
+        recording(text.encode())
+
+
 def test_years_of_log_are_refused() -> None:
     rows = [[f"{i * 1000}", *row[1:]] for i, row in enumerate(steady())]
     with pytest.raises(InvalidInput, match="3 h is the most"):

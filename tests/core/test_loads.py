@@ -271,3 +271,15 @@ def test_the_demo_log_is_what_its_generator_writes() -> None:
     assert kept[0] == made[0]
     numbers = [np.array([line.split(",") for line in text[1:]], float) for text in (kept, made)]
     assert np.abs(numbers[0] - numbers[1]).max() <= 1.0  # rounding of rpm at the most
+
+
+@pytest.mark.parametrize("too_much", [-0.12, 0.0, 0.12])
+def test_a_lap_whose_heading_drifts_comes_round(too_much: float) -> None:
+    """A circle of 100 m driven at 30 m/s, the turning logged too small or too great."""
+    time = np.linspace(0.0, 2.0 * math.pi * 100.0 / 30.0, 2001)
+    sideways = np.full_like(time, 30.0**2 / 100.0 * (1.0 + too_much))
+    log = Log(time, np.full_like(time, 30.0), 0.0 * time, sideways, 0.0 * time)
+    line = driven_line(log)
+    assert line[-1] == pytest.approx(line[0], abs=1e-6)
+    away = np.linalg.norm(line - np.array([0.0, 100.0]), axis=1)
+    assert away == pytest.approx(np.full_like(away, 100.0), abs=0.5)

@@ -8,11 +8,17 @@ from typing import Any
 
 import numpy as np
 import pytest
+import shapely
 from bilge_core.document.build import Build
+from bilge_core.document.plates import Opening, VerticalPlate
 from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
+from bilge_core.moving.openings import inside_shares
+from bilge_core.moving.sheets import lay_plates
 from bilge_core.pan import Pan, assemble_pan
+from bilge_core.pan.plates import place_plates
 from bilge_core.pan.sections import cut_pan
+from bilge_core.pan.solid import Prism
 from shapely import Polygon
 
 Make = Callable[..., dict[str, Any]]
@@ -171,3 +177,39 @@ def test_settled_oil_passes_plates(box_document: Make) -> None:
 def test_a_shut_gate_leaves_its_share_of_the_opening(box_document: Make, leak_pct: float) -> None:
     plate = upright(openings=[opening(gate={**GATE, "leak_pct": leak_pct})])
     assert pan_with(box_document, plate).plates[0].gates[0].leak == pytest.approx(leak_pct / 100.0)
+
+
+@pytest.mark.parametrize("turn", [20.0, 45.0, 115.0, -65.0])
+def test_an_opening_of_an_oblique_plate_lies_where_it_is(turn: float) -> None:
+    """On the faces of the stair: its middle, its width, and its area, each within a cell."""
+    box = Prism(shapely.box(-0.3, -0.3, 0.3, 0.3), (-0.1, 0, 0), (0, 0, 0))
+    along = np.array([np.cos(np.radians(turn)), np.sin(np.radians(turn))])
+    ends = [tuple(float(each) for each in along * mm) for mm in (-150.0, 150.0)]
+    opening = Opening(
+        name="O", from_start_mm=180, width_mm=60, lower_depth_mm=80, height_mm=50, gate=None
+    )
+    plate = VerticalPlate(
+        kind="vertical", name="P", from_mm=ends[0], to_mm=ends[1], top_depth_mm=10,
+        openings=[opening],
+    )  # fmt: skip
+    cell = 0.005
+    lines = (
+        np.arange(-0.3, 0.3 + cell / 2, cell), np.arange(-0.3, 0.3 + cell / 2, cell),
+        np.arange(-0.1, cell / 2, cell),
+    )  # fmt: skip
+    area = inside_shares([box], *lines).area
+    sheets = lay_plates(place_plates([plate], [box]), [box], lines, area)
+    centres = [0.5 * (line[1:] + line[:-1]) for line in lines]
+    places = []
+    for axis in (0, 1):
+        i, j, k = np.nonzero(sheets.holes[axis] == 0)
+        x = lines[0][i] if axis == 0 else centres[0][i]
+        y = lines[1][j] if axis == 1 else centres[1][j]
+        places.append(np.column_stack([x * along[0] + y * along[1], centres[2][k]]))
+        across = -x * along[1] + y * along[0]
+        assert np.abs(across).max() < cell
+    there = np.concatenate(places)
+    assert there[:, 0].min() == pytest.approx(0.030, abs=cell)
+    assert there[:, 0].max() == pytest.approx(0.090, abs=cell)
+    assert there.mean(axis=0) == pytest.approx([0.060, -0.055], abs=0.4 * cell)
+    assert sheets.openings[0].on_grid == pytest.approx(0.06 * 0.05, rel=0.03)

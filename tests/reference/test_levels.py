@@ -204,8 +204,8 @@ def test_a_tilt_of_less_than_a_hair_is_no_tilt(tilt: float, fill: float) -> None
     solid = box()
     wanted = level_of_volume(solid, up(0), fill * solid.volume)
     for along, across in ((tilt, 0.0), (-tilt, tilt), (tilt, tilt)):
-        normal = np.array([along, across, 0.3])
-        assert level_of_volume(solid, normal, fill * solid.volume) == pytest.approx(wanted, abs=1e-9)
+        found = level_of_volume(solid, np.array([along, across, 0.3]), fill * solid.volume)
+        assert found == pytest.approx(wanted, abs=1e-9)
 
 
 @pytest.mark.parametrize("volume", [-1e-6, 1.0, math.nan, math.inf])
