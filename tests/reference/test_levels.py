@@ -197,7 +197,7 @@ def test_level_and_volume_undo_each_other(fill: float, along: float, across: flo
     assert volume_below(solid, normal, level) == pytest.approx(fill * solid.volume, abs=1e-12)
 
 
-@pytest.mark.parametrize("tilt", [1e-17, 1e-110, 1e-310, 5e-324])
+@pytest.mark.parametrize("tilt", [1e-13, 1e-17, 1e-110, 1e-310, 5e-324])
 @pytest.mark.parametrize("fill", [1e-300, 1e-20, 0.5, 1.0 - 1e-16])
 def test_a_tilt_of_less_than_a_hair_is_no_tilt(tilt: float, fill: float) -> None:
     """Corners of one tetrahedron at all but one height; cubes of such differences are nil."""

@@ -17,18 +17,21 @@ from bilge_core.physics.arrays import Array
 
 MOST_STEPS = 200
 
+NO_TILT = 1e-12
+"""A part of "up" smaller than this [-] is nil: it lifts no corner by as much as an atom, while
+differences of such heights may not be parted by a float at all (ours)."""
+
 
 @njit(cache=True)
 def sorted_heights(vertices, tetrahedra, normal, out):  # type: ignore[no-untyped-def]
     """Each tetrahedron's four corners' heights along `normal`, rising, into `out`."""
+    along = normal[0] if abs(normal[0]) > NO_TILT else 0.0
+    across = normal[1] if abs(normal[1]) > NO_TILT else 0.0
+    up = normal[2] if abs(normal[2]) > NO_TILT else 0.0
     for t in range(tetrahedra.shape[0]):
         for k in range(4):
             row = tetrahedra[t, k]
-            height = (
-                vertices[row, 0] * normal[0]
-                + vertices[row, 1] * normal[1]
-                + vertices[row, 2] * normal[2]
-            )
+            height = vertices[row, 0] * along + vertices[row, 1] * across + vertices[row, 2] * up
             place = k
             while place > 0 and out[t, place - 1] > height:
                 out[t, place] = out[t, place - 1]
