@@ -15,6 +15,7 @@ from builds.schemas import (
     BuildOut,
     ChooseLapIn,
     DocumentIn,
+    JudgeIn,
     MoveIn,
     NewBuildIn,
     PhotoOut,
@@ -118,8 +119,14 @@ def name_revision(request: HttpRequest, build_id: int, payload: RevisionIn) -> B
 
 @router.put("/{int:build_id}/lap", response=BuildOut, operation_id="choose_lap")
 def choose_lap(request: HttpRequest, build_id: int, payload: ChooseLapIn) -> BuildOut:
-    """Choose the lap to judge by."""
+    """Choose the lap to show, and judge by it too."""
     return selectors.build_out(services.choose_lap(signed_in(request), build_id, payload))
+
+
+@router.put("/{int:build_id}/judged", response=BuildOut, operation_id="judge_by")
+def judge_by(request: HttpRequest, build_id: int, payload: JudgeIn) -> BuildOut:
+    """Choose the laps to judge by."""
+    return selectors.build_out(services.judge_by(signed_in(request), build_id, payload))
 
 
 @router.post("/{int:build_id}/photos", response={201: PhotoOut}, operation_id="add_photo")

@@ -9,7 +9,7 @@ from loads.models import Lap
 
 
 class Build(models.Model):
-    """A build of a car; `current` is the state shown, `lap` the lap it is judged by."""
+    """A build of a car; `current` is the state shown, `lap` the one shown of its laps."""
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="builds")
     name = models.CharField(max_length=80)
@@ -22,6 +22,20 @@ class Build(models.Model):
 
     class Meta:
         ordering = ["-changed_at", "-id"]
+
+
+class JudgedBy(models.Model):
+    """A lap that a build is judged by; one of them is shown."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="judged_by")
+    lap = models.ForeignKey(Lap, on_delete=models.CASCADE, related_name="judges")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["build", "lap"], name="judged_once_by_a_lap")
+        ]
 
 
 class BuildState(models.Model):

@@ -99,17 +99,25 @@ class StateOut(Schema):
 
 
 class ChooseLapIn(Schema):
-    """The lap to judge by, null for none; chosen on `base_state`."""
+    """The lap to show, among those to judge by; null for none; chosen on `base_state`."""
 
     base_state: int
     lap_id: int | None
 
 
+class JudgeIn(Schema):
+    """The laps that a build is judged by, all of them; chosen on `base_state`."""
+
+    base_state: int
+    lap_ids: list[int] = Field(max_length=12)
+
+
 class BuildOut(Schema):
     """A build as it stands; `revision` is the last named state on the way to it.
 
-    `invented` names the parts that are a template's numbers still; `joined` says what others had
-    changed when the last edit was laid on top of theirs.
+    `lap_id` is shown, `judged_by` has all laps it is judged by. `invented` names the parts that
+    are a template's numbers still; `joined` says what others had changed when the last edit was
+    laid on top of theirs.
     """
 
     id: int
@@ -120,6 +128,7 @@ class BuildOut(Schema):
     joined: str | None
     lap_id: int | None
     lap_name: str | None
+    judged_by: list[int]
     revision: RevisionOut | None
     document: BuildDocument
     invented: list[Part]

@@ -8,6 +8,7 @@ from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from config.errors import NotFound
 from django.db.models import QuerySet
+from loads.models import Lap
 
 from builds.models import Build, BuildState, Revision
 from builds.schemas import BuildOut, Part, RevisionOut, StateOut
@@ -51,6 +52,13 @@ def state_of(workshop: Workshop, build_id: int, number: int) -> BuildState:
     if state is None:
         raise NotFound("state of this build")
     return state
+
+
+def laps_of(build: Build) -> list[Lap]:
+    """The laps that a build is judged by, the one shown first."""
+    rows = build.judged_by.select_related("lap").defer("lap__samples")
+    laps = [row.lap for row in rows]
+    return sorted(laps, key=lambda lap: lap.pk != build.lap_id)
 
 
 def redo_state(state: BuildState) -> BuildState | None:
@@ -156,6 +164,7 @@ def build_out(build: Build) -> BuildOut:
         joined=_joined(current),
         lap_id=build.lap_id,
         lap_name=build.lap.name if build.lap else None,
+        judged_by=list(build.judged_by.values_list("lap_id", flat=True)),
         revision=revision_of(build),
         document=document_of(build),
         invented=invented_parts(build),

@@ -15,11 +15,12 @@ from loads.selectors import lap_of
 from ninja.files import UploadedFile
 
 from builds import selectors
-from builds.models import Build, Revision
+from builds.models import Build, JudgedBy, Revision
 from builds.schemas import (
     ActIn,
     ChooseLapIn,
     DocumentIn,
+    JudgeIn,
     NewBuildIn,
     RevisionIn,
     ShowIn,
@@ -163,7 +164,7 @@ def name_revision(user: User, build_id: int, wanted: RevisionIn) -> Build:
 
 @transaction.atomic
 def choose_lap(user: User, build_id: int, wanted: ChooseLapIn) -> Build:
-    """Choose the lap that a build is judged by.
+    """Show a build over a lap, and judge it by that lap among others; null: by none at all.
 
     Raises
     ------
@@ -173,8 +174,34 @@ def choose_lap(user: User, build_id: int, wanted: ChooseLapIn) -> Build:
         If the build has moved on.
     """
     build, _ = locked(user.workshop, build_id, wanted.base_state)
-    lap_id = wanted.lap_id
-    build.lap = lap_of(user.workshop, lap_id) if lap_id is not None else None
+    if wanted.lap_id is None:
+        build.judged_by.all().delete()
+        build.lap = None
+    else:
+        build.lap = lap_of(user.workshop, wanted.lap_id)
+        JudgedBy.objects.get_or_create(build=build, lap=build.lap)
+    build.save()
+    return build
+
+
+@transaction.atomic
+def judge_by(user: User, build_id: int, wanted: JudgeIn) -> Build:
+    """Say by which laps a build is judged; the one shown stays, or the first of them is.
+
+    Raises
+    ------
+    NotFound
+        If build or a lap is not in the user's workshop.
+    Conflict
+        If the build has moved on.
+    """
+    build, _ = locked(user.workshop, build_id, wanted.base_state)
+    laps = [lap_of(user.workshop, lap_id) for lap_id in dict.fromkeys(wanted.lap_ids)]
+    build.judged_by.exclude(lap__in=laps).delete()
+    for lap in laps:
+        JudgedBy.objects.get_or_create(build=build, lap=lap)
+    if build.lap not in laps:
+        build.lap = laps[0] if laps else None
     build.save()
     return build
 

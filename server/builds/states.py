@@ -22,7 +22,7 @@ from django.db import transaction
 from loads.models import Lap
 
 from builds import selectors
-from builds.models import Build, BuildState
+from builds.models import Build, BuildState, JudgedBy
 
 
 def checked_document(document: dict[str, Any] | bytes) -> BuildDocument:
@@ -51,6 +51,8 @@ def add_build(user: User, document: BuildDocument, change: str, lap: Lap | None)
         change=change,
         made_by=user,
     )
+    if lap is not None:
+        JudgedBy.objects.create(build=build, lap=lap)
     build.last_id = last_number(plain)
     build.save()
     return build

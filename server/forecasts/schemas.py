@@ -16,6 +16,9 @@ class ShelfOut(Schema):
     id: int
     name: str
     lap_name: str | None
+    """The lap over which it does worst."""
+    laps: int
+    """How many it is judged by."""
     changed_at: datetime
     invented: list[Part]
     verdict: VerdictOut

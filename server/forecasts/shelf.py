@@ -6,25 +6,27 @@ from accounts.models import Workshop
 from bilge_core.errors import BilgeError
 from bilge_core.pan import assemble_pan
 from bilge_core.tell.drawing import mouth_out, side_section, standing_surface, surface_out
-from bilge_core.tell.verdict import faulty
+from bilge_core.tell.verdict import faulty, no_lap
 from builds.models import Build
 from builds.selectors import builds_of, document_of, invented_parts
 
 from forecasts.schemas import ShelfOut
-from forecasts.verdicts import verdict_of
+from forecasts.verdicts import verdicts_of
 
 
 def _on_shelf(build: Build) -> ShelfOut:
     try:
         document = document_of(build)
         pan = assemble_pan(document)
+        over = verdicts_of(build, document)
         return ShelfOut(
             id=build.pk,
             name=build.name,
-            lap_name=build.lap.name if build.lap else None,
+            lap_name=over[0].lap_name if over else None,
+            laps=len(over),
             changed_at=build.changed_at,
             invented=invented_parts(build),
-            verdict=verdict_of(build, document),
+            verdict=over[0].verdict if over else no_lap(),
             side=side_section(pan),
             mouth=mouth_out(pan),
             standing=surface_out(standing_surface(pan, document)),
@@ -34,6 +36,7 @@ def _on_shelf(build: Build) -> ShelfOut:
             id=build.pk,
             name=build.name,
             lap_name=None,
+            laps=0,
             changed_at=build.changed_at,
             invented=[],
             verdict=faulty(str(error)),

@@ -6,14 +6,16 @@ from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast import SettledForecast, forecast_settled
 from bilge_core.tell.known_by import key_of
-from bilge_core.tell.verdict import VerdictOut, no_lap, verdict_out
+from bilge_core.tell.verdict import OverLap, VerdictOut, verdict_out, worst_first
 from builds.models import Build
-from builds.selectors import plain_document
+from builds.selectors import laps_of, plain_document
 from loads.models import Lap
 from loads.selectors import known_by
 from loads.services import corners_of, log_of
 
 from forecasts.models import KeptVerdict
+
+SETTLED_NAME = "Settled oil"
 
 
 def forecast_over(document: BuildDocument, lap: Lap) -> SettledForecast:
@@ -27,16 +29,16 @@ def forecast_over(document: BuildDocument, lap: Lap) -> SettledForecast:
     return forecast_settled(document, log, corners_of(lap, log))
 
 
-def _key(build: Build) -> str:
+def _key(build: Build, lap: Lap) -> str:
     assert build.current is not None
-    return key_of("settled", plain_document(build.current), known_by(build.lap))
+    return key_of("settled", plain_document(build.current), known_by(lap))
 
 
-def keep_verdict(build: Build, verdict: VerdictOut) -> None:
-    """Keep a verdict, once; two requests that made the same one do no harm."""
-    if build.lap is None:
+def keep_verdict(build: Build, lap: Lap | None, verdict: VerdictOut) -> None:
+    """Keep a verdict over a lap, once; two requests that made the same one do no harm."""
+    if lap is None:
         return
-    key = _key(build)
+    key = _key(build, lap)
     if KeptVerdict.objects.filter(workshop=build.workshop, key=key).exists():
         return
     row = KeptVerdict(workshop=build.workshop, key=key, told=verdict.model_dump(mode="json"))
@@ -49,18 +51,36 @@ def _kept(workshop: Workshop, key: str) -> VerdictOut | None:
     return None if found is None else VerdictOut.model_validate(found)
 
 
-def verdict_of(build: Build, document: BuildDocument) -> VerdictOut:
-    """The verdict on a build as it stands: the one that is kept, or given now.
+def verdict_over(build: Build, document: BuildDocument, lap: Lap) -> VerdictOut:
+    """The verdict on a build as it stands over a lap: the one that is kept, or given now.
 
     Raises
     ------
     InvalidInput
     """
-    if build.lap is None:
-        return no_lap()
-    found = _kept(build.workshop, _key(build))
+    found = _kept(build.workshop, _key(build, lap))
     if found is None:
-        result = forecast_over(document, build.lap)
+        result = forecast_over(document, lap)
         found = verdict_out(result.verdict, result.dry_time)
-        keep_verdict(build, found)
+        keep_verdict(build, lap, found)
     return found
+
+
+def verdicts_of(build: Build, document: BuildDocument) -> list[OverLap]:
+    """The verdicts over all laps that a build is judged by, the worst first.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    return worst_first(
+        [
+            OverLap(
+                lap_id=lap.pk,
+                lap_name=lap.name,
+                verdict=verdict_over(build, document, lap),
+                model=SETTLED_NAME,
+            )
+            for lap in laps_of(build)
+        ]
+    )

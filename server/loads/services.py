@@ -200,7 +200,7 @@ def rename_lap(user: User, lap_id: int, wanted: LapNameIn) -> Lap:
 
 @transaction.atomic
 def delete_lap(user: User, lap_id: int, even_if_used: bool) -> None:
-    """Remove a lap; builds judged by it have none then.
+    """Remove a lap; builds that show it show another of theirs then, or none.
 
     Raises
     ------
@@ -209,10 +209,14 @@ def delete_lap(user: User, lap_id: int, even_if_used: bool) -> None:
         If builds are judged by it and that was not said to be meant.
     """
     lap = lap_of(user.workshop, lap_id)
-    used = [name for (name,) in lap.builds.values_list("name").order_by("name")]
+    used = [name for (name,) in lap.judges.values_list("build__name").order_by("build__name")]
     if used and not even_if_used:
         are = "are" if len(used) > 1 else "is"
-        raise Conflict(f"{', '.join(used)} {are} judged by this lap and would have none.")
+        raise Conflict(f"{', '.join(used)} {are} judged by this lap.")
+    for build in lap.builds.select_for_update():
+        another = build.judged_by.exclude(lap=lap).first()
+        build.lap_id = another.lap_id if another else None
+        build.save(update_fields=["lap"])
     lap.delete()
 
 

@@ -6,7 +6,7 @@ import hashlib
 
 from bilge_core.tell.known_by import key_of
 from builds.models import Build, BuildState
-from builds.selectors import plain_document
+from builds.selectors import laps_of, plain_document
 from loads.models import Lap
 from loads.selectors import known_by
 
@@ -17,10 +17,16 @@ def felt_in(state: BuildState, lap: Lap) -> str:
 
 
 def felt_now(build: Build) -> str | None:
-    """What it feels in a build as it stands, or None without a lap."""
+    """What it feels in a build as it stands over the lap shown, or None without one."""
     if build.current is None or build.lap is None:
         return None
     return felt_in(build.current, build.lap)
+
+
+def felt_over(build: Build) -> dict[str, Lap]:
+    """What it feels in a build as it stands, over each lap that it is judged by."""
+    state = build.current
+    return {felt_in(state, lap): lap for lap in laps_of(build)} if state is not None else {}
 
 
 def result_key(felt: str, cells: str, seed: int) -> str:

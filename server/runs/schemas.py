@@ -8,6 +8,7 @@ from typing import Literal
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut
 from bilge_core.tell.moving import Summary
+from bilge_core.tell.verdict import OverLap
 from builds.schemas import RevisionOut
 from ninja import Field, Schema
 
@@ -23,9 +24,13 @@ class StartsIn(Schema):
 
 
 class RunIn(Schema):
-    """What is to be run: the build as it stands over its lap."""
+    """What is to be run: the build as it stands over a lap that it is judged by.
+
+    Without a lap it is the one shown. An automatic run brings those over the other laps along.
+    """
 
     build_id: int
+    lap_id: int | None = None
     cells: Fineness = "quick"
     seed: int = Field(default=0, ge=0, le=1000)
     automatic: bool = False
@@ -83,19 +88,25 @@ class RunsOut(Schema):
 
 
 class KnownOut(Schema):
-    """What the finest run of a build as it stands gave, and in which model."""
+    """A build as it stands over all laps it is judged by, where moving oil is known of one.
+
+    `over` has the worst first; where moving oil is not known of a lap, settled oil is told.
+    """
 
     build_id: int
-    model: str
-    summary: Summary
+    over: list[OverLap]
 
 
 class LatestOut(Schema):
     """The runs of a build as it stands: under way, the finest finished, a last one that failed.
 
-    `queued` waits behind the one under way; `starts` are those of the finest finished.
+    `over` has the verdicts over all laps it is judged by, the worst first, of moving oil where it
+    is known. `queued` waits behind the one under way; `starts` are those of the finest finished.
     """
 
+    over: list[OverLap]
+    elsewhere: int
+    """Runs under way over its other laps."""
     under_way: RunOut | None
     queued: int
     finished: RunOut | None

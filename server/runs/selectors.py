@@ -2,21 +2,27 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Iterable, Mapping
 from typing import Any
 
 from accounts.models import Workshop
 from bilge_core.document.reach import names_of_openings
+from bilge_core.errors import BilgeError
 from bilge_core.forecast.moving import dry_time_spread, moving_name
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut, spread_out
 from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
+from bilge_core.tell.verdict import OverLap, VerdictOut, faulty, worst_first
+from builds.models import Build
 from builds.schemas import RevisionOut
-from builds.selectors import build_of, builds_of, revision_out, state_of
+from builds.selectors import build_of, builds_of, document_of, revision_out, state_of
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
+from forecasts.verdicts import SETTLED_NAME, verdict_over
+from loads.models import Lap
 
-from runs.felt import felt_now
+from runs.felt import felt_now, felt_over
 from runs.models import Result, Run
 from runs.schemas import (
     KnownOut,
@@ -28,6 +34,7 @@ from runs.schemas import (
 )
 
 MOST_RUNS = 100
+UNDER_WAY = (Run.WAITING, Run.RUNNING)
 _FINEST_FIRST: tuple[Fineness, ...] = ("fine", "bench", "quick")
 _GUESSED: dict[Fineness, float] = {"quick": 0.4, "bench": 3.0, "fine": 5.0}
 """Seconds a second of a lap takes, until this machine has run one."""
@@ -81,8 +88,12 @@ def _revision(run: Run) -> RevisionOut | None:
     return revision_out(named) if named else None
 
 
-def run_out(run: Run, felt: str | None = None) -> RunOut:
-    """A run as it crosses the boundary; `felt`: in its build now, worked out when not given."""
+def run_out(run: Run, felt: Collection[str] | None = None) -> RunOut:
+    """A run as it crosses the boundary; `felt`: in its build now, worked out when not given.
+
+    It is of its build as it stands when it is over any lap that the build is judged by.
+    """
+    now = felt_over(run.build) if felt is None else felt
     result = run.result
     return RunOut(
         id=run.pk,
@@ -90,7 +101,7 @@ def run_out(run: Run, felt: str | None = None) -> RunOut:
         build_name=run.build.name,
         state=run.state.number,
         revision=_revision(run),
-        is_current=run.felt == (felt or felt_now(run.build)),
+        is_current=run.felt in now,
         lap_id=run.lap_id,
         lap_name=run.lap.name,
         cells=run.cells,  # type: ignore[arg-type]
@@ -131,7 +142,7 @@ def runs_of(workshop: Workshop) -> RunsOut:
     """The newest runs of a workshop."""
     runs = list(_runs(workshop)[:MOST_RUNS])
     builds = {run.build_id: run.build for run in runs}
-    felt = {key: felt_now(build) for key, build in builds.items()}
+    felt = {key: felt_over(build) for key, build in builds.items()}
     return RunsOut(
         runs=[run_out(run, felt[run.build_id]) for run in runs], speeds=speeds_of(workshop)
     )
@@ -179,25 +190,60 @@ def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
     return bytes(Result.objects.values_list("frames", flat=True).get(pk=result_id))
 
 
-def known_of(workshop: Workshop) -> list[KnownOut]:
-    """What is known of each build of a workshop as it stands over its lap."""
-    felt = {b.pk: felt_now(b) for b in builds_of(workshop) if b.lap_id is not None}
-    runs = _runs(workshop).filter(status=Run.FINISHED, seed=0, felt__in=list(felt.values()))
-    finest: dict[int, Run] = {}
+def _finest(runs: Iterable[Run]) -> dict[str, Run]:
+    """Of finished runs the finest for each thing felt."""
+    finest: dict[str, Run] = {}
     for run in runs:
-        if run.felt != felt.get(run.build_id):
-            continue
-        held = finest.setdefault(run.build_id, run)
+        held = finest.setdefault(run.felt, run)
         if _FINEST_FIRST.index(run.cells) < _FINEST_FIRST.index(held.cells):
-            finest[run.build_id] = run
+            finest[run.felt] = run
+    return finest
+
+
+def _known_over(workshop: Workshop, felt: Collection[str]) -> dict[str, Run]:
+    return _finest(_runs(workshop).filter(status=Run.FINISHED, seed=0, felt__in=list(felt)))
+
+
+def _over_laps(build: Build, felt: Mapping[str, Lap], known: Mapping[str, Run]) -> list[OverLap]:
+    """Verdicts over the laps a build is judged by, the worst first; settled where none is known.
+
+    Settled verdicts are those given before or given now: they take hundredths of a second.
+    """
+    document = document_of(build)
+
+    def told(key: str, lap: Lap) -> tuple[VerdictOut, str]:
+        run = known.get(key)
+        if run is not None and run.result is not None:
+            name = moving_name(run.cells)  # type: ignore[arg-type]
+            return Summary.model_validate(run.result.summary).verdict, name
+        try:
+            return verdict_over(build, document, lap), SETTLED_NAME
+        except BilgeError as error:  # one faulty build must not hide the others
+            return faulty(str(error)), SETTLED_NAME
+
+    over = [(lap, *told(key, lap)) for key, lap in felt.items()]
+    return worst_first(
+        [
+            OverLap(lap_id=lap.pk, lap_name=lap.name, verdict=verdict, model=model)
+            for lap, verdict, model in over
+        ]
+    )
+
+
+def over_laps(build: Build) -> list[OverLap]:
+    """The verdicts over all laps that a build is judged by, the worst first."""
+    felt = felt_over(build)
+    return _over_laps(build, felt, _known_over(build.workshop, felt))
+
+
+def known_of(workshop: Workshop) -> list[KnownOut]:
+    """What is known in moving oil of each build of a workshop as it stands."""
+    felt = {build: felt_over(build) for build in builds_of(workshop)}
+    known = _known_over(workshop, [key for over in felt.values() for key in over])
     return [
-        KnownOut(
-            build_id=build_id,
-            model=moving_name(run.cells),  # type: ignore[arg-type]
-            summary=Summary.model_validate(run.result.summary),
-        )
-        for build_id, run in finest.items()
-        if run.result is not None
+        KnownOut(build_id=build.pk, over=_over_laps(build, over, known))
+        for build, over in felt.items()
+        if any(key in known for key in over)
     ]
 
 
@@ -222,7 +268,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     # what the oil cannot tell from the build as it stands counts as that
     runs = _runs(workshop).filter(build=build, felt=felt_now(build) or "no lap")
     # the one that runs comes before those that wait, and these in their order
-    under_way = list(runs.filter(status__in=(Run.WAITING, Run.RUNNING)).order_by("status", "pk"))
+    under_way = list(runs.filter(status__in=UNDER_WAY).order_by("status", "pk"))
+    of_laps = Run.objects.filter(build=build, felt__in=list(felt_over(build)))
     finished = None
     for cells in _FINEST_FIRST:
         finished = runs.filter(status=Run.FINISHED, cells=cells, seed=0).first()
@@ -230,6 +277,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
             break
     last = runs.first()
     return LatestOut(
+        over=over_laps(build),
+        elsewhere=of_laps.filter(status__in=UNDER_WAY).exclude(lap=build.lap).count(),
         failed=run_out(last) if last and last.status == Run.FAILED else None,
         speeds=speeds_of(workshop),
         under_way=run_out(under_way[0]) if under_way else None,

@@ -145,7 +145,7 @@ def test_without_a_logger_the_load_is_said(page: Page) -> None:
     page.type_into("Load", "1.3")
     page.says("Corner left, 1.3 g for 4 s")
     page.until(lambda: "No lap yet" not in page.verdict())
-    page.says("judged by this")
+    page.says("shown")
     page.click("button", "better tyres")
     page.click("button", "Keep")
     page.says("Corner left, 1.3 g for 4 s, grip x 1.1")

@@ -200,14 +200,22 @@ def test_scrub_play_and_step(slosh: Page) -> None:
     assert moment() == pytest.approx(stood, abs=0.5)
 
 
-def test_another_lap_is_laid_over_and_judged_by(slosh: Page) -> None:
-    over = slosh.find("select[aria-label='Lap that the build is judged by']")
+def test_another_lap_is_laid_over_and_judged_by_too(slosh: Page) -> None:
+    shown = slosh.find("select[aria-label='Lap shown']")
     assert slosh.driver.find_elements(By.CSS_SELECTOR, "[data-over]") == []
     slosh.driver.find_element(By.XPATH, "//label[contains(., 'over it')]/select").send_keys("rain")
     slosh.find("[data-over]")
     slosh.says("thin: rain")
-    over.send_keys("rain")
-    slosh.until(lambda: "twice a lap" in slosh.verdict())
+    shown.send_keys("rain")
+    # the other lap judges it still, and is the worse
+    slosh.until(lambda: ": the pickup runs dry 8 times a lap" in slosh.verdict())
+    assert slosh.verdict().startswith("Not safe. Over ")
+    slosh.says("2 laps")
+    slosh.click("a", "Loads")
+    slosh.find("input[aria-label='Judge by rain']").click()
+    slosh.until(lambda: slosh.verdict().startswith("Not safe. The pickup runs dry 8 times"))
+    slosh.says("1 lap")
+    assert slosh.serious_faults() == []
 
 
 def edit_elsewhere(build: Build, user: User, field: str, typed: str) -> None:

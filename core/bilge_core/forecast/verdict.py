@@ -21,6 +21,22 @@ class Verdict:
     sentence: str
 
 
+_WORSE = {"sound": 0, "draws_air": 1, "runs_dry": 2}
+
+
+def badness(state: State, dry: float) -> tuple[int, float]:
+    """How bad a verdict is beside another, to be compared: by its state, then its dry time [s].
+
+    Examples
+    --------
+    >>> badness("runs_dry", 0.2) > badness("draws_air", 0.0) > badness("sound", 0.0)
+    True
+    >>> badness("runs_dry", 0.3) > badness("runs_dry", 0.2)
+    True
+    """
+    return _WORSE[state], dry
+
+
 def _seconds(time: float) -> str:
     """Under a tenth of a second one place would say nil."""
     return f"{time:.1f} s" if time >= 0.1 else f"{time:.2f} s"

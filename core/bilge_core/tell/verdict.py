@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import BaseModel
 
 from bilge_core.forecast import Dip, DryTime, Verdict
-from bilge_core.forecast.verdict import dip_words
+from bilge_core.forecast.verdict import badness, dip_words
 
 
 class VerdictOut(BaseModel):
@@ -18,6 +19,30 @@ class VerdictOut(BaseModel):
     sentence: str
     dry_s: float | None
     dip_count: int | None
+
+
+class OverLap(BaseModel):
+    """The verdict over one of the laps that a build is judged by, and the model that gave it."""
+
+    lap_id: int
+    lap_name: str
+    verdict: VerdictOut
+    model: str
+
+
+def worst_first(rows: Sequence[OverLap]) -> list[OverLap]:
+    """Verdicts over laps, the worst first; of equals the one that came first.
+
+    A build is as good as the worst of them; one that cannot be read comes before all others.
+    """
+
+    def key(row: OverLap) -> tuple[int, float]:
+        state = row.verdict.state
+        if state == "no_lap" or state == "faulty":  # noqa: PLR1714 - so that the type is narrowed
+            return (3, 0.0)
+        return badness(state, row.verdict.dry_s or 0.0)
+
+    return sorted(rows, key=key, reverse=True)
 
 
 class DipOut(BaseModel):

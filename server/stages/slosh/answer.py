@@ -20,7 +20,7 @@ from forecasts.kept import Parts, joined, kept
 from forecasts.verdicts import forecast_over, keep_verdict
 from loads.models import Lap
 from loads.selectors import lap_of
-from runs.selectors import run_of
+from runs.selectors import over_laps, run_of
 
 
 def _settled(state: BuildState, lap: Lap | None) -> dict[str, bytes]:
@@ -56,8 +56,10 @@ def _lap_json(lap: Lap, told: bytes) -> bytes:
     return which[:-1] + b"," + told[1:]
 
 
-def settled_over(state: BuildState, lap: Lap | None) -> bytes:
+def settled_over(state: BuildState, lap: Lap | None, over: bytes = b"[]") -> bytes:
     """A state's pan with all that the settled oil does in it, over a lap if there is one, as JSON.
+
+    `over` is put in as it is: the verdicts over all laps, as JSON.
 
     Raises
     ------
@@ -73,6 +75,7 @@ def settled_over(state: BuildState, lap: Lap | None) -> bytes:
             "model_note": json.dumps(model_note(document)).encode(),
             **_drawing(state),
             **settled,
+            "over": over,
             "lap": b"null" if lap is None else _lap_json(lap, settled["lap"]),
         }
     )
@@ -87,10 +90,10 @@ def slosh(workshop: Workshop, build_id: int) -> bytes:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    keep_verdict(
-        build, VerdictOut.model_validate_json(_settled(build.current, build.lap)["verdict"])
-    )
-    return settled_over(build.current, build.lap)
+    told = _settled(build.current, build.lap)["verdict"]
+    keep_verdict(build, build.lap, VerdictOut.model_validate_json(told))
+    over = ",".join(row.model_dump_json() for row in over_laps(build))
+    return settled_over(build.current, build.lap, f"[{over}]".encode())
 
 
 def scene_of_run(workshop: Workshop, run_id: int) -> bytes:

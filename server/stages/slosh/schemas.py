@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bilge_core.tell.drawing import DrawingOut
 from bilge_core.tell.settled import HeldOut, LapOut, RoseOut, TiltOut
-from bilge_core.tell.verdict import VerdictOut
+from bilge_core.tell.verdict import OverLap, VerdictOut
 from ninja import Schema
 
 
@@ -22,6 +22,9 @@ class SloshOut(Schema):
     model: str
     model_note: str
     verdict: VerdictOut
+    """Over the lap shown."""
+    over: list[OverLap]
+    """Over all laps that the build is judged by, the worst first; none of a run's scene."""
     drawing: DrawingOut
     rose: RoseOut
     held: HeldOut

@@ -196,7 +196,8 @@ export type Edit =
   | { kind: "redo" }
   | { kind: "show"; state: number }
   | { kind: "revision"; name: string }
-  | { kind: "lap"; lapId: number | null };
+  | { kind: "lap"; lapId: number | null }
+  | { kind: "judged"; lapIds: number[] };
 
 /**
  * Each kind of edit as its call, on the state that it was made on: a whole document on the one that
@@ -227,6 +228,8 @@ const CALLS: {
     client.POST("/api/builds/{build_id}/show", { ...path, body: { base_state, state } }),
   revision: (path, base_state, { name }) =>
     client.PUT("/api/builds/{build_id}/revision", { ...path, body: { base_state, name } }),
+  judged: (path, base_state, { lapIds }) =>
+    client.PUT("/api/builds/{build_id}/judged", { ...path, body: { base_state, lap_ids: lapIds } }),
   lap: (path, base_state, { lapId }) =>
     client.PUT("/api/builds/{build_id}/lap", { ...path, body: { base_state, lap_id: lapId } }),
 };

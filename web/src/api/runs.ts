@@ -22,12 +22,16 @@ const LOOK_EVERY = 500;
 export const isUnderWay = (run: Run): boolean =>
   run.status === "waiting" || run.status === "running";
 
+/** Whether anything of a build is under way, over any of its laps. */
+const isWorking = (latest: Latest | undefined): boolean =>
+  latest !== undefined && (latest.under_way !== null || latest.elsewhere > 0);
+
 /** What is under way and what is known for a build as it stands over its lap. */
 export const useLatest = (build: BuildOut | undefined): UseQueryResult<Latest> =>
   useQuery({
-    queryKey: ["runs", "latest", build?.id, build?.state, build?.lap_id],
+    queryKey: ["runs", "latest", build?.id, build?.state, build?.lap_id, build?.judged_by],
     enabled: build?.lap_id != null,
-    refetchInterval: (query) => (query.state.data?.under_way ? LOOK_EVERY : false),
+    refetchInterval: (query) => (isWorking(query.state.data) ? LOOK_EVERY : false),
     queryFn: async () =>
       bodyOf(
         "LatestOut",

@@ -152,6 +152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Judge By
+         * @description Choose the laps to judge by.
+         */
+        put: operations["judge_by"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/lap": {
         parameters: {
             query?: never;
@@ -162,7 +182,7 @@ export interface paths {
         get?: never;
         /**
          * Choose Lap
-         * @description Choose the lap to judge by.
+         * @description Choose the lap to show, and judge by it too.
          */
         put: operations["choose_lap"];
         post?: never;
@@ -1314,8 +1334,9 @@ export interface components {
          * BuildOut
          * @description A build as it stands; `revision` is the last named state on the way to it.
          *
-         *     `invented` names the parts that are a template's numbers still; `joined` says what others had
-         *     changed when the last edit was laid on top of theirs.
+         *     `lap_id` is shown, `judged_by` has all laps it is judged by. `invented` names the parts that
+         *     are a template's numbers still; `joined` says what others had changed when the last edit was
+         *     laid on top of theirs.
          */
         BuildOut: {
             /**
@@ -1330,6 +1351,8 @@ export interface components {
             invented: ("car" | "oil" | "pan" | "pickup" | "pump")[];
             /** Joined */
             joined: string | null;
+            /** Judged By */
+            judged_by: number[];
             /** Lap Id */
             lap_id: number | null;
             /** Lap Name */
@@ -1460,7 +1483,7 @@ export interface components {
         };
         /**
          * ChooseLapIn
-         * @description The lap to judge by, null for none; chosen on `base_state`.
+         * @description The lap to show, among those to judge by; null for none; chosen on `base_state`.
          */
         ChooseLapIn: {
             /** Base State */
@@ -2268,6 +2291,16 @@ export interface components {
             seal: "o_ring" | "gasket" | "liquid" | "brazed" | "none";
         };
         /**
+         * JudgeIn
+         * @description The laps that a build is judged by, all of them; chosen on `base_state`.
+         */
+        JudgeIn: {
+            /** Base State */
+            base_state: number;
+            /** Lap Ids */
+            lap_ids: number[];
+        };
+        /**
          * KeepLapsIn
          * @description Which laps of a file to keep, and how to read it.
          */
@@ -2298,14 +2331,15 @@ export interface components {
         };
         /**
          * KnownOut
-         * @description What the finest run of a build as it stands gave, and in which model.
+         * @description A build as it stands over all laps it is judged by, where moving oil is known of one.
+         *
+         *     `over` has the worst first; where moving oil is not known of a lap, settled oil is told.
          */
         KnownOut: {
             /** Build Id */
             build_id: number;
-            /** Model */
-            model: string;
-            summary: components["schemas"]["Summary"];
+            /** Over */
+            over: components["schemas"]["OverLap"][];
         };
         /**
          * LapCornerOut
@@ -2455,11 +2489,16 @@ export interface components {
          * LatestOut
          * @description The runs of a build as it stands: under way, the finest finished, a last one that failed.
          *
-         *     `queued` waits behind the one under way; `starts` are those of the finest finished.
+         *     `over` has the verdicts over all laps it is judged by, the worst first, of moving oil where it
+         *     is known. `queued` waits behind the one under way; `starts` are those of the finest finished.
          */
         LatestOut: {
+            /** Elsewhere */
+            elsewhere: number;
             failed: components["schemas"]["RunOut"] | null;
             finished: components["schemas"]["RunOut"] | null;
+            /** Over */
+            over: components["schemas"]["OverLap"][];
             /** Queued */
             queued: number;
             /** Speeds */
@@ -2819,6 +2858,19 @@ export interface components {
             name: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * OverLap
+         * @description The verdict over one of the laps that a build is judged by, and the model that gave it.
+         */
+        OverLap: {
+            /** Lap Id */
+            lap_id: number;
+            /** Lap Name */
+            lap_name: string;
+            /** Model */
+            model: string;
+            verdict: components["schemas"]["VerdictOut"];
         };
         /**
          * Pan
@@ -3227,7 +3279,9 @@ export interface components {
         };
         /**
          * RunIn
-         * @description What is to be run: the build as it stands over its lap.
+         * @description What is to be run: the build as it stands over a lap that it is judged by.
+         *
+         *     Without a lap it is the one shown. An automatic run brings those over the other laps along.
          */
         RunIn: {
             /**
@@ -3243,6 +3297,8 @@ export interface components {
              * @enum {string}
              */
             cells: "quick" | "bench" | "fine";
+            /** Lap Id */
+            lap_id?: number | null;
             /**
              * Seed
              * @default 0
@@ -3518,6 +3574,8 @@ export interface components {
             invented: ("car" | "oil" | "pan" | "pickup" | "pump")[];
             /** Lap Name */
             lap_name: string | null;
+            /** Laps */
+            laps: number;
             mouth: components["schemas"]["MouthOut"] | null;
             /** Name */
             name: string;
@@ -3581,6 +3639,8 @@ export interface components {
             model: string;
             /** Model Note */
             model_note: string;
+            /** Over */
+            over: components["schemas"]["OverLap"][];
             rose: components["schemas"]["RoseOut"];
             /** State */
             state: number;
@@ -4847,6 +4907,122 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    judge_by: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -34,8 +34,8 @@ function strip(
   { build = DUNLIN_BUILD, moves = false }: { build?: BuildOut; moves?: boolean } = {},
 ): { head: HTMLElement; view: BuildView } {
   state.pan = pan;
-  const forecast = forecastOf({ shown: slosh });
-  forecast.settled = { ...forecast.settled, data: moves ? undefined : slosh } as never;
+  const settled = { ...forecastOf().settled, data: moves ? undefined : slosh } as never;
+  const forecast = forecastOf({ shown: slosh, settled });
   const view = viewOf({ build, forecast });
   return { head: showInBuild(<HeadStrip session={SESSION} />, view).container, view };
 }

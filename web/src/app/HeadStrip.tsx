@@ -148,8 +148,8 @@ export function HeadStrip({ session }: { session: Session }): ReactElement {
   const head = useRef<HTMLElement>(null);
   const signOut = useSignOut();
   const navigate = useNavigate();
-  const { shown, settled } = forecast;
-  const verdict = shown && yours(shown.verdict, build.invented);
+  const { judged, settled } = forecast;
+  const verdict = judged && yours(judged.verdict, build.invented);
   return (
     <>
       <FoldedHead head={head} name={build.name} verdict={verdict} />

@@ -5,10 +5,11 @@ import { useAskForRun } from "../api/runs";
 /** How long an edit must have stood before it is run [ms]. */
 const SETTLED = 1000;
 
-/** After each settled edit a quick run starts by itself. */
+/** After each settled edit a quick run starts by itself, over all laps it is judged by. */
 export function useAutomaticRun(build: BuildOut | undefined): void {
   const { mutate } = useAskForRun();
   const { id, state, lap_id: lapId } = build ?? {};
+  const laps = build?.judged_by.join();
   useEffect(() => {
     if (id === undefined || lapId == null) return undefined;
     const timer = window.setTimeout(
@@ -16,5 +17,5 @@ export function useAutomaticRun(build: BuildOut | undefined): void {
       SETTLED,
     );
     return () => window.clearTimeout(timer);
-  }, [id, state, lapId, mutate]);
+  }, [id, state, lapId, laps, mutate]);
 }

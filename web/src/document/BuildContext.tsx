@@ -2,6 +2,7 @@ import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
 import type { BuildOut, Edit, Slosh } from "../api/queries";
 import type { Latest, Moving } from "../api/runs";
+import type { Judged } from "./worst";
 
 export type EditMutation = UseMutationResult<BuildOut, Error, Edit>;
 
@@ -11,6 +12,8 @@ export interface Forecast {
   settled: UseQueryResult<Slosh>;
   /** With the figures of moving oil in it, where they are known and wanted. */
   shown: Slosh | undefined;
+  /** Over the worst of the laps that it is judged by. */
+  judged: Judged | undefined;
   /** Its runs in moving oil. */
   latest: Latest | undefined;
   /** Of the finest finished run. */

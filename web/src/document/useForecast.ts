@@ -3,6 +3,7 @@ import { useSlosh, type BuildOut } from "../api/queries";
 import { useFigures, useLatest } from "../api/runs";
 import type { Forecast } from "./BuildContext";
 import { withMoving } from "./moving";
+import { judgedBy } from "./worst";
 
 /** The forecast of a build as it stands: settled at once, moving when it is known. */
 export function useForecast(build: BuildOut | undefined): Forecast {
@@ -14,5 +15,15 @@ export function useForecast(build: BuildOut | undefined): Forecast {
     settled.data && figures && moves && !settled.isPlaceholderData
       ? withMoving(settled.data, figures)
       : settled.data;
-  return { settled, shown, latest, figures, moves, setMoves };
+  const judged =
+    shown &&
+    judgedBy(
+      {
+        verdict: shown.verdict,
+        lapId: shown.lap?.lap_id ?? null,
+        moves: shown !== settled.data,
+      },
+      latest?.over ?? shown.over,
+    );
+  return { settled, shown, judged, latest, figures, moves, setMoves };
 }

@@ -94,7 +94,7 @@ export function LapBar({
       <div className="flex shrink-0 flex-col justify-between px-4 py-1.5 sm:w-[232px]">
         <div className="flex items-center justify-between gap-2">
           <select
-            aria-label="Lap that the build is judged by"
+            aria-label="Lap shown"
             value={lap.lap_id}
             onChange={(event) => onLap(Number(event.target.value))}
             className={`${bare} text-[14px] font-semibold`}

@@ -14,6 +14,7 @@ export const DUNLIN_BUILD: BuildOut = {
   joined: null,
   lap_id: null,
   lap_name: null,
+  judged_by: [],
   revision: null,
   document: DUNLIN,
   invented: [],

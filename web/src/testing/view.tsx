@@ -8,10 +8,15 @@ import { show } from "./shown";
 
 const nothing = { data: undefined, error: null, isFetching: false, refetch: vi.fn() };
 
-/** A forecast that has not come, but for what is given. */
-export const forecastOf = (given: Partial<Forecast> = {}): Forecast => ({
+/** A forecast that has not come, but for what is given; over one lap, where nothing else is said. */
+export const forecastOf = ({ shown, ...given }: Partial<Forecast> = {}): Forecast => ({
   settled: nothing as unknown as Forecast["settled"],
-  shown: undefined,
+  shown,
+  judged: shown && {
+    verdict: shown.verdict,
+    lapName: null,
+    moves: shown !== (given.settled as { data?: unknown } | undefined)?.data,
+  },
   latest: undefined,
   figures: null,
   moves: true,

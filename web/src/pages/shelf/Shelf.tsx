@@ -38,8 +38,10 @@ function Row({
 }): ReactElement {
   const [asking, setAsking] = useState(false);
   const remove = useDeleteBuild();
-  const verdict = yours(known?.summary.verdict ?? row.verdict, row.invented);
-  const model = known?.model ?? (row.lap_name ? "Settled oil" : null);
+  const worst = known?.over[0];
+  const verdict = yours(worst?.verdict ?? row.verdict, row.invented);
+  const lap = worst?.lap_name ?? row.lap_name;
+  const model = worst?.model ?? (lap ? "Settled oil" : null);
   return (
     <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-hair py-3">
       <Thumbnail row={row} />
@@ -51,7 +53,8 @@ function Row({
           {row.name}
         </Link>
         <p className="text-[14px] text-ink-2">
-          {row.lap_name ?? "no lap yet"} · changed{" "}
+          {lap ?? "no lap yet"}
+          {row.laps > 1 && `, the worst of ${row.laps} laps`} · changed{" "}
           {new Date(row.changed_at).toLocaleString(undefined, {
             dateStyle: "medium",
             timeStyle: "short",

@@ -19,7 +19,15 @@ vi.mock("../../api/logs", async () => {
 
 const [onJudge, onSee, onGone] = [vi.fn(), vi.fn(), vi.fn()];
 function view(judged: boolean): void {
-  show(<LapView lapId={5} nose="right" extra={null} {...{ judged, onJudge, onSee, onGone }} />);
+  show(
+    <LapView
+      lapId={5}
+      nose="right"
+      extra={null}
+      isShown={judged}
+      {...{ judged, onJudge, onSee, onGone }}
+    />,
+  );
 }
 async function retype(label: string, text: string): Promise<void> {
   const field = screen.getByLabelText(label);

@@ -104,7 +104,7 @@ function Remove({
           <div className="p-4">
             <p>
               The lap and its forecasts go; the logger’s file on your own disk stays.
-              {judged && " This build is judged by it and has no lap then."}
+              {judged && " This build is judged by it."}
             </p>
             {remove.error && <Notice kind="bad">{wordsOf(remove.error)}</Notice>}
             <Button
@@ -149,6 +149,7 @@ function Drawn({
 export function LapView({
   lapId,
   nose,
+  isShown,
   judged,
   onJudge,
   onSee,
@@ -158,7 +159,11 @@ export function LapView({
   lapId: number;
   /** Where the crank's nose points in the car. */
   nose: NosePoints;
+  /** On Slosh. */
+  isShown: boolean;
+  /** Among the laps that the build is judged by. */
   judged: boolean;
+  /** Shows it, and judges by it. */
   onJudge: () => void;
   onSee: () => void;
   onGone: () => void;
@@ -192,15 +197,9 @@ export function LapView({
       <div className="flex flex-wrap items-center gap-3">
         <Name lap={lap} />
         <span className="font-figure text-[18px]">{lapTime(lap.duration_s)}</span>
-        {judged ? (
-          <Button look="main" onClick={onSee}>
-            See where the oil goes
-          </Button>
-        ) : (
-          <Button look="main" onClick={onJudge}>
-            Judge by it
-          </Button>
-        )}
+        <Button look="main" onClick={isShown ? onSee : onJudge}>
+          {judged ? "See where the oil goes" : "Judge by it"}
+        </Button>
         {extra}
         <Remove lap={lap} judged={judged} onGone={onGone} />
       </div>

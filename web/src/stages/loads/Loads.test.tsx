@@ -58,8 +58,23 @@ describe("Loads", () => {
     loads(LAPS, 2);
     const current = screen.getByRole("button", { current: true });
     expect(current.textContent).toContain("dry");
-    expect(current.textContent).toContain("judged by this");
+    expect(current.textContent).toContain("shown");
     expect(current.textContent).toContain("1:21.00");
+  });
+
+  it("ticks the laps that the build is judged by, and sends all of them", async () => {
+    const view = viewOf({ build: { ...DUNLIN_BUILD, lap_id: 2, judged_by: [2] } });
+    state.laps = LAPS;
+    showInBuild(<Loads />, view);
+    const [rain, dry] = [
+      screen.getByRole("checkbox", { name: "Judge by rain" }),
+      screen.getByRole("checkbox", { name: "Judge by dry" }),
+    ];
+    expect([rain, dry].map((box) => (box as HTMLInputElement).checked)).toEqual([false, true]);
+    await userEvent.click(rain);
+    expect(view.edit.mutate).toHaveBeenLastCalledWith({ kind: "judged", lapIds: [2, 1] });
+    await userEvent.click(dry);
+    expect(view.edit.mutate).toHaveBeenLastCalledWith({ kind: "judged", lapIds: [] });
   });
 
   it("goes from laps to import and to a load said, and back", async () => {

@@ -32,6 +32,11 @@ export function Loads(): ReactElement {
     setChosen({ kind: "lap", lapId });
   }
 
+  const judge = (lapId: number, by: boolean): void =>
+    edit.mutate({
+      kind: "judged",
+      lapIds: by ? [...build.judged_by, lapId] : build.judged_by.filter((each) => each !== lapId),
+    });
   const name = (lapId: number): string =>
     laps.data?.find((lap) => lap.id === lapId)?.name ?? "the lap";
   return (
@@ -50,21 +55,34 @@ export function Loads(): ReactElement {
         {laps.data?.length === 0 && (
           <p className="mt-1 text-ink-2">None yet: import a log, or say a load.</p>
         )}
+        {(laps.data?.length ?? 0) > 0 && (
+          <p className="mt-1 text-[13px] text-ink-2">
+            Ticked: this build is judged by it. The verdict is the worst of them.
+          </p>
+        )}
         <ul className="mt-1 border-t border-hair empty:border-0">
           {laps.data?.map((lap) => {
             const current = shown.kind === "lap" && shown.lapId === lap.id;
             return (
-              <li key={lap.id} className="border-b border-hair">
+              <li key={lap.id} className="flex items-center gap-2 border-b border-hair">
+                <input
+                  type="checkbox"
+                  checked={build.judged_by.includes(lap.id)}
+                  aria-label={`Judge by ${lap.name}`}
+                  title="judge this build by it"
+                  className="size-4 shrink-0 accent-[var(--ink)]"
+                  onChange={(event) => judge(lap.id, event.target.checked)}
+                />
                 <button
                   type="button"
                   aria-current={current}
                   onClick={() => setChosen({ kind: "lap", lapId: lap.id })}
-                  className={`flex w-full items-baseline justify-between gap-2 px-1 py-1.5 text-left ${current ? "bg-ink text-paper" : ""}`}
+                  className={`flex min-w-0 flex-1 items-baseline justify-between gap-2 px-1 py-1.5 text-left ${current ? "bg-ink text-paper" : ""}`}
                 >
                   <span className="min-w-0">
                     <span className="block truncate">{lap.name}</span>
                     {lap.id === build.lap_id && (
-                      <span className="text-[13px] font-semibold">judged by this</span>
+                      <span className="text-[13px] font-semibold">shown</span>
                     )}
                   </span>
                   <span className="font-figure text-[14px]">{lapTime(lap.duration_s)}</span>
@@ -96,7 +114,8 @@ export function Loads(): ReactElement {
             key={shown.lapId}
             lapId={shown.lapId}
             nose={build.document.car.nose_points}
-            judged={shown.lapId === build.lap_id}
+            isShown={shown.lapId === build.lap_id}
+            judged={build.judged_by.includes(shown.lapId)}
             onJudge={() => void judgeBy(shown.lapId)}
             onSee={onDone}
             onGone={() => setChosen(null)}

@@ -4,5 +4,7 @@ import type { StageState } from "../../document/stage";
 /** Whether there is a lap to judge by. */
 export function useLoadsState(): StageState {
   const { build } = useBuildView();
-  return build.lap_id ? { mark: "good", word: "1 lap" } : { mark: "nothing", word: "no lap" };
+  const count = build.judged_by.length;
+  if (count === 0) return { mark: "nothing", word: "no lap" };
+  return { mark: "good", word: count === 1 ? "1 lap" : `${count} laps` };
 }

@@ -6,14 +6,15 @@ import { yours } from "../../parts/verdict";
 /** The dry time over the lap, and of which oil it is. */
 export function DryFigure({ to }: { to: string }): ReactElement {
   const { build, forecast } = useBuildView();
-  const verdict = forecast.shown && yours(forecast.shown.verdict, build.invented);
+  const { judged } = forecast;
+  const verdict = judged && yours(judged.verdict, build.invented);
   const dry = verdict?.dry_s ?? null;
   if (dry === null)
     return <HeadFigure name="Runs dry" to={to} value={null} mark="nothing" word="no lap" />;
   const isYours = verdict?.state !== "not_yours";
   return (
     <HeadFigure
-      name={forecast.shown === forecast.settled.data ? "Dry, settled" : "Dry, moving"}
+      name={judged?.moves ? "Dry, moving" : "Dry, settled"}
       to={to}
       value={dry.toFixed(1)}
       unit="s/lap"

@@ -5,7 +5,7 @@ import { yours } from "../../parts/verdict";
 /** The verdict in a word. */
 export function useSloshState(): StageState {
   const { build, forecast } = useBuildView();
-  const verdict = forecast.shown?.verdict;
+  const verdict = forecast.judged?.verdict;
   if (!verdict || verdict.dry_s === null) return { mark: "nothing", word: "no lap" };
   const { state, dip_count: dips } = yours(verdict, build.invented);
   switch (state) {
