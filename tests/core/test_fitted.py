@@ -22,6 +22,7 @@ from bilge_core.pan import assemble_pan
 from bilge_core.pickup.demand import demanded_flow
 from bilge_core.rules.inspection import ITEMS
 from bilge_core.settled import settle_lap
+from bilge_core.tell.drawing import drawing_out
 
 Make = Callable[..., dict[str, Any]]
 RPM = math.pi / 30.0
@@ -311,3 +312,51 @@ def test_a_spacer_takes_bosses_down_and_leaves_the_dipstick(box_document: Make) 
     assert spaced.dip_marks[0].level_mm == pytest.approx(66.35)
     deeper = deepen(build, 20e-3, [0]).build.pan
     assert [b.depth_mm for b in deeper.bosses] == pytest.approx([160.0, 40.0])
+
+
+@pytest.mark.parametrize(
+    ("row", "sizes"),
+    [
+        # length, width, height as they are seen from above, from the side, from the front [mm]
+        (keep_out("box", from_mm=[100, -60, -300], to_mm=[300, 40, -180]), (200, 100, 120)),
+        (keep_out("cylinder", from_mm=[50, 0, -250], to_mm=[450, 0, -250], diameter_mm=80),
+         (400, 80, 80)),
+        (keep_out("cylinder", from_mm=[50, 20, -250], to_mm=[50, 20, -150], diameter_mm=60),
+         (60, 60, 100)),
+        (keep_out("cylinder", from_mm=[50, -90, -250], to_mm=[50, 110, -250], diameter_mm=40),
+         (40, 200, 40)),
+    ],
+)  # fmt: skip
+def test_what_is_round_the_pan_is_drawn_to_size(
+    box_document: Make, row: dict[str, Any], sizes: tuple[float, float, float]
+) -> None:
+    build = build_from(box_document(car__keep_outs=[row]))
+    (drawn,) = drawing_out(assemble_pan(build), build).around
+    middle = (np.array(row["from_mm"]) + np.array(row["to_mm"])) / 2.0
+    for outline, axes in (
+        (drawn.plan_mm, (0, 1)),
+        (drawn.side_mm, (0, 2)),
+        (drawn.front_mm, (1, 2)),
+    ):
+        points = np.array(outline)
+        wanted = [sizes[axis] for axis in axes]
+        assert np.ptp(points, axis=0) == pytest.approx(wanted, rel=0.01)
+        assert points.max(axis=0) + points.min(axis=0) == pytest.approx(
+            2.0 * middle[list(axes)], abs=1.0
+        )
+
+
+def test_bolts_are_checked_where_flange_and_length_are_known(box_document: Make) -> None:
+    flange = {
+        "outline_mm": [[-20, -140], [420, -140], [420, 140], [-20, 140]], "thickness_mm": 6,
+        "bolts": [{"x_mm": 200, "y_mm": 135, "diameter_mm": 7}],
+    }  # fmt: skip
+
+    def found(**changes: Any) -> list[str]:
+        build = build_from(box_document(**changes))
+        return [c.words for c in check_pan(build, assemble_pan(build), 600.0) if "bolt" in c.field]
+
+    assert len(found(pan__bolt_length_mm=20, pan__flange=flange)) == 1
+    assert found(pan__bolt_length_mm=20) == []
+    assert found(pan__flange=flange) == []
+    assert found(pan__bolt_length_mm=20, pan__flange={**flange, "bolts": []}) == []

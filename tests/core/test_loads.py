@@ -283,3 +283,14 @@ def test_a_lap_whose_heading_drifts_comes_round(too_much: float) -> None:
     assert line[-1] == pytest.approx(line[0], abs=1e-6)
     away = np.linalg.norm(line - np.array([0.0, 100.0]), axis=1)
     assert away == pytest.approx(np.full_like(away, 100.0), abs=0.5)
+
+
+@pytest.mark.parametrize(
+    ("most", "doubted"), [(3.4, False), (3.6, True), (0.21, False), (0.19, True)]
+)
+def test_loads_that_no_car_reaches_are_doubted(most: float, doubted: bool) -> None:
+    """More than 3.5 g or less than 0.2 g is likely another unit (ours)."""
+    time = np.arange(0.0, 20.0, 0.05)
+    side = most * 9.80665 * np.sin(0.4 * time)
+    log = Log(time, np.full_like(time, 30.0), 0.0 * time, side, np.full_like(time, 500.0))
+    assert any("are the columns in" in words for words in log_facts(log).doubts) == doubted

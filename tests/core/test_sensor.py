@@ -240,3 +240,16 @@ def test_a_tilt_that_the_numbers_show_is_offered(saltmarsh: Log) -> None:
     assert in_car(slight, Sensor(), yaw)[1] == ()
     more, yaw = tilted_lap(saltmarsh, 3.4, 0.0)
     assert len(in_car(more, Sensor(), yaw)[1]) == 1
+
+
+@pytest.mark.parametrize(
+    "stands", [((0, 4), (20, 30)), ((0, 10), (20, 24)), ((0, 9), (20, 26), (40, 49))]
+)
+def test_of_several_stands_the_longest_is_taken(stands: tuple[tuple[int, int], ...]) -> None:
+    time = np.arange(0.0, 60.0, 0.1)
+    speed = np.full_like(time, 20.0)
+    for start, end in stands:
+        speed[(time >= start - 1e-9) & (time < end - 1e-9)] = 0.0
+    longest = max(stands, key=lambda each: each[1] - each[0])
+    found = standing_stretch(Log(time, speed, *np.zeros((3, len(time)))))
+    assert found == (longest[0] * 10, longest[1] * 10)
