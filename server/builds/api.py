@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from accounts.requests import signed_in
 from bilge_core.document.read import write_build
+from bilge_core.tell.differences import DifferenceOut
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import File, Router, Status
@@ -12,6 +13,7 @@ from ninja.files import UploadedFile
 from builds import photos, selectors, services
 from builds.schemas import (
     ActIn,
+    AsIsIn,
     BuildOut,
     ChooseLapIn,
     DocumentIn,
@@ -109,6 +111,25 @@ def get_history(request: HttpRequest, build_id: int) -> list[StateOut]:
 def show_state(request: HttpRequest, build_id: int, payload: ShowIn) -> BuildOut:
     """Show any state of the build."""
     return selectors.build_out(services.show_state(signed_in(request), build_id, payload))
+
+
+@router.put("/{int:build_id}/as-is", response=BuildOut, operation_id="say_as_is")
+def say_as_is(request: HttpRequest, build_id: int, payload: AsIsIn) -> BuildOut:
+    """Say which state the car is in."""
+    return selectors.build_out(services.say_as_is(signed_in(request), build_id, payload))
+
+
+@router.get(
+    "/{int:build_id}/differences",
+    response=list[DifferenceOut],
+    operation_id="get_differences",
+)
+def get_differences(
+    request: HttpRequest, build_id: int, before: int, after: int
+) -> list[DifferenceOut]:
+    """What is to be built to get from one state to another."""
+    workshop = signed_in(request).workshop
+    return selectors.differences_between(workshop, build_id, before, after)
 
 
 @router.put("/{int:build_id}/revision", response=BuildOut, operation_id="name_revision")

@@ -15,6 +15,8 @@ class Build(models.Model):
     name = models.CharField(max_length=80)
     current = models.ForeignKey("BuildState", on_delete=models.PROTECT, null=True, related_name="+")
     lap = models.ForeignKey(Lap, on_delete=models.SET_NULL, null=True, related_name="builds")
+    as_is = models.ForeignKey("BuildState", on_delete=models.PROTECT, null=True, related_name="+")
+    """The state that the car is in, where that was said."""
     last_id = models.PositiveIntegerField(default=0)
     """Number of the last id given to a part in any of its states; it never goes back."""
     made_at = models.DateTimeField(auto_now_add=True)
@@ -47,6 +49,11 @@ class BuildState(models.Model):
     made_on = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="+")
     """The state that its maker saw: older than the parent where the edit was laid on top of others;
     unknown of states of before ids."""
+    carried_from = models.ForeignKey(
+        "self", on_delete=models.CASCADE, null=True, related_name="carried"
+    )
+    """The state whose change of knowledge was carried into this one: the car as it is, known
+    better."""
     document = models.JSONField()
     change = models.CharField(max_length=200)
     act = models.JSONField(null=True)

@@ -70,6 +70,13 @@ class ShowIn(Schema):
     state: int
 
 
+class AsIsIn(Schema):
+    """The state that the car is in, null for none of them; said on `base_state`."""
+
+    base_state: int
+    state: int | None
+
+
 class RevisionIn(Schema):
     """A name for the state shown."""
 
@@ -126,6 +133,8 @@ class BuildOut(Schema):
     undo: str | None
     redo: str | None
     joined: str | None
+    as_is: int | None
+    """The state that the car is in."""
     lap_id: int | None
     lap_name: str | None
     judged_by: list[int]

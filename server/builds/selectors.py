@@ -6,6 +6,7 @@ from typing import Any
 
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound
 from django.db.models import QuerySet
 from loads.models import Lap
@@ -110,6 +111,19 @@ def history_of(build: Build) -> list[StateOut]:
     ]
 
 
+def differences_between(
+    workshop: Workshop, build_id: int, before: int, after: int
+) -> list[DifferenceOut]:
+    """What is to be built to get from one state of a build to another.
+
+    Raises
+    ------
+    NotFound
+    """
+    states = [state_of(workshop, build_id, number) for number in (before, after)]
+    return differences_out(*(plain_document(state) for state in states))
+
+
 def document_of(build: Build) -> BuildDocument:
     """The document as it stands."""
     assert build.current is not None
@@ -162,6 +176,7 @@ def build_out(build: Build) -> BuildOut:
         undo=current.change if current.parent_id else None,
         redo=after.change if after else None,
         joined=_joined(current),
+        as_is=build.as_is.number if build.as_is else None,
         lap_id=build.lap_id,
         lap_name=build.lap.name if build.lap else None,
         judged_by=list(build.judged_by.values_list("lap_id", flat=True)),

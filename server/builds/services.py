@@ -18,6 +18,7 @@ from builds import selectors
 from builds.models import Build, JudgedBy, Revision
 from builds.schemas import (
     ActIn,
+    AsIsIn,
     ChooseLapIn,
     DocumentIn,
     JudgeIn,
@@ -25,7 +26,14 @@ from builds.schemas import (
     RevisionIn,
     ShowIn,
 )
-from builds.states import add_build, checked_document, locked, make_state, show
+from builds.states import (
+    add_build,
+    checked_document,
+    locked,
+    make_state,
+    show,
+    with_what_was_carried,
+)
 from builds.templates import template_document
 
 LARGEST_DOCUMENT_BYTES = 1024 * 1024
@@ -104,6 +112,7 @@ def undo(user: User, build_id: int, base_state: int) -> Build:
     build, current = locked(user.workshop, build_id, base_state)
     if current.parent is None:
         raise Conflict("There is nothing to undo.")
+    with_what_was_carried(build, current, current.parent)
     return show(build, current.parent)
 
 
@@ -121,6 +130,7 @@ def redo(user: User, build_id: int, base_state: int) -> Build:
     after = selectors.redo_state(current)
     if after is None:
         raise Conflict("There is nothing to do again.")
+    with_what_was_carried(build, current, after)
     return show(build, after)
 
 
@@ -137,6 +147,23 @@ def show_state(user: User, build_id: int, move: ShowIn) -> Build:
     if state is None:
         raise NotFound(f"state {move.state} of this build")
     return show(build, state)
+
+
+@transaction.atomic
+def say_as_is(user: User, build_id: int, move: AsIsIn) -> Build:
+    """Say which state the car is in, or that none of them is known to be.
+
+    Raises
+    ------
+    NotFound, Conflict
+    """
+    build, _ = locked(user.workshop, build_id, move.base_state)
+    state = build.states.filter(number=move.state).first() if move.state is not None else None
+    if move.state is not None and state is None:
+        raise NotFound(f"state {move.state} of this build")
+    build.as_is = state
+    build.save()
+    return build
 
 
 @transaction.atomic
@@ -215,6 +242,6 @@ def delete_build(user: User, build_id: int) -> None:
     NotFound
     """
     build = selectors.build_of(user.workshop, build_id, lock=True)
-    build.current = None
+    build.current, build.as_is = None, None
     build.save()
     build.delete()

@@ -13,9 +13,10 @@ from accounts.models import User, Workshop
 from bilge_core.acts.registry import AnyAct
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.ids import ids_of, last_number, with_ids
+from bilge_core.document.marks import with_knowledge
 from bilge_core.document.merge import merged
 from bilge_core.document.read import read_build
-from bilge_core.errors import InvalidInput
+from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan import assemble_pan
 from config.errors import Conflict, NotFound
 from django.db import transaction
@@ -136,12 +137,65 @@ def make_state(
         build.last_id = last
         build.save(update_fields=["last_id"])
         if document is not None:
-            return show(build, made)
+            build = show(build, made)
+            _carry(build, before, mine, made)
+            return build
     raise Conflict(
         f"{current.made_by.username} changed this build while you worked: {current.change} "
         f"(state {current.number}). Yours, {words}, is kept as state {made.number}.",
         kept_state=made.number,
     )
+
+
+def _carry(build: Build, before: dict[str, Any], mine: dict[str, Any], made: BuildState) -> None:
+    """What an edit found out of the car holds in the state that the car is in as well.
+
+    Raises
+    ------
+    InvalidInput
+        If that state would not hold together with it.
+    """
+    was = build.as_is
+    if was is None:
+        return
+    there = selectors.plain_document(was)
+    known = with_knowledge(before, mine, there)
+    if known == there:
+        return
+    try:
+        document = checked_document(known).model_dump(mode="json")
+    except InvalidInput as error:
+        raise InvalidInput(
+            [
+                Problem(
+                    p.field, f"does not hold in the car as it is, state {was.number}: {p.message}"
+                )
+                for p in error.problems
+            ]
+        ) from None
+    build.as_is = BuildState.objects.create(
+        build=build,
+        number=made.number + 1,
+        parent=was,
+        made_on=was,
+        carried_from=made,
+        document=document,
+        change=made.change,
+        aside=True,
+        made_by=made.made_by,
+    )
+    build.save(update_fields=["as_is"])
+
+
+def with_what_was_carried(build: Build, left: BuildState, came: BuildState) -> None:
+    """The car as it is, when an edit is undone or done again: what it found out goes and comes."""
+    was = build.as_is
+    if was is not None and was.carried_from_id == left.pk and came == left.parent:
+        build.as_is = was.parent
+    elif came.parent_id == left.pk:
+        again = came.carried.filter(parent=was).order_by("-number").first()
+        if again is not None:
+            build.as_is = again
 
 
 def show(build: Build, state: BuildState) -> Build:

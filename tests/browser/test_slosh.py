@@ -1,4 +1,4 @@
-"""The Slosh screen: pad, strip, pictures, history, two editors; the oil drawn against the core."""
+"""The Slosh screen: pad, strip, pictures, history; the oil drawn against the core."""
 
 from __future__ import annotations
 
@@ -20,9 +20,7 @@ from bilge_core.physics.axes import apparent_gravity
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.settled import settle
 from builds.models import Build
-from builds.schemas import ActIn
 from builds.selectors import document_of
-from builds.services import act
 from builds.states import add_build, checked_document
 from loads.models import Lap
 from loads.services import store_lap
@@ -32,7 +30,6 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.conftest import Page
 from tests.conftest import DEMO
-from tests.server.conftest import figures
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -216,42 +213,6 @@ def test_another_lap_is_laid_over_and_judged_by_too(slosh: Page) -> None:
     slosh.until(lambda: slosh.verdict().startswith("Not safe. The pickup runs dry 8 times"))
     slosh.says("1 lap")
     assert slosh.serious_faults() == []
-
-
-def edit_elsewhere(build: Build, user: User, field: str, typed: str) -> None:
-    state = Build.objects.get(pk=build.pk).current
-    act(user, build.pk, ActIn.model_validate(figures(field, typed, state.number)))
-
-
-def test_two_editors_keep_both(slosh: Page, build: Build, ada: User) -> None:
-    bob = User.objects.create_user("bob", workshop=ada.workshop)
-    slosh.click("button", "Numbers")
-    # of different things: one on top of the other
-    edit_elsewhere(build, bob, "oil.volume_l", "7.5")
-    slosh.type_into("Gap to the floor", "9 mm")
-    slosh.says("Saved on top of another's change")
-    slosh.says("Meanwhile, by others: oil in the engine to 7.5 (bob). Yours is on top.")
-    assert slosh.serious_faults() == []
-    slosh.click("button", "Close")
-    newest = build.states.get(number=3).document
-    assert (newest["oil"]["volume_l"], newest["pickup"]["gap_mm"]) == (7.5, 9)
-    # of one figure: both are kept, and she says which
-    edit_elsewhere(build, bob, "pickup.gap_mm", "10")
-    slosh.type_into("Gap to the floor", "11 mm")
-    slosh.says("Changed in two places; both are kept")
-    slosh.says("bob changed this build while you worked: mouth's gap to 10")
-    states = {state.number: state.document for state in build.states.all()}
-    assert [states[number]["pickup"]["gap_mm"] for number in (3, 4, 5)] == [9, 10, 11]
-    assert slosh.serious_faults() == []
-    slosh.click("button", "Put mine on top of theirs")
-    slosh.says("State 6")
-    assert build.states.get(number=6).document["pickup"]["gap_mm"] == 11
-    # once more, and mine instead
-    edit_elsewhere(build, bob, "pickup.gap_mm", "12")
-    slosh.type_into("Gap to the floor", "7 mm")
-    slosh.click("button", "Show mine instead")
-    slosh.until(lambda: Build.objects.get(pk=build.pk).current.number == 8)
-    assert Build.objects.get(pk=build.pk).current.document["pickup"]["gap_mm"] == 7
 
 
 def test_revisions_history_and_commands(slosh: Page, build: Build) -> None:

@@ -22,6 +22,20 @@ Id = Annotated[
     ),
 ]
 
+
+def are_parts(value: object) -> bool:
+    """Whether plain data is a list of parts that have ids.
+
+    Examples
+    --------
+    >>> are_parts([{"id": "z1"}]), are_parts([[0, 1]]), are_parts([])
+    (True, False, True)
+    """
+    return isinstance(value, list) and all(
+        isinstance(each, dict) and "id" in each for each in value
+    )
+
+
 LETTERS = {
     "car.keep_outs.*": "k",
     "pan.zones.*": "z",

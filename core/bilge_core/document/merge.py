@@ -3,26 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
-from bilge_core.document.ids import Document
+from bilge_core.document.ids import Document, are_parts
+
+Side = Literal["mine", "theirs"]
 
 
 @dataclass(frozen=True)
 class Merged:
     """A document with two edits in it, and the paths that both of them changed otherwise.
 
-    Where `at_odds` is not empty, the document has the newer one's values there.
+    Where `at_odds` is not empty, the document has the preferred one's values there.
     """
 
     document: Document
     at_odds: tuple[str, ...]
-
-
-def _is_list_of_parts(value: Any) -> bool:
-    return isinstance(value, list) and all(
-        isinstance(each, dict) and "id" in each for each in value
-    )
 
 
 def _of_one_kind(*values: Any) -> bool:
@@ -35,8 +31,9 @@ def _of_one_kind(*values: Any) -> bool:
 class _Merge:
     """One merge under way, gathering what is at odds."""
 
-    def __init__(self) -> None:
+    def __init__(self, prefer: Side) -> None:
         self.at_odds: list[str] = []
+        self.prefer = prefer
 
     def value(self, base: Any, mine: Any, theirs: Any, path: str) -> Any:
         if mine in (base, theirs):
@@ -45,10 +42,10 @@ class _Merge:
             return mine
         if _of_one_kind(base, mine, theirs):
             return self._fields(base, mine, theirs, path)
-        if all(_is_list_of_parts(each) for each in (base, mine, theirs)):
+        if all(are_parts(each) for each in (base, mine, theirs)):
             return self._parts(base, mine, theirs, path)
         self.at_odds.append(path)
-        return theirs
+        return theirs if self.prefer == "theirs" else mine
 
     def _fields(self, base: Document, mine: Document, theirs: Document, path: str) -> Document:
         return {
@@ -83,7 +80,7 @@ class _Merge:
         return kept
 
 
-def merged(base: Document, mine: Document, theirs: Document) -> Merged:
+def merged(base: Document, mine: Document, theirs: Document, prefer: Side = "theirs") -> Merged:
     """An edit of an older state, laid on top of what came in between.
 
     Parameters
@@ -94,6 +91,8 @@ def merged(base: Document, mine: Document, theirs: Document) -> Merged:
         It, as the edit made it.
     theirs : dict
         It, as it stands now.
+    prefer : mine or theirs
+        Whose value stands in the document where both changed one figure.
 
     Returns
     -------
@@ -114,6 +113,6 @@ def merged(base: Document, mine: Document, theirs: Document) -> Merged:
     >>> merged(base, mine, {"oil": {"volume_l": 8, "away_l": 1}, "zones": []}).at_odds
     ('oil.volume_l',)
     """
-    merge = _Merge()
+    merge = _Merge(prefer)
     document = merge.value(base, mine, theirs, "")
     return Merged(document, tuple(path.lstrip(".") for path in merge.at_odds))

@@ -155,6 +155,24 @@ export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
       listOf("StateOut", await client.GET("/api/builds/{build_id}/history", at(build.id))),
   });
 
+/** What is to be built to get from the state that the car is in to the one shown. */
+export const useDifferences = (build: BuildOut): UseQueryResult<Schemas["DifferenceOut"][]> =>
+  useQuery({
+    queryKey: ["differences", build.id, build.as_is, build.state],
+    enabled: build.as_is !== null && build.as_is !== build.state,
+    staleTime: Infinity,
+    queryFn: async () =>
+      listOf(
+        "DifferenceOut",
+        await client.GET("/api/builds/{build_id}/differences", {
+          params: {
+            path: { build_id: build.id },
+            query: { before: build.as_is ?? 0, after: build.state },
+          },
+        }),
+      ),
+  });
+
 export function useNewBuild(): UseMutationResult<BuildOut, Error, Schemas["NewBuildIn"]> {
   const queries = useQueryClient();
   return useMutation({
@@ -197,7 +215,8 @@ export type Edit =
   | { kind: "show"; state: number }
   | { kind: "revision"; name: string }
   | { kind: "lap"; lapId: number | null }
-  | { kind: "judged"; lapIds: number[] };
+  | { kind: "judged"; lapIds: number[] }
+  | { kind: "asIs"; state: number | null };
 
 /**
  * Each kind of edit as its call, on the state that it was made on: a whole document on the one that
@@ -228,6 +247,8 @@ const CALLS: {
     client.POST("/api/builds/{build_id}/show", { ...path, body: { base_state, state } }),
   revision: (path, base_state, { name }) =>
     client.PUT("/api/builds/{build_id}/revision", { ...path, body: { base_state, name } }),
+  asIs: (path, base_state, { state }) =>
+    client.PUT("/api/builds/{build_id}/as-is", { ...path, body: { base_state, state } }),
   judged: (path, base_state, { lapIds }) =>
     client.PUT("/api/builds/{build_id}/judged", { ...path, body: { base_state, lap_ids: lapIds } }),
   lap: (path, base_state, { lapId }) =>

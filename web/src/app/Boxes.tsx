@@ -34,6 +34,7 @@ export function Boxes({ box, onClose }: { box: Box; onClose: () => void }): Reac
         <History
           build={build}
           onShow={(state) => mutate({ kind: "show", state })}
+          onCar={(state) => mutate({ kind: "asIs", state })}
           onName={(name) => mutate({ kind: "revision", name })}
           onClose={onClose}
         />

@@ -1,6 +1,6 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../api/client";
-import { useHistory, type BuildOut, type StateRow } from "../api/queries";
+import { useDifferences, useHistory, type BuildOut, type StateRow } from "../api/queries";
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { Waiting } from "../parts/Notice";
@@ -8,11 +8,16 @@ import { Waiting } from "../parts/Notice";
 function Row({
   row,
   shown,
+  isCar,
   onShow,
+  onCar,
 }: {
   row: StateRow;
   shown: boolean;
+  /** The car is in this state. */
+  isCar: boolean;
   onShow: () => void;
+  onCar: () => void;
 }): ReactElement {
   const when = new Date(row.made_at).toLocaleString(undefined, {
     dateStyle: "short",
@@ -33,9 +38,22 @@ function Row({
         <span className="text-[14px] [overflow-wrap:anywhere]">{row.change}</span>
         <span className={`block text-[13px] ${shown ? "" : "text-ink-2"}`}>
           {row.made_by}, {when}
-          {row.aside ? ", kept aside" : row.on_way ? "" : ", undone"}
+          {isCar ? "" : row.aside ? ", kept aside" : row.on_way ? "" : ", undone"}
         </span>
       </span>
+      {isCar ? (
+        <span className="text-[13px] font-semibold">the car</span>
+      ) : (
+        <Button
+          look="bare"
+          className={`underline ${shown ? "text-paper" : ""}`}
+          aria-label={`The car is like state ${row.number}`}
+          title="say that the car is built like this"
+          onClick={onCar}
+        >
+          car
+        </Button>
+      )}
       {shown ? (
         <span className="text-[13px]">shown</span>
       ) : (
@@ -47,15 +65,49 @@ function Row({
   );
 }
 
+/** Which state the car is in, and what it takes to get from there to what is shown. */
+function TheCar({ build }: { build: BuildOut }): ReactElement {
+  const differences = useDifferences(build);
+  const words = "border-b border-ink px-4 py-2 text-[14px]";
+  if (build.as_is === null)
+    return (
+      <p className={`${words} text-ink-2`}>
+        Nobody has said which state the car is in. What is found out of it later holds there too.
+      </p>
+    );
+  if (build.as_is === build.state) return <p className={words}>The car is as shown.</p>;
+  if (!differences.data)
+    return (
+      <p className={words} role={differences.error ? "alert" : "status"}>
+        {differences.error ? wordsOf(differences.error) : "Looking at what differs…"}
+      </p>
+    );
+  if (differences.data.length === 0)
+    return <p className={words}>The car is like state {build.as_is}: built as what is shown.</p>;
+  return (
+    <div className={words}>
+      <p>The car is like state {build.as_is}. To what is shown it takes:</p>
+      <ul className="max-h-40 list-disc overflow-y-auto pl-5">
+        {differences.data.map(({ field, words: difference }) => (
+          <li key={field}>{difference}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 /** Every state of the build with what changed, and naming the one that is shown. */
 export function History({
   build,
   onShow,
+  onCar,
   onName,
   onClose,
 }: {
   build: BuildOut;
   onShow: (state: number) => void;
+  /** Says that the car is in a state. */
+  onCar: (state: number) => void;
   onName: (name: string) => void;
   onClose: () => void;
 }): ReactElement {
@@ -90,6 +142,7 @@ export function History({
           {own ? "Rename" : "Name it"}
         </Button>
       </form>
+      <TheCar build={build} />
       {history.data ? (
         <ol aria-label="States, newest first">
           {history.data.map((row) => (
@@ -97,7 +150,9 @@ export function History({
               key={row.number}
               row={row}
               shown={row.number === build.state}
+              isCar={row.number === build.as_is}
               onShow={() => onShow(row.number)}
+              onCar={() => onCar(row.number)}
             />
           ))}
         </ol>

@@ -12,6 +12,7 @@ export const DUNLIN_BUILD: BuildOut = {
   undo: null,
   redo: null,
   joined: null,
+  as_is: null,
   lap_id: null,
   lap_name: null,
   judged_by: [],

@@ -1,0 +1,157 @@
+"""What of a build is work and what is knowledge, each field marked once.
+
+*Work* is what is built: it differs from state to state, and a job card is made from it. *Knowledge*
+is what is known of the car and the engine whatever is built: it is the same in the state that is
+planned and in the one that the car is in. A *label* is neither.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from bilge_core.document.ids import Document, are_parts
+from bilge_core.document.merge import merged
+
+Mark = Literal["work", "knowledge", "label"]
+
+MARKS: dict[str, Mark] = {
+    "format": "label",
+    "version": "label",
+    "name": "label",
+    "notes": "label",
+    "car": "knowledge",
+    "oil.grade": "work",
+    "oil.volume_l": "work",
+    "oil.away_l": "knowledge",
+    "oil.temperature_c": "knowledge",
+    "oil.mark_l": "knowledge",
+    "oil.held": "knowledge",
+    "pan.zones": "work",
+    "pan.skirt_height_mm": "knowledge",
+    "pan.plates": "work",
+    "pan.spacer_mm": "work",
+    "pan.bolt_length_mm": "knowledge",
+    "pan.dipped": "knowledge",
+    "pan.dip_marks": "work",
+    "pan.sheet_mm": "work",
+    "pan.made": "work",
+    "pan.flange": "work",
+    "pan.bosses": "work",
+    "pan.scrapers": "work",
+    "pan.inspection": "knowledge",
+    "pickup": "work",
+    "pump": "work",
+    "gauge_readings": "knowledge",
+}
+"""Every field of the document, by itself or with the part that it lies in."""
+
+
+def _at(document: Document, path: str) -> Any:
+    value: Any = document
+    for key in path.split("."):
+        value = value.get(key) if isinstance(value, dict) else None
+    return value
+
+
+def _part(document: Document, mark: Mark) -> dict[str, Any]:
+    return {path: _at(document, path) for path, given in MARKS.items() if given == mark}
+
+
+def with_knowledge(before: Document, mine: Document, into: Document) -> Document:
+    """Another state of a build with what an edit changed of its knowledge, and nothing else of it.
+
+    Parameters
+    ----------
+    before, mine : dict
+        The state that was edited, and as the edit made it.
+    into : dict
+        The other state.
+
+    Returns
+    -------
+    dict
+        `into` itself where the edit changed no knowledge. Where it was known otherwise there, what
+        the edit says holds.
+
+    Examples
+    --------
+    >>> before = {"car": {"rail_height_mm": 200}, "oil": {"volume_l": 6}}
+    >>> mine = {"car": {"rail_height_mm": 210}, "oil": {"volume_l": 7}}
+    >>> with_knowledge(before, mine, {"car": {"rail_height_mm": 190}, "oil": {"volume_l": 5}})
+    {'car': {'rail_height_mm': 210}, 'oil': {'volume_l': 5}}
+    """
+    was, now = _part(before, "knowledge"), _part(mine, "knowledge")
+    changed = {path: now[path] for path in now if now[path] != was[path]}
+    for path, value in changed.items():
+        base, theirs = was[path], _at(into, path)
+        # the other state's own parts stay; where both differ, what was found out last is right
+        both = merged({"it": base}, {"it": value}, {"it": theirs}, prefer="mine").document["it"]
+        into = _put(into, path.split("."), both)
+    return into
+
+
+def _put(document: Document, keys: list[str], value: Any) -> Document:
+    first, *rest = keys
+    inner = _put(document.get(first) or {}, rest, value) if rest else value
+    return {**document, first: inner}
+
+
+@dataclass(frozen=True)
+class Difference:
+    """One thing that differs between two states.
+
+    path : through lists of parts by id
+    part : name of the part that it lies in, empty where it has none
+    was, now : plain data; None where the part or figure is not there
+    """
+
+    path: str
+    part: str
+    was: Any
+    now: Any
+
+
+def _differing(was: Any, now: Any, path: str, part: str) -> Iterator[Difference]:
+    if was == now:
+        return
+    if isinstance(was, dict) and isinstance(now, dict) and was.get("kind") == now.get("kind"):
+        inside = str(now.get("name") or part)
+        for key in {**was, **now}:
+            yield from _differing(was.get(key), now.get(key), f"{path}.{key}", inside)
+    elif are_parts(was) and are_parts(now):
+        old, new = ({each["id"]: each for each in rows} for rows in (was, now))
+        for name in {**old, **new}:
+            named = str((new.get(name) or old[name]).get("name", part))
+            yield from _differing(old.get(name), new.get(name), f"{path}.{name}", named)
+    else:
+        yield Difference(path, part, was, now)
+
+
+def differences(before: Document, after: Document) -> tuple[Difference, ...]:
+    """What is to be built to get from one state to another: differences of work alone.
+
+    Parameters
+    ----------
+    before, after : dict
+        Two states of one build, as `Build.model_dump(mode="json")` gives them.
+
+    Returns
+    -------
+    tuple of Difference
+        In the document's order. A part that is new or gone is one difference.
+
+    Examples
+    --------
+    >>> def build(litres, *zones):
+    ...     rows = [{"id": name, "name": "sump", "depth": depth} for name, depth in zones]
+    ...     return {"oil": {"volume_l": litres, "away_l": 1}, "pan": {"zones": rows}}
+    >>> for each in differences(build(6, ("z1", 90)), build(7, ("z1", 95), ("z2", 60))):
+    ...     print(each.path, each.part, each.was, each.now is not None)
+    oil.volume_l  6 True
+    pan.zones.z1.depth sump 90 True
+    pan.zones.z2 sump None True
+    """
+    was, now = _part(before, "work"), _part(after, "work")
+    return tuple(each for path in now for each in _differing(was[path], now[path], path, ""))

@@ -1,0 +1,61 @@
+"""What differs between two states, in words."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from bilge_core.acts.figures import named_in
+from bilge_core.document.ids import Document, is_id
+from bilge_core.document.marks import Difference, differences
+from bilge_core.quantities import field_unit
+
+
+class DifferenceOut(BaseModel):
+    """One difference: where, and in words."""
+
+    field: str
+    words: str
+
+
+def _shown(value: Any, field: str) -> str:
+    unit = field_unit(named_in(field))
+    if value is None:
+        return "none"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, int | float):
+        return f"{value:g} {unit[1]}".strip() if unit else f"{value:g}"
+    if isinstance(value, str):
+        return value.replace("_", " ")
+    return "another"
+
+
+def _words(each: Difference) -> str:
+    last = each.path.rsplit(".", 1)[-1]
+    if is_id(last) or isinstance(each.was, dict) or isinstance(each.now, dict):
+        what = f"{each.part} ({last.replace('_', ' ')})" if not is_id(last) else each.part
+        if each.was is None:
+            return f"{what}: new"
+        return f"{what}: taken out" if each.now is None else f"{what}: another"
+    name = named_in(each.path)
+    figure = (name.rsplit("_", 1)[0] if field_unit(name) else name).replace("_", " ")
+    where = f"{each.part}, {figure}" if each.part else figure
+    if isinstance(each.was, list) or isinstance(each.now, list):
+        return f"{where}: changed"
+    return f"{where}: {_shown(each.was, each.path)} to {_shown(each.now, each.path)}"
+
+
+def differences_out(before: Document, after: Document) -> list[DifferenceOut]:
+    """What is to be built to get from one state to another, in words.
+
+    Examples
+    --------
+    >>> before = {"pickup": {"gap_mm": 8.0}, "pan": {"plates": []}}
+    >>> plates = [{"id": "p1", "name": "P1"}]
+    >>> after = {"pickup": {"gap_mm": 9.5}, "pan": {"plates": plates}}
+    >>> [each.words for each in differences_out(before, after)]
+    ['P1: new', 'gap: 8 mm to 9.5 mm']
+    """
+    return [DifferenceOut(field=d.path, words=_words(d)) for d in differences(before, after)]

@@ -1,0 +1,93 @@
+"""Two editors, and the state that the car is in, as they are seen."""
+
+from __future__ import annotations
+
+import pytest
+from accounts.models import User
+from accounts.services import open_account
+from builds.models import Build
+from builds.schemas import ActIn
+from builds.services import act
+from builds.states import add_build, checked_document
+from loads.services import store_lap
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.conftest import Page
+from tests.conftest import DEMO
+from tests.server.conftest import figures
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture
+def ada() -> User:
+    return open_account("ada", "bearing-shell-9", "Reed Lane Garage")
+
+
+@pytest.fixture
+def build(ada: User) -> Build:
+    lap = store_lap(ada, "lap 7", DEMO / "saltmarsh.csv", "saltmarsh.csv")
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(ada, document, "from a file", lap)
+
+
+@pytest.fixture
+def slosh(page: Page, build: Build) -> Page:
+    """Signed in, with the build open."""
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Not safe.")
+    page.driver.get(f"{page.address}/builds/{build.pk}/slosh")
+    page.find("[data-level-mm]")
+    return page
+
+
+def edit_elsewhere(build: Build, user: User, field: str, typed: str) -> None:
+    state = Build.objects.get(pk=build.pk).current
+    act(user, build.pk, ActIn.model_validate(figures(field, typed, state.number)))
+
+
+def test_two_editors_keep_both(slosh: Page, build: Build, ada: User) -> None:
+    bob = User.objects.create_user("bob", workshop=ada.workshop)
+    slosh.click("button", "Numbers")
+    # of different things: one on top of the other
+    edit_elsewhere(build, bob, "oil.volume_l", "7.5")
+    slosh.type_into("Gap to the floor", "9 mm")
+    slosh.says("Saved on top of another's change")
+    slosh.says("Meanwhile, by others: oil in the engine to 7.5 (bob). Yours is on top.")
+    assert slosh.serious_faults() == []
+    slosh.click("button", "Close")
+    newest = build.states.get(number=3).document
+    assert (newest["oil"]["volume_l"], newest["pickup"]["gap_mm"]) == (7.5, 9)
+    # of one figure: both are kept, and she says which
+    edit_elsewhere(build, bob, "pickup.gap_mm", "10")
+    slosh.type_into("Gap to the floor", "11 mm")
+    slosh.says("Changed in two places; both are kept")
+    slosh.says("bob changed this build while you worked: mouth's gap to 10")
+    states = {state.number: state.document for state in build.states.all()}
+    assert [states[number]["pickup"]["gap_mm"] for number in (3, 4, 5)] == [9, 10, 11]
+    assert slosh.serious_faults() == []
+    slosh.click("button", "Put mine on top of theirs")
+    slosh.says("State 6")
+    assert build.states.get(number=6).document["pickup"]["gap_mm"] == 11
+    # once more, and mine instead
+    edit_elsewhere(build, bob, "pickup.gap_mm", "12")
+    slosh.type_into("Gap to the floor", "7 mm")
+    slosh.click("button", "Show mine instead")
+    slosh.until(lambda: Build.objects.get(pk=build.pk).current.number == 8)
+    assert Build.objects.get(pk=build.pk).current.document["pickup"]["gap_mm"] == 7
+
+
+def test_the_state_that_the_car_is_in(slosh: Page, build: Build) -> None:
+    slosh.press("h")
+    slosh.says("Nobody has said which state the car is in.")
+    slosh.click("button", "The car is like state 1")
+    slosh.says("The car is as shown.")
+    assert slosh.serious_faults() == []
+    slosh.driver.switch_to.active_element.send_keys(Keys.ESCAPE)
+    slosh.click("button", "Numbers")
+    slosh.type_into("Gap to the floor", "9 mm")
+    slosh.says("State 2")
+    slosh.press("h")
+    slosh.says("The car is like state 1. To what is shown it takes:")
+    slosh.says("gap: 8 mm to 9 mm")
+    assert slosh.serious_faults() == []

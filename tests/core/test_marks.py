@@ -1,0 +1,104 @@
+"""Work and knowledge: every field has one mark, and differences are of work alone."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+import pytest
+from bilge_core.document.ids import ids_of
+from bilge_core.document.marks import MARKS, differences, with_knowledge
+from bilge_core.tell.differences import differences_out
+
+from tests.core.test_ids import whole
+from tests.core.test_reach import DOCUMENTS, leaves
+
+Document = dict[str, Any]
+
+
+def test_every_field_is_marked_once() -> None:
+    for document in DOCUMENTS:
+        for path, _ in leaves(document):
+            field = ".".join(path)
+            marked = [each for each in MARKS if field == each or field.startswith(f"{each}.")]
+            assert len(marked) == 1, field
+
+
+def edited(*changes: tuple[str, Any]) -> Document:
+    document = copy.deepcopy(whole())
+    for path, value in changes:
+        *way, last = path.split(".")
+        holder: Any = document
+        for key in way:
+            holder = holder[int(key)] if isinstance(holder, list) else holder[key]
+        holder[int(last) if isinstance(holder, list) else last] = value
+    return document
+
+
+def test_knowledge_is_no_difference() -> None:
+    after = edited(
+        ("car.rail_height_mm", 199.0), ("oil.away_l", 1.4), ("name", "other"),
+        ("pan.inspection.0.found", "watch"), ("gauge_readings", []),
+    )  # fmt: skip
+    assert differences(whole(), after) == ()
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        (("pickup.gap_mm", 9.5), "gap: 8 mm to 9.5 mm"),
+        (("oil.grade", "10W-60"), "grade: 5W-40 to 10W-60"),
+        (("pan.zones.0.floor.depth_mm", 150.0), "sump, depth: 140 mm to 150 mm"),
+        (("pan.zones.0.outline_mm", [[0, 0]]), "sump, outline: changed"),
+        (("pan.plates.0.openings.0.gate.swings", "left"), "G1, swings: right to left"),
+        (("pan.plates.0.openings.0.gate", None), "G1 (gate): taken out"),
+        (("pan.plates.0.openings", []), "G1: taken out"),
+        (("pan.bosses.0.blocked", True), "drain, blocked: no to yes"),
+        (("pan.flange", None), "pan's flange"),
+        (("pump.relief_bar", 4.0), "relief: 5 bar to 4 bar"),
+        (("pump.low_stage", None), "low stage"),
+    ],
+)
+def test_a_difference_in_words(change: tuple[str, Any], words: str) -> None:
+    told = [each.words for each in differences_out(whole(), edited(change))]
+    if change[1] is None and change[0] in ("pan.flange", "pump.low_stage"):
+        assert told and all(each.endswith(("taken out", "none")) for each in told)
+    else:
+        assert told == [words]
+
+
+def test_a_part_is_followed_by_its_id() -> None:
+    after = copy.deepcopy(whole())
+    after["pan"]["zones"].reverse()
+    after["pan"]["zones"][2]["draft_deg"] = 5.0
+    (only,) = differences(whole(), after)
+    assert only.path == f"pan.zones.{whole()['pan']['zones'][0]['id']}.draft_deg"
+
+
+class TestKnowledgeCarried:
+    """Into the state that the car is in."""
+
+    def test_what_was_found_out_and_nothing_else(self) -> None:
+        mine = edited(("car.rail_height_mm", 222.0), ("pickup.gap_mm", 9.5))
+        as_is = edited(("pickup.gap_mm", 6.0), ("oil.volume_l", 5.0))
+        told = with_knowledge(whole(), mine, as_is)
+        assert told == {**as_is, "car": {**as_is["car"], "rail_height_mm": 222.0}}
+
+    def test_where_it_was_known_otherwise_the_last_holds(self) -> None:
+        mine = edited(("car.rail_height_mm", 222.0))
+        as_is = edited(("car.rail_height_mm", 180.0), ("car.lean_right_deg", 9.0))
+        told = with_knowledge(whole(), mine, as_is)
+        assert told["car"]["rail_height_mm"] == 222.0
+        assert told["car"]["lean_right_deg"] == 9.0
+
+    def test_a_keep_out_comes_beside_those_there(self) -> None:
+        mine, as_is = copy.deepcopy(whole()), copy.deepcopy(whole())
+        first = whole()["car"]["keep_outs"][0]
+        mine["car"]["keep_outs"].append({**first, "id": "k90"})
+        as_is["car"]["keep_outs"].append({**first, "id": "k80"})
+        names = ids_of(with_knowledge(whole(), mine, as_is))
+        assert {"k80", "k90"} <= names.keys()
+
+    def test_work_alone_changes_nothing(self) -> None:
+        as_is = edited(("oil.volume_l", 5.0))
+        assert with_knowledge(whole(), edited(("pickup.gap_mm", 9.5)), as_is) == as_is
