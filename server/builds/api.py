@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.read import write_build
 from bilge_core.tell.differences import DifferenceOut
 from django.http import HttpRequest, HttpResponse
@@ -125,11 +126,11 @@ def say_as_is(request: HttpRequest, build_id: int, payload: AsIsIn) -> BuildOut:
     operation_id="get_differences",
 )
 def get_differences(
-    request: HttpRequest, build_id: int, before: int, after: int
+    request: HttpRequest, build_id: int, before: int, after: int, system: UnitSystem = "metric"
 ) -> list[DifferenceOut]:
     """What is to be built to get from one state to another."""
     workshop = signed_in(request).workshop
-    return selectors.differences_between(workshop, build_id, before, after)
+    return selectors.differences_between(workshop, build_id, before, after, system)
 
 
 @router.put("/{int:build_id}/revision", response=BuildOut, operation_id="name_revision")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from accounts.models import Workshop
+from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound
@@ -112,7 +113,7 @@ def history_of(build: Build) -> list[StateOut]:
 
 
 def differences_between(
-    workshop: Workshop, build_id: int, before: int, after: int
+    workshop: Workshop, build_id: int, before: int, after: int, system: UnitSystem
 ) -> list[DifferenceOut]:
     """What is to be built to get from one state of a build to another.
 
@@ -121,7 +122,8 @@ def differences_between(
     NotFound
     """
     states = [state_of(workshop, build_id, number) for number in (before, after)]
-    return differences_out(*(plain_document(state) for state in states))
+    was, now = (plain_document(state) for state in states)
+    return differences_out(was, now, system)
 
 
 def document_of(build: Build) -> BuildDocument:

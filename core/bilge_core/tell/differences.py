@@ -7,9 +7,10 @@ from typing import Any
 from pydantic import BaseModel
 
 from bilge_core.acts.figures import named_in
+from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.ids import Document, is_id
 from bilge_core.document.marks import Difference, differences
-from bilge_core.quantities import field_unit
+from bilge_core.quantities import KINDS, convert, field_unit
 
 
 class DifferenceOut(BaseModel):
@@ -19,20 +20,28 @@ class DifferenceOut(BaseModel):
     words: str
 
 
-def _shown(value: Any, field: str) -> str:
+def _figure(value: float, field: str, system: UnitSystem) -> str:
     unit = field_unit(named_in(field))
+    if unit is None:
+        return f"{value:g}"
+    kind, stored = unit
+    shown = KINDS[kind].metric if system == "metric" else KINDS[kind].us
+    return f"{round(convert(value, kind, stored, shown), 3):g} {shown}".strip()
+
+
+def _shown(value: Any, field: str, system: UnitSystem) -> str:
     if value is None:
         return "none"
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, int | float):
-        return f"{value:g} {unit[1]}".strip() if unit else f"{value:g}"
+        return _figure(value, field, system)
     if isinstance(value, str):
         return value.replace("_", " ")
     return "another"
 
 
-def _words(each: Difference) -> str:
+def _words(each: Difference, system: UnitSystem) -> str:
     last = each.path.rsplit(".", 1)[-1]
     if is_id(last) or isinstance(each.was, dict) or isinstance(each.now, dict):
         what = f"{each.part} ({last.replace('_', ' ')})" if not is_id(last) else each.part
@@ -44,10 +53,14 @@ def _words(each: Difference) -> str:
     where = f"{each.part}, {figure}" if each.part else figure
     if isinstance(each.was, list) or isinstance(each.now, list):
         return f"{where}: changed"
-    return f"{where}: {_shown(each.was, each.path)} to {_shown(each.now, each.path)}"
+    return (
+        f"{where}: {_shown(each.was, each.path, system)} to {_shown(each.now, each.path, system)}"
+    )
 
 
-def differences_out(before: Document, after: Document) -> list[DifferenceOut]:
+def differences_out(
+    before: Document, after: Document, system: UnitSystem = "metric"
+) -> list[DifferenceOut]:
     """What is to be built to get from one state to another, in words.
 
     Examples
@@ -57,5 +70,9 @@ def differences_out(before: Document, after: Document) -> list[DifferenceOut]:
     >>> after = {"pickup": {"gap_mm": 9.5}, "pan": {"plates": plates}}
     >>> [each.words for each in differences_out(before, after)]
     ['P1: new', 'gap: 8 mm to 9.5 mm']
+    >>> differences_out(before, after, "us")[1].words
+    'gap: 0.315 in to 0.374 in'
     """
-    return [DifferenceOut(field=d.path, words=_words(d)) for d in differences(before, after)]
+    return [
+        DifferenceOut(field=d.path, words=_words(d, system)) for d in differences(before, after)
+    ]

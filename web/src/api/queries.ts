@@ -156,9 +156,12 @@ export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
   });
 
 /** What is to be built to get from the state that the car is in to the one shown. */
-export const useDifferences = (build: BuildOut): UseQueryResult<Schemas["DifferenceOut"][]> =>
+export const useDifferences = (
+  build: BuildOut,
+  system: UnitSystem,
+): UseQueryResult<Schemas["DifferenceOut"][]> =>
   useQuery({
-    queryKey: ["differences", build.id, build.as_is, build.state],
+    queryKey: ["differences", build.id, build.as_is, build.state, system],
     enabled: build.as_is !== null && build.as_is !== build.state,
     staleTime: Infinity,
     queryFn: async () =>
@@ -167,7 +170,7 @@ export const useDifferences = (build: BuildOut): UseQueryResult<Schemas["Differe
         await client.GET("/api/builds/{build_id}/differences", {
           params: {
             path: { build_id: build.id },
-            query: { before: build.as_is ?? 0, after: build.state },
+            query: { before: build.as_is ?? 0, after: build.state, system },
           },
         }),
       ),

@@ -4851,6 +4851,7 @@ export interface operations {
             query: {
                 before: number;
                 after: number;
+                system?: "metric" | "us";
             };
             header?: never;
             path: {

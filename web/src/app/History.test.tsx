@@ -7,7 +7,9 @@ import { DUNLIN_BUILD } from "../testing/documents";
 import { show } from "../testing/shown";
 import { History } from "./History";
 
-const state = vi.hoisted(() => ({ differences: { data: undefined, error: null } }));
+const state = vi.hoisted((): { differences: { data: unknown; error: null } } => ({
+  differences: { data: undefined, error: null },
+}));
 const row = (number: number, more: Partial<StateRow> = {}): StateRow => ({
   number,
   parent: number - 1,

@@ -4,6 +4,7 @@ import { useDifferences, useHistory, type BuildOut, type StateRow } from "../api
 import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { Waiting } from "../parts/Notice";
+import { useSettings } from "../parts/settings";
 
 function Row({
   row,
@@ -67,7 +68,8 @@ function Row({
 
 /** Which state the car is in, and what it takes to get from there to what is shown. */
 function TheCar({ build }: { build: BuildOut }): ReactElement {
-  const differences = useDifferences(build);
+  const { system } = useSettings();
+  const differences = useDifferences(build, system);
   const words = "border-b border-ink px-4 py-2 text-[14px]";
   if (build.as_is === null)
     return (
