@@ -8,12 +8,13 @@ from typing import Any
 
 import numpy as np
 import pytest
+import shapely
 from bilge_core.acts.deepen import deepen
 from bilge_core.acts.flange import with_flange
 from bilge_core.acts.reshape import depth_for_capacity, sump_preset
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.crank import crank_gap
-from bilge_core.clearance.keep_outs import clearances
+from bilge_core.clearance.keep_outs import clearances, distance_to
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
@@ -360,3 +361,50 @@ def test_bolts_are_checked_where_flange_and_length_are_known(box_document: Make)
     assert found(pan__bolt_length_mm=20) == []
     assert found(pan__flange=flange) == []
     assert found(pan__bolt_length_mm=20, pan__flange={**flange, "bolts": []}) == []
+
+
+BODIES = [
+    keep_out("box", from_mm=[10, -40, -90], to_mm=[120, 30, -20]),
+    keep_out("cylinder", from_mm=[0, 0, 0], to_mm=[90, 40, -60], diameter_mm=50),
+    keep_out("plane", at_mm=-70, free="above"),
+    keep_out("plane", at_mm=35, free="right"),
+]
+
+
+@pytest.mark.parametrize("row", BODIES, ids=lambda row: row["kind"])
+def test_the_nearest_place_is_as_far_away_as_the_gap_and_on_the_body(
+    box_document: Make, row: dict[str, Any]
+) -> None:
+    (body,) = build_from(box_document(car__keep_outs=[row])).car.keep_outs
+    places = np.random.default_rng(5).uniform(-0.2, 0.2, (400, 3))
+    distance, nearest = distance_to(places, body)
+    outside = distance > 0.0
+    assert outside.sum() > 50
+    away = np.linalg.norm(places - nearest, axis=1)
+    assert away[outside] == pytest.approx(distance[outside], abs=1e-12)
+    assert np.abs(distance_to(nearest[outside], body)[0]).max() < 1e-9
+
+
+def test_a_deeper_side_box_keeps_its_ceiling_a_spacer_takes_it_down(dunlin: Build) -> None:
+    box = next(at for at, zone in enumerate(dunlin.pan.zones) if zone.ceiling_depth_mm is not None)
+    ceiling = dunlin.pan.zones[box].ceiling_depth_mm
+    assert ceiling is not None
+    assert deepen(dunlin, 0.01, [box]).build.pan.zones[box].ceiling_depth_mm == ceiling
+    assert deepen(dunlin, 0.01).build.pan.zones[box].ceiling_depth_mm == ceiling + 10.0
+
+
+@pytest.mark.parametrize(("gap_mm", "parts"), [(0.05, 1), (0.3, 2)])
+def test_a_hairline_between_outlines_is_none(box_document: Make, gap_mm: float, parts: int) -> None:
+    """0.1 mm round each outline: gaps under 0.2 mm are slips of the tape."""
+    document = box_document(pan__zones__0__outline_mm=[[0, -120], [400, -120], [400, 0], [0, 0]])
+    left = {**document["pan"]["zones"][0], "name": "left"}
+    left["outline_mm"] = [[0, gap_mm], [400, gap_mm], [400, 120], [0, 120]]
+    left["ceiling_depth_mm"] = 20
+    document["pan"]["zones"].append(left)
+    document["pickup"]["y_mm"] = -60
+    try:
+        plan = assemble_pan(build_from(document)).plan
+    except InvalidInput:
+        assert parts == 2
+        return
+    assert len(shapely.get_parts(plan)) == parts

@@ -263,3 +263,11 @@ def test_the_demo_session_is_what_its_generator_writes() -> None:
         for text in (kept, made)
     ]
     assert np.abs(numbers[0] - numbers[1]).max() <= 1.0
+
+
+def test_a_distance_that_goes_back_is_refused_by_its_line() -> None:
+    """From the 40th row on it goes back: over a fifth of the rows are wrong."""
+    names = ("distance [m]", *NAMES[1:])
+    rows = [[f"{3 * (i if i < 40 else 80 - i)}", *row[1:]] for i, row in enumerate(steady(60))]
+    with pytest.raises(InvalidInput, match=r"line 43: distance does not rise: 117 m"):
+        recording(table(rows, names))

@@ -234,3 +234,18 @@ def test_a_spacer_takes_from_the_ground_what_it_gives_in_depth(box_document: Mak
     assert gaps[0] is not None and gaps[1] is not None
     assert gaps[0].gap - gaps[1].gap == pytest.approx(0.010)
     assert gaps[0].margin is None
+
+
+def test_dips_above_the_rail_count_to_the_top_of_the_skirt(dunlin: Build) -> None:
+    pan = assemble_pan(dunlin)
+    between = 0.5 * (pan.capacity_to_rail + pan.solid.volume) * 1e3
+    points = [
+        {"poured_l": litres, "level_mm": 100.0}
+        for litres in (2.0, between, pan.solid.volume * 1e3 + 0.1)
+    ]
+    document = changed(dunlin, "pan", "dipped", value={"engine": "level", "points": points})
+    assert document.pan.dipped is not None
+    found = compare_poured(pan, dunlin.car, document.pan.dipped)
+    assert found.poured * 1e3 == pytest.approx([2.0, between])
+    # level on the bench, the second stands above the rail: the pan's depth and some more
+    assert found.computed[1] > -pan.solid.vertices[:, 2].min()
