@@ -14,7 +14,7 @@ from bilge_core.errors import InvalidInput
 from bilge_core.loads.guesses import complete
 from bilge_core.loads.importing import read_columns
 from bilge_core.loads.log import Log, prepare
-from bilge_core.loads.mdf import is_mdf, write_as_text
+from bilge_core.loads.mdf import MARK, is_mdf, write_as_text
 from bilge_core.loads.recording import recording_from, wanted_headings
 from bilge_core.loads.sniff import open_log
 from bilge_core.physics.gravity import STANDARD_GRAVITY
@@ -82,3 +82,12 @@ def test_one_without_channels(tmp_path: Path) -> None:
         made.save(tmp_path / "none.mf4", overwrite=True)
     with pytest.raises(InvalidInput, match="no channel"):
         write_as_text(tmp_path / "none.mf4", io.BytesIO())
+
+
+def test_only_the_whole_mark_makes_a_measurement_file(tmp_path: Path) -> None:
+    """As ASAM MDF 4 begins (from memory); a table of text may begin with some of its letters."""
+    others = (MARK[:-1] + b"x", b"MD,time\n", b"")
+    for begins, is_one in ((MARK, True), *((other, False) for other in others)):
+        kept = tmp_path / "file"
+        kept.write_bytes(begins + b" and more")
+        assert is_mdf(kept) == is_mdf(begins + b" and more") == is_one
