@@ -15,10 +15,11 @@ from bilge_core.document.plates import HorizontalPlate, VerticalPlate
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.moving import simulation
 from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan, region_names
-from bilge_core.moving.domain import build_domain, pack_places
+from bilge_core.moving.domain import _without_slivers, build_domain, pack_places
 from bilge_core.moving.exchange import DelayLine
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
+from bilge_core.moving.openings import inside_shares
 from bilge_core.moving.planes import volume_below
 from bilge_core.moving.record import FrameWriter, read_frames
 from bilge_core.moving.returns import returns_at
@@ -314,3 +315,21 @@ def test_a_plate_with_a_gap_at_its_end_is_no_wall() -> None:
         SIZE, 0.01, 0.004, plates=[plate], lines=lines_with(SIZE, 0.01, ([], [], []))
     )
     assert oil.domain.region_count == 1
+
+
+@pytest.mark.parametrize("axis", [0, 1])
+def test_slivers_of_cells_are_wall_on_all_sides(axis: int) -> None:
+    """A box that reaches a micron into the cells before and behind it."""
+    low, high = np.full(3, 0.02), np.full(3, 0.08)
+    low[axis] -= 1e-6
+    high[axis] += 1e-6
+    prism = Prism(shapely.box(low[0], low[1], high[0], high[1]), (low[2], 0, 0), (high[2], 0, 0))
+    lines = tuple(np.linspace(0.0, 0.1, 6) for _ in range(3))
+    shares = inside_shares([prism], *lines)
+    assert (shares.room > 0.0).sum() == 45  # three cells each way, and two layers of slivers
+    room, area = _without_slivers(shares, (lines[0], lines[1], lines[2]))
+    assert (room > 0.0).sum() == 27
+    for along, faces in enumerate(area):
+        open_faces = np.argwhere(faces > 0.0)
+        assert open_faces[:, along].min() == 2 and open_faces[:, along].max() == 3, along
+        assert len(open_faces) == 2 * 9

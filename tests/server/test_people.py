@@ -12,6 +12,7 @@ from accounts import sign_ins
 from accounts.models import Invitation, SignIn, User, Workshop
 from accounts.services import open_account
 from config.certificates import renew
+from django.contrib.sessions.models import Session
 from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
@@ -216,3 +217,14 @@ def test_the_address_as_a_code_and_the_authority_to_take(
     answer = api.client.get("/api/session/authority")
     assert answer.headers["Content-Type"] == "application/x-x509-ca-cert"
     assert answer.content.startswith(b"-----BEGIN CERTIFICATE-----")
+
+
+def test_sign_ins_that_have_run_out_are_not_listed(user: User) -> None:
+    body = {"username": user.username, "password": PASSWORD}
+    here, there = page_of(Client()), page_of(Client())
+    here("POST", "/session", body)
+    there("POST", "/session", body)
+    other = there.client.session.session_key
+    Session.objects.filter(pk=other).update(expire_date=timezone.now() - timedelta(seconds=1))
+    assert SignIn.objects.filter(user=user).count() == 2
+    assert [row["is_this"] for row in here("GET", "/session/sign-ins")[1]] == [True]

@@ -17,6 +17,7 @@ from django_tasks_db.models import DBTaskResult
 from loads.models import Lap
 from runs import lease, services, tasks
 from runs.lease import Given, claim
+from runs.management.commands import work as work_command
 from runs.models import Result, Run
 from runs.selectors import runs_of
 from runs.services import ask_for_run
@@ -257,3 +258,28 @@ def test_a_run_says_which_revision_it_is_of(api: Any, user: User, short_build: B
     run = api("POST", "/runs", {"build_id": short_build.pk})[1]
     assert run["revision"] == {"number": 1, "name": "as raced", "state": 1}
     assert run["is_current"]
+
+
+def test_a_worker_tidies_now_and_then_not_at_each_look(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Every ten minutes; it looks after lost runs three times a lease."""
+
+    class Enough(Exception):
+        pass
+
+    clock, looks, tidied = [0.0], [], []
+
+    def sleep(seconds: float) -> None:
+        clock[0] += seconds
+        if clock[0] > 1300.0:
+            raise Enough
+
+    monkeypatch.setattr(work_command.time, "monotonic", lambda: clock[0])
+    monkeypatch.setattr(work_command.time, "sleep", sleep)
+    monkeypatch.setattr(work_command, "put_back_lost", lambda: looks.append(clock[0]))
+    monkeypatch.setattr(work_command, "tidy", lambda: tidied.append(clock[0]))
+    monkeypatch.setattr(work_command, "close_old_connections", lambda: None)
+    with pytest.raises(Enough):
+        work_command._look_after_lost_runs()
+    assert len(tidied) == 2
+    assert 600.0 < tidied[0] < 700.0 and 600.0 < tidied[1] - tidied[0] < 700.0
+    assert len(looks) > 3 * len(tidied)
