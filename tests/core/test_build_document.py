@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from bilge_core.document.build import Build
+from bilge_core.document.parts import seen
 from bilge_core.document.read import read_build, write_build
 from bilge_core.errors import InvalidInput
 from bilge_core.pan import assemble_pan
@@ -196,3 +197,8 @@ def make_box() -> dict[str, Any]:
 if __name__ == "__main__":
     schema = json.dumps(Build.model_json_schema(), indent=1)
     (ROOT / "docs" / "build.schema.json").write_text(schema + "\n")
+
+
+@pytest.mark.parametrize("between", ["\t", "\n", "\r", "\r\n", "  ", " \u200b "])
+def test_breaks_in_a_name_are_spaces(between: str) -> None:
+    assert seen(f"pan{between}by the shop") == "pan by the shop"

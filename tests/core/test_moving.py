@@ -19,6 +19,7 @@ from bilge_core.moving.domain import _without_slivers, build_domain, pack_places
 from bilge_core.moving.exchange import DelayLine
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
+from bilge_core.moving.observe import _march
 from bilge_core.moving.openings import inside_shares
 from bilge_core.moving.planes import volume_below
 from bilge_core.moving.record import FrameWriter, read_frames
@@ -333,3 +334,30 @@ def test_slivers_of_cells_are_wall_on_all_sides(axis: int) -> None:
         open_faces = np.argwhere(faces > 0.0)
         assert open_faces[:, along].min() == 2 and open_faces[:, along].max() == 3, along
         assert len(open_faces) == 2 * 9
+
+
+@pytest.mark.parametrize(
+    ("fillings", "surface"),
+    [
+        ((1.0, 1.0, 0.5, 0.0, 0.0), 2.5), ((1.0, 1.0, 0.8, 0.2, 0.0), 3.0),
+        ((1.0, 1.0, 0.9, 0.1, 0.0), 3.0), ((1.0, 0.75, 0.25, 0.0, 0.0), 2.0),
+    ],
+)  # fmt: skip
+def test_the_surface_is_where_a_column_is_half_full(
+    fillings: tuple[float, ...], surface: float
+) -> None:
+    """Between the middles of two cells, drawn straight: in closed form, in cells from below."""
+    size = 0.01
+    line = np.array([0.0, size])
+    heights = np.arange(len(fillings) + 1) * size
+    room = np.zeros((3, 3, len(fillings) + 2), dtype=np.float32)
+    room[1, 1, 1:-1] = size**3
+    filling = np.zeros_like(room)
+    filling[1, 1, 1:-1] = fillings
+    strides = np.array([3 * (len(fillings) + 2), len(fillings) + 2, 1])
+    place = np.array([0.5 * size, 0.5 * size, 0.5 * size])
+    way = _march(
+        filling.ravel(), room.ravel(), line, line, heights, strides, place, np.array(UP),
+        0.05 * size, 0.1, True, 3,
+    )  # fmt: skip
+    assert way == pytest.approx((surface - 0.5) * size, abs=1e-3 * size)

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from accounts.models import User
 from builds.models import Build, JudgedBy
+from builds.selectors import laps_of
 from builds.states import add_build, checked_document
 from django.apps import apps
 from loads.models import Lap
@@ -143,6 +144,16 @@ class TestRuns:
         ask_for_run(user, wanted(build, automatic=True))
         status = list(Run.objects.order_by("pk").values_list("status", flat=True))
         assert status == ["cancelled"] * 3 + ["waiting"] * 3
+
+    def test_the_lap_shown_comes_first_whichever_it_is(
+        self, user: User, build: Build, lap: Lap, rain: Lap, api: Api
+    ) -> None:
+        judge(api, build, lap.pk, rain.pk)
+        api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": rain.pk})
+        ask_for_run(user, wanted(build, automatic=True))
+        runs = Run.objects.order_by("pk").values_list("lap_id", flat=True)
+        assert list(runs) == [rain.pk, lap.pk]
+        assert [each.pk for each in laps_of(Build.objects.get(pk=build.pk))] == [rain.pk, lap.pk]
 
     def test_a_run_asked_for_by_hand_comes_alone(
         self, user: User, build: Build, lap: Lap, rain: Lap, api: Api

@@ -39,6 +39,7 @@ def read(api: Api, file_id: int, reading: Any = None) -> dict[str, Any]:
         content_type="application/json",
     )
     assert answer.status_code == 200, answer.content
+    assert answer["Cache-Control"] == "no-store"
     steps = [json.loads(line) for line in b"".join(answer.streaming_content).splitlines()]
     shares = [step["share"] for step in steps[:-1]]
     assert shares == sorted(shares)

@@ -6,8 +6,10 @@ from typing import Any
 
 import numpy as np
 import pytest
+from bilge_core.loads.line import driven_line
 from builds.models import Build
 from loads.models import Lap
+from loads.services import log_of
 
 from tests.conftest import DEMO
 from tests.server.conftest import Api, fields
@@ -27,6 +29,12 @@ def test_a_lap_to_look_at(api: Api, lap: Lap) -> None:
     assert held.shape == (5, 72)
     assert np.all(np.diff(held, axis=0) <= 1e-9)
     assert held.max() == pytest.approx(1.3, abs=0.1)
+    log = log_of(lap)
+    line = driven_line(log)
+    for corner in told["corners"]:  # the apex is where the side load is highest
+        inside = np.flatnonzero((log.time >= corner["start_s"]) & (log.time <= corner["end_s"]))
+        apex = inside[np.abs(log.leftward[inside]).argmax()]
+        assert corner["apex_m"] == pytest.approx(line[apex].tolist(), abs=3.0)
 
 
 def test_corners_named_by_the_builder_are_in_the_verdict(api: Api, lap: Lap, build: Build) -> None:
