@@ -190,3 +190,13 @@ def test_bolts_longer_by_the_spacer() -> None:
     assert thin.state == thick.state == "good"
     assert "20.0 mm hold 14.0 mm" in thin.words
     assert "30.0 mm with the spacer hold 14.0 mm" in thick.words
+
+
+@pytest.mark.parametrize(
+    ("is_over", "is_covered", "state"), [(False, False, "bad"), (True, False, "caution")]
+)
+def test_a_dipstick_off_the_pan_is_worse_than_one_over_a_dry_floor(
+    is_over: bool, is_covered: bool, state: str
+) -> None:
+    assert of(bosses.check_dipstick("stick", is_over, is_covered, "pan.bosses.0")) == state
+    assert bosses.check_dipstick("stick", True, True, "pan.bosses.0") is None
