@@ -25,17 +25,18 @@ _VERDICT_DAYS = 60
 
 
 def _wanted(workshop: Workshop) -> set[int]:
-    """Results of what builds show now, and of every revision over each lap it was run over.
+    """Results of what builds show now, of the car as it is, and of every revision, over each lap.
 
     Those that were run on these very states are kept whichever version of the code made them.
     """
-    own = Q(state=F("build__current")) | Q(state__revision__isnull=False)
+    own = Q(state=F("build__current")) | Q(state=F("build__as_is"))
+    own |= Q(state__revision__isnull=False)
     runs = Run.objects.filter(own, build__workshop=workshop, result__isnull=False)
     wanted = set(runs.values_list("result_id", flat=True))
-    for build in Build.objects.filter(workshop=workshop).select_related("current"):
+    for build in Build.objects.filter(workshop=workshop).select_related("current", "as_is"):
         runs = Run.objects.filter(build=build, result__isnull=False).select_related("lap")
         states = [revision.state for revision in build.revisions.select_related("state")]
-        states += [build.current] if build.current else []
+        states += [state for state in (build.current, build.as_is) if state]
         laps = {run.lap_id: run.lap for run in runs.defer("lap__samples")}
         felt = {felt_in(state, lap) for state in states for lap in laps.values()}
         wanted |= set(runs.filter(felt__in=felt).values_list("result_id", flat=True))
@@ -51,7 +52,8 @@ def _clear_verdicts() -> None:
 def _clear_results(workshop: Workshop) -> int:
     """Drop a workshop's oldest results beyond its room; how many.
 
-    What a build shows now, and every revision's, is never dropped. The rest can be run again.
+    What a build shows now, the car's as it is, and every revision's, is never dropped. The rest can
+    be run again.
     """
     results = Result.objects.filter(workshop=workshop)
     sizes = list(results.order_by("made_at").values_list("pk", Length("frames")))

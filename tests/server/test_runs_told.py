@@ -207,6 +207,9 @@ def test_old_results_make_room(user: User, short_build: Build, settings: Any) ->
     assert tidy() == 1  # the second: the first is a revision's
     assert not Run.objects.filter(pk=runs[1].pk).exists()
     settings.RUN_RECORDS_BYTES = 0
+    Build.objects.filter(pk=short_build.pk).update(as_is=runs[2].state)
+    assert tidy() == 0  # the third is of the state that the car is in
+    Build.objects.filter(pk=short_build.pk).update(as_is=None)
     assert tidy() == 1
     left = Run.objects.filter(status=Run.FINISHED).values_list("pk", flat=True)
     assert set(left) == {runs[0].pk, runs[3].pk}
