@@ -77,6 +77,9 @@ def locked(workshop: Workshop, build_id: int, base_state: int) -> tuple[Build, B
     return build, current
 
 
+MOST_WORDS = 200
+"""Letters of what a change says of itself."""
+
 Change = Callable[[dict[str, Any]], tuple[dict[str, Any], str]]
 """From a document to the changed one, with the change in words."""
 
@@ -129,7 +132,7 @@ def make_state(
             parent=base if document is None else current,
             made_on=base,
             document=mine if document is None else document,
-            change=words,
+            change=words[:MOST_WORDS],
             act=act.model_dump(mode="json") if act else None,
             aside=document is None,
             made_by=user,

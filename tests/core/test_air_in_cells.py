@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 import pytest
 from bilge_core.moving.cells import sort_cells
 from bilge_core.moving.transfer import OIL, OPEN_AIR, SHUT_AIR
+
+from tests.oil_boxes import pumped_box
 
 COUNT = 9
 
@@ -57,3 +61,19 @@ def test_a_pocket_of_less_than_two_and_a_half_cells_is_a_hole_that_closes(
 ) -> None:
     found = kinds(row(0.9, behind=1.0 - empty))
     assert found[:4] == [SHUT_AIR if kept else OIL] * 4
+
+
+@pytest.mark.parametrize(("kind", "share"), [(SHUT_AIR, 1.0), (OPEN_AIR, 0.0)])
+def test_shut_in_air_goes_up_the_pickup_and_open_air_leaves_the_oil(
+    kind: int, share: float, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What the mouth takes out of its cells while there is no oil in them."""
+    coupled = pumped_box(0.02, 0.5e-3, 1.0, 0.01)
+    cells, part = coupled.inlet.cells, coupled.inlet.part
+    taken: list[Any] = []
+    nothing = np.zeros(len(cells), dtype=np.float32)
+    monkeypatch.setattr(coupled.observer, "inlet_shares", lambda oil: nothing)
+    monkeypatch.setattr(coupled.oil, "advance", lambda step, load, sink: taken.append(sink.copy()))
+    coupled.oil.kind_flat[cells] = kind
+    coupled.advance(0.01, np.array([0.0, 0.0, -9.80665]))
+    assert taken[0][cells] == pytest.approx(0.5e-3 * part * share, rel=1e-5)

@@ -80,6 +80,13 @@ def test_deepening(
     assert (kept["kind"], kept["by_mm"]) == (kind, pytest.approx(deepest - 138.0))
 
 
+@pytest.mark.parametrize("given", [{}, {"typed": {"by_mm": "it " * 500}}])
+def test_words_of_any_length_are_cut(api: Api, build: Build, given: dict[str, Any]) -> None:
+    edit = act("spacer", by_mm=5.0 if given else "0" * 400 + "5", **given)
+    status, told = api("POST", f"/builds/{build.pk}/acts", edit)
+    assert (status, len(told["undo"])) == (200, 200)
+
+
 @pytest.mark.parametrize(
     ("given", "field"),
     [
