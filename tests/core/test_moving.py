@@ -318,22 +318,26 @@ def test_a_plate_with_a_gap_at_its_end_is_no_wall() -> None:
     assert oil.domain.region_count == 1
 
 
-@pytest.mark.parametrize("axis", [0, 1])
-def test_slivers_of_cells_are_wall_on_all_sides(axis: int) -> None:
-    """A box that reaches a micron into the cells before and behind it."""
-    low, high = np.full(3, 0.02), np.full(3, 0.08)
-    low[axis] -= 1e-6
-    high[axis] += 1e-6
-    prism = Prism(shapely.box(low[0], low[1], high[0], high[1]), (low[2], 0, 0), (high[2], 0, 0))
-    lines = tuple(np.linspace(0.0, 0.1, 6) for _ in range(3))
-    shares = inside_shares([prism], *lines)
-    assert (shares.room > 0.0).sum() == 45  # three cells each way, and two layers of slivers
-    room, area = _without_slivers(shares, (lines[0], lines[1], lines[2]))
-    assert (room > 0.0).sum() == 27
-    for along, faces in enumerate(area):
-        open_faces = np.argwhere(faces > 0.0)
-        assert open_faces[:, along].min() == 2 and open_faces[:, along].max() == 3, along
-        assert len(open_faces) == 2 * 9
+@pytest.mark.parametrize(
+    "slot",
+    [
+        (0.12, 0.09, 0.16, 0.09001), (0.04, 0.09, 0.08, 0.09001),
+        (0.09, 0.12, 0.09001, 0.16), (0.09, 0.04, 0.09001, 0.08),
+    ],
+    ids=["ahead", "behind", "left", "right"],
+)  # fmt: skip
+def test_a_slot_too_thin_to_flow_through_is_wall(slot: tuple[float, float, float, float]) -> None:
+    """Of 10 microns, out of a box of two cells by two by three: its two cells hold no oil."""
+    plan = shapely.union(shapely.box(0.08, 0.08, 0.12, 0.12), shapely.box(*slot))
+    grid = 0.02 * np.arange(11)
+    lines = (grid, grid, 0.02 * np.arange(4))
+    shares = inside_shares([Prism(plan, (0.0, 0, 0), (0.06, 0, 0))], *lines)
+    assert (shares.room > 1e-10).sum() == 3 * (4 + 2)
+    assert sum((faces > 1e-10).sum() for faces in shares.area[:2]) == 3 * (4 + 2)
+    room, area = _without_slivers(shares, lines)
+    assert (room > 0.0).sum() == 3 * 4
+    # of the box's own cells the faces between them alone are open
+    assert [(faces > 0.0).sum() for faces in area] == [6, 6, 8]
 
 
 @pytest.mark.parametrize(
