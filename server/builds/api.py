@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
-from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.read import write_build
+from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import DifferenceOut
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify

@@ -5,9 +5,10 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from bilge_core.acts.registry import AnyAct, UnitSystem, read_act
+from bilge_core.acts.registry import AnyAct, read_act
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.parts import Name, Seen
+from bilge_core.quantities import UnitSystem
 from ninja import Schema
 from pydantic import BeforeValidator, Field, StringConstraints, ValidationInfo
 
@@ -116,7 +117,7 @@ class JudgeIn(Schema):
     """The laps that a build is judged by, all of them; chosen on `base_state`."""
 
     base_state: int
-    lap_ids: list[int] = Field(max_length=12)
+    lap_ids: list[int] = Field(max_length=1000)
 
 
 class BuildOut(Schema):

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from accounts.models import Workshop
-from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound
 from django.db.models import QuerySet

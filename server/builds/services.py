@@ -36,6 +36,8 @@ from builds.states import (
 )
 from builds.templates import template_document
 
+MOST_LAPS = 12
+"""That judge a build: each is a run after each edit."""
 LARGEST_DOCUMENT_BYTES = 1024 * 1024
 MOST_NUMBERED = 1_000_000
 """Ids of a file that count higher are not of our giving: they are given anew, or would run out."""
@@ -191,7 +193,10 @@ def name_revision(user: User, build_id: int, wanted: RevisionIn) -> Build:
 
 @transaction.atomic
 def choose_lap(user: User, build_id: int, wanted: ChooseLapIn) -> Build:
-    """Show a build over a lap, and judge it by that lap among others; null: by none at all.
+    """Show a build over a lap, and judge it by that lap; null: by none at all.
+
+    One of a set stays one of it, and another comes to a set of several. Where the lap shown was
+    the only one, the new one takes its place: who looks at lap after lap gathers none.
 
     Raises
     ------
@@ -201,12 +206,29 @@ def choose_lap(user: User, build_id: int, wanted: ChooseLapIn) -> Build:
         If the build has moved on.
     """
     build, _ = locked(user.workshop, build_id, wanted.base_state)
-    if wanted.lap_id is None:
-        build.judged_by.all().delete()
-        build.lap = None
-    else:
-        build.lap = lap_of(user.workshop, wanted.lap_id)
-        JudgedBy.objects.get_or_create(build=build, lap=build.lap)
+    lap = None if wanted.lap_id is None else lap_of(user.workshop, wanted.lap_id)
+    laps = [each.lap for each in build.judged_by.select_related("lap").defer("lap__samples")]
+    if lap is None:
+        laps = []
+    elif lap not in laps:
+        laps = [*laps, lap] if len(laps) > 1 else [lap]
+    return _judge(build, laps, lap)
+
+
+def _judge(build: Build, laps: list[Lap], shown: Lap | None) -> Build:
+    """Judge a build by these laps, one of them shown.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    if len(laps) > MOST_LAPS:
+        words = f"are {len(laps)}; a build is judged by {MOST_LAPS} at most, untick some first"
+        raise InvalidInput([Problem("lap_ids", words)])
+    build.judged_by.exclude(lap__in=laps).delete()
+    for lap in laps:
+        JudgedBy.objects.get_or_create(build=build, lap=lap)
+    build.lap = shown
     build.save()
     return build
 
@@ -224,13 +246,8 @@ def judge_by(user: User, build_id: int, wanted: JudgeIn) -> Build:
     """
     build, _ = locked(user.workshop, build_id, wanted.base_state)
     laps = [lap_of(user.workshop, lap_id) for lap_id in dict.fromkeys(wanted.lap_ids)]
-    build.judged_by.exclude(lap__in=laps).delete()
-    for lap in laps:
-        JudgedBy.objects.get_or_create(build=build, lap=lap)
-    if build.lap not in laps:
-        build.lap = laps[0] if laps else None
-    build.save()
-    return build
+    first = laps[0] if laps else None
+    return _judge(build, laps, build.lap if build.lap in laps else first)
 
 
 @transaction.atomic

@@ -16,13 +16,6 @@ def felt_in(state: BuildState, lap: Lap) -> str:
     return key_of("moving", plain_document(state), known_by(lap))
 
 
-def felt_now(build: Build) -> str | None:
-    """What it feels in a build as it stands over the lap shown, or None without one."""
-    if build.current is None or build.lap is None:
-        return None
-    return felt_in(build.current, build.lap)
-
-
 def felt_over(build: Build) -> dict[str, Lap]:
     """What it feels in a build as it stands, over each lap that it is judged by."""
     state = build.current

@@ -22,7 +22,7 @@ from django.utils import timezone
 from forecasts.verdicts import SETTLED_NAME, verdict_over
 from loads.models import Lap
 
-from runs.felt import felt_now, felt_over
+from runs.felt import felt_in, felt_over
 from runs.models import Result, Run
 from runs.schemas import (
     KnownOut,
@@ -266,10 +266,12 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     """
     build = build_of(workshop, build_id)
     # what the oil cannot tell from the build as it stands counts as that
-    runs = _runs(workshop).filter(build=build, felt=felt_now(build) or "no lap")
+    felt = felt_over(build)
+    shown = felt_in(build.current, build.lap) if build.current and build.lap else "no lap"
+    runs = _runs(workshop).filter(build=build, felt=shown)
     # the one that runs comes before those that wait, and these in their order
     under_way = list(runs.filter(status__in=UNDER_WAY).order_by("status", "pk"))
-    of_laps = Run.objects.filter(build=build, felt__in=list(felt_over(build)))
+    of_laps = Run.objects.filter(build=build, felt__in=list(felt))
     finished = None
     for cells in _FINEST_FIRST:
         finished = runs.filter(status=Run.FINISHED, cells=cells, seed=0).first()
@@ -277,7 +279,7 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
             break
     last = runs.first()
     return LatestOut(
-        over=over_laps(build),
+        over=_over_laps(build, felt, _known_over(workshop, felt)),
         elsewhere=of_laps.filter(status__in=UNDER_WAY).exclude(lap=build.lap).count(),
         failed=run_out(last) if last and last.status == Run.FAILED else None,
         speeds=speeds_of(workshop),

@@ -9,8 +9,14 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from accounts.models import User
+from accounts.services import open_account
+from builds.models import Build
+from builds.states import add_build, checked_document
 from django.core.cache import caches
 from django.core.signals import request_finished, request_started
+from loads.models import Lap
+from loads.services import store_lap
 from selenium import webdriver
 from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
@@ -18,7 +24,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.conftest import ROOT
+from tests.conftest import DEMO, ROOT
 
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 FLAGS = (
@@ -222,3 +228,33 @@ def page(
 
 
 EXPECTED = ("401 (Unauthorized)", "422 (Unprocessable", "409 (Conflict)", "429 (Too Many")
+
+
+@pytest.fixture
+def ada(transactional_db: None) -> User:
+    return open_account("ada", "bearing-shell-9", "Reed Lane Garage")
+
+
+@pytest.fixture
+def laps(ada: User) -> tuple[Lap, Lap]:
+    rain, dry = (
+        store_lap(ada, name, DEMO / file, file)
+        for name, file in (("rain", "saltmarsh-rain.csv"), ("lap 7", "saltmarsh.csv"))
+    )
+    return dry, rain
+
+
+@pytest.fixture
+def build(ada: User, laps: tuple[Lap, Lap]) -> Build:
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(ada, document, "from a file", laps[0])
+
+
+@pytest.fixture
+def slosh(page: Page, build: Build) -> Page:
+    """Signed in, with the build open."""
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Not safe.")
+    page.driver.get(f"{page.address}/builds/{build.pk}/slosh")
+    page.find("[data-level-mm]")
+    return page

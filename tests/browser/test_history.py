@@ -4,41 +4,15 @@ from __future__ import annotations
 
 import pytest
 from accounts.models import User
-from accounts.services import open_account
 from builds.models import Build
 from builds.schemas import ActIn
 from builds.services import act
-from builds.states import add_build, checked_document
-from loads.services import store_lap
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.conftest import Page
-from tests.conftest import DEMO
 from tests.server.conftest import figures
 
 pytestmark = pytest.mark.django_db(transaction=True)
-
-
-@pytest.fixture
-def ada() -> User:
-    return open_account("ada", "bearing-shell-9", "Reed Lane Garage")
-
-
-@pytest.fixture
-def build(ada: User) -> Build:
-    lap = store_lap(ada, "lap 7", DEMO / "saltmarsh.csv", "saltmarsh.csv")
-    document = checked_document((DEMO / "dunlin.json").read_bytes())
-    return add_build(ada, document, "from a file", lap)
-
-
-@pytest.fixture
-def slosh(page: Page, build: Build) -> Page:
-    """Signed in, with the build open."""
-    page.sign_in("ada", "bearing-shell-9")
-    page.says("Not safe.")
-    page.driver.get(f"{page.address}/builds/{build.pk}/slosh")
-    page.find("[data-level-mm]")
-    return page
 
 
 def edit_elsewhere(build: Build, user: User, field: str, typed: str) -> None:
@@ -80,7 +54,7 @@ def test_two_editors_keep_both(slosh: Page, build: Build, ada: User) -> None:
 def test_the_state_that_the_car_is_in(slosh: Page, build: Build) -> None:
     slosh.press("h")
     slosh.says("Nobody has said which state the car is in.")
-    slosh.click("button", "The car is like state 1")
+    slosh.click("button", "car is so: state 1")
     slosh.says("The car is as shown.")
     assert slosh.serious_faults() == []
     slosh.driver.switch_to.active_element.send_keys(Keys.ESCAPE)

@@ -12,6 +12,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.ids import (
     LETTERS,
     ids_of,
+    is_id,
     last_number,
     parts_with_ids,
     with_ids,
@@ -79,6 +80,10 @@ def test_ids_made_up_elsewhere_are_given_anew(made_up: object) -> None:
     last = last_number(whole())
     given_id = with_ids(document, last, known)[0]["pan"]["plates"][-1]["id"]
     assert given_id not in known and given_id != made_up
+
+
+def test_an_id_has_up_to_seven_figures() -> None:
+    assert is_id("p1234567") and not is_id("p12345678")
 
 
 @pytest.mark.parametrize("wrong", ["p-1", "p 1", "12", "p1.0", "p12345678"])

@@ -208,6 +208,13 @@ def test_a_tilt_of_less_than_a_hair_is_no_tilt(tilt: float, fill: float) -> None
         assert found == pytest.approx(wanted, abs=1e-9)
 
 
+@pytest.mark.parametrize(("tilt", "lower"), [(0.9e-12, 0.0), (1.1e-12, 0.4 * 1.1e-12)])
+def test_the_least_tilt_that_counts(tilt: float, lower: float) -> None:
+    """The empty level is the lowest corner, at the far end of 0.4 m: ours, `NO_TILT`."""
+    level = level_of_volume(box(), np.array([-tilt, 0.0, 1.0]), 0.0)
+    assert level == pytest.approx(box().vertices[:, 2].min() - lower, abs=1e-16)
+
+
 @pytest.mark.parametrize("volume", [-1e-6, 1.0, math.nan, math.inf])
 def test_refuses_volumes_it_cannot_hold(volume: float) -> None:
     with pytest.raises(InvalidQuantity, match="volume is"):

@@ -94,12 +94,15 @@ def test_the_server_gives_ids_nobody_else(shop: tuple[User, Build], made_up: str
     assert bosses(shown(build))["new"] == f"b{last + 1}"
 
 
-def test_ids_that_would_run_out_are_given_anew(api: Any, user: User) -> None:
+@pytest.mark.parametrize(("number", "given"), [(1_000_000, "z1000000"), (1_000_001, "z4")])
+def test_ids_that_would_run_out_are_given_anew(
+    api: Any, user: User, number: int, given: str
+) -> None:
     document = checked_document((DEMO / "dunlin.json").read_bytes()).model_dump(mode="json")
-    document["pan"]["zones"][0]["id"] = "z9999999"
+    document["pan"]["zones"][0]["id"] = f"z{number}"
     status, told = api.upload("/builds/import", json.dumps(document).encode())
     assert status == 201
-    assert told["document"]["pan"]["zones"][0]["id"] == "z4"
+    assert told["document"]["pan"]["zones"][0]["id"] == given
 
 
 def test_an_imported_build_keeps_its_ids_and_counts_on(shop: tuple[User, Build]) -> None:

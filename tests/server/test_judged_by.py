@@ -67,9 +67,16 @@ def test_the_one_shown_stays_or_the_first_of_them_is(
 
 
 def test_to_show_a_lap_is_to_be_judged_by_it(api: Api, build: Build, lap: Lap, rain: Lap) -> None:
+    """Alone where there was one; as one more where there were several."""
     path = f"/builds/{build.pk}/lap"
     told = api("PUT", path, {"base_state": 1, "lap_id": rain.pk})[1]
-    assert (told["lap_id"], told["judged_by"]) == (rain.pk, [lap.pk, rain.pk])
+    assert (told["lap_id"], told["judged_by"]) == (rain.pk, [rain.pk])
+    judge(api, build, lap.pk, rain.pk)
+    told = api("PUT", path, {"base_state": 1, "lap_id": lap.pk})[1]
+    assert (told["lap_id"], sorted(told["judged_by"])) == (lap.pk, [lap.pk, rain.pk])
+    third = launch(api)
+    told = api("PUT", path, {"base_state": 1, "lap_id": third})[1]
+    assert (told["lap_id"], sorted(told["judged_by"])) == (third, [lap.pk, rain.pk, third])
     told = api("PUT", path, {"base_state": 1, "lap_id": None})[1]
     assert (told["lap_id"], told["judged_by"]) == (None, [])
 
@@ -81,9 +88,40 @@ def test_laps_of_others_and_too_many(
     theirs = store_lap(stranger, "theirs", DEMO / "saltmarsh-rain.csv", "rain.csv")
     assert api("PUT", path, {"base_state": 1, "lap_ids": [lap.pk, theirs.pk]})[0] == 404
     assert other_api("PUT", path, {"base_state": 1, "lap_ids": [theirs.pk]})[0] == 404
-    assert api("PUT", path, {"base_state": 1, "lap_ids": list(range(13))})[0] == 422
     assert api("PUT", path, {"base_state": 7, "lap_ids": []})[0] == 409
     assert list(JudgedBy.objects.values_list("lap_id", flat=True)) == [lap.pk]
+
+
+def test_twelve_laps_judge_a_build_and_no_thirteenth(
+    api: Api, user: User, build: Build, lap: Lap
+) -> None:
+    lap = Lap.objects.get(pk=lap.pk)
+    more = []
+    for number in range(12):
+        lap.pk, lap.name = None, f"lap {number}"
+        lap.save()
+        more.append(lap.pk)
+    assert len(judge(api, build, *more)["judged_by"]) == 12
+    path = f"/builds/{build.pk}"
+    status, told = api("PUT", f"{path}/judged", {"base_state": 1, "lap_ids": [*more, build.lap.pk]})
+    assert (status, fields(told)) == (422, ["lap_ids"])
+    assert "untick some first" in told["problems"][0]["message"]
+    assert api("PUT", f"{path}/lap", {"base_state": 1, "lap_id": build.lap.pk})[0] == 422
+    assert api("GET", path)[1]["lap_id"] in more
+
+
+def test_one_lap_imported_twice_is_shown_as_either(api: Api, user: User, build: Build) -> None:
+    twin = store_lap(user, "again", DEMO / "saltmarsh.csv", "again.csv")
+    judge(api, build, build.lap.pk, twin.pk)
+    run = work_none(user, build)
+    for shown in (build.lap.pk, twin.pk):
+        api("PUT", f"/builds/{build.pk}/lap", {"base_state": 1, "lap_id": shown})
+        assert api("GET", f"/runs/of-build/{build.pk}")[1]["under_way"]["id"] == run.pk
+
+
+def work_none(user: User, build: Build) -> Run:
+    """A run that waits."""
+    return ask_for_run(user, wanted(build))
 
 
 def test_the_worst_of_all_is_the_verdict_and_says_which(

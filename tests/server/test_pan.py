@@ -80,11 +80,18 @@ def test_deepening(
     assert (kept["kind"], kept["by_mm"]) == (kind, pytest.approx(deepest - 138.0))
 
 
-@pytest.mark.parametrize("given", [{}, {"typed": {"by_mm": "it " * 500}}])
-def test_words_of_any_length_are_cut(api: Api, build: Build, given: dict[str, Any]) -> None:
-    edit = act("spacer", by_mm=5.0 if given else "0" * 400 + "5", **given)
+def test_words_of_any_length_are_cut(api: Api, build: Build) -> None:
+    edit = act("spacer", by_mm=5.0, typed={"by_mm": "it " * 500})
     status, told = api("POST", f"/builds/{build.pk}/acts", edit)
     assert (status, len(told["undo"])) == (200, 200)
+
+
+@pytest.mark.parametrize(("letters", "status"), [(40, 200), (41, 422)])
+def test_a_length_is_typed_in_forty_letters(
+    api: Api, build: Build, letters: int, status: int
+) -> None:
+    edit = act("spacer", by_mm="0" * (letters - 1) + "5")
+    assert api("POST", f"/builds/{build.pk}/acts", edit)[0] == status
 
 
 @pytest.mark.parametrize(

@@ -16,16 +16,19 @@ from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.pan import assemble_pan
 
+MOST_TYPED = 40
+"""Letters of a length as it is typed."""
+
 Length = Annotated[
     float,
     WithJsonSchema(
         {
-            "anyOf": [{"type": "number"}, {"type": "string", "maxLength": 40}],
+            "anyOf": [{"type": "number"}, {"type": "string", "maxLength": MOST_TYPED}],
             "description": "in mm, or as typed with any unit of length",
         }
     ),
 ]
-"""A length [mm] of an act; `bilge_core.acts.read` reads it as typed too."""
+"""A length [mm] of an act; `bilge_core.acts.registry` reads it as typed too."""
 
 
 @dataclass(frozen=True)

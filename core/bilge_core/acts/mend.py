@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 import shapely
+from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, at, build_with, place_of
@@ -54,6 +55,10 @@ class CarryToWall(Act):
         return Done(carried, f"plate {plate.name} carried to the wall")
 
 
+Mend = Annotated[TurnGate | CarryToWall, Field(discriminator="kind")]
+"""What a check can offer."""
+
+
 def _carried(
     build: Build, plate: VerticalPlate, number: int, end: Literal["start", "end"]
 ) -> Build:
@@ -73,7 +78,7 @@ def _carried(
     return build_with(build, document)
 
 
-def mend_of(build: Build, check: Check) -> TurnGate | CarryToWall | None:
+def mend_of(build: Build, check: Check) -> Mend | None:
     """The act that mends what a check of a build found; None where there is nothing to mend.
 
     Examples

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import json
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from pydantic import Field, TypeAdapter, ValidationError
 
+from bilge_core.acts.act import MOST_TYPED
 from bilge_core.acts.deepen import Deepen, Spacer
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.flange import LayOutFlange
@@ -14,14 +15,12 @@ from bilge_core.acts.mend import CarryToWall, TurnGate
 from bilge_core.acts.reshape import SumpPreset
 from bilge_core.document.read import problems_of
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.quantities import KINDS, field_unit, parse_figure
+from bilge_core.quantities import KINDS, UnitSystem, field_unit, parse_figure
 
 AnyAct = Annotated[
     SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall,
     Field(discriminator="kind"),
 ]
-
-UnitSystem = Literal["metric", "us"]
 
 _ACTS: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
 
@@ -32,7 +31,7 @@ def _number(typed: str, name: str, field: str, system: UnitSystem) -> float | st
     if unit is None:
         return typed.strip()
     kind, stored = unit
-    shown = KINDS[kind].metric if system == "metric" else KINDS[kind].us
+    shown = KINDS[kind].shown_in(system)
     try:
         return round(parse_figure(typed, kind, shown, stored), 6)
     except InvalidQuantity as error:
@@ -73,7 +72,10 @@ def as_typed(raw: Any, system: UnitSystem) -> Any:
 
     for key, value in raw.items():
         if isinstance(value, str) and field_unit(key):
-            read(act, key, key, key)
+            if len(value) > MOST_TYPED:
+                problems.append(Problem(key, f"must be at most {MOST_TYPED} letters long"))
+            else:
+                read(act, key, key, key)
     figures = raw.get("figures")
     if isinstance(figures, list):
         act["figures"] = [dict(each) if isinstance(each, dict) else each for each in figures]

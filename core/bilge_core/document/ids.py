@@ -179,18 +179,16 @@ def with_ids(
     return document, last
 
 
-def without_ids(document: Document) -> Document:
-    """A document without its ids: two that are the same work are alike.
+def without_ids(value: Any) -> Any:
+    """Plain data without its ids, however deep they lie: two that are the same work are alike.
 
     Examples
     --------
     >>> without_ids({"pan": {"zones": [{"id": "z3", "name": "sump"}]}})
     {'pan': {'zones': [{'name': 'sump'}]}}
     """
-    for pattern in LETTERS:
-        document = _mapped(
-            document,
-            pattern.split("."),
-            lambda part: {key: value for key, value in part.items() if key != "id"},
-        )
-    return document
+    if isinstance(value, list):
+        return [without_ids(each) for each in value]
+    if isinstance(value, dict):
+        return {key: without_ids(each) for key, each in value.items() if key != "id"}
+    return value

@@ -72,19 +72,10 @@ REACH: dict[Answer, tuple[str, ...]] = {
 """`checks` feels what it names, and by which id it is mended; `drawing` what it shows."""
 
 
-def _bare(value: Any) -> Any:
-    """All of a value but the ids in it: answers tell parts by their places."""
-    if isinstance(value, list):
-        return [_bare(each) for each in value]
-    if isinstance(value, dict):
-        return {key: _bare(each) for key, each in value.items() if key != "id"}
-    return value
-
-
 def _kept(value: Any, inside: list[list[str]]) -> Any:
     """What of a value lies on some of the paths."""
     if any(not path for path in inside):
-        return _bare(value)
+        return without_ids(value)
     if isinstance(value, list):
         below = [path[1:] for path in inside if path[0] == "*"]
         return [_kept(each, below) for each in value] if below else []

@@ -55,19 +55,13 @@ def _pairs(before: list[Document], after: list[Document]) -> dict[int, int]:
             if found is not None:
                 pairs[at] = found
 
-    pair(lambda old, new: _bare(old) == _bare(new))
+    pair(lambda old, new: without_ids(old) == without_ids(new))
     pair(lambda old, new: (old.get("kind"), old["name"]) == (new.get("kind"), new["name"]))
     left = [place for place in range(len(before)) if place not in pairs.values()]
     new = [at for at in range(len(after)) if at not in pairs]
     if len(left) == len(new):
         pairs.update(zip(new, left, strict=True))
     return pairs
-
-
-def _bare(part: Document) -> Any:
-    """A part without the ids in it."""
-    plates = without_ids({"pan": {"plates": [part]}})
-    return plates["pan"]["plates"][0]
 
 
 def _followed(before: list[Document], after: list[Document]) -> list[Document]:

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
+
+UnitSystem = Literal["metric", "us"]
 
 
 @dataclass(frozen=True)
@@ -21,6 +24,16 @@ class Kind:
     us: str
     metric_decimals: int
     us_decimals: int
+
+    def shown_in(self, system: UnitSystem) -> str:
+        """The spelling of the unit that a system shows.
+
+        Examples
+        --------
+        >>> KINDS["length"].shown_in("us")
+        'in'
+        """
+        return self.metric if system == "metric" else self.us
 
 
 _LENGTH = {

@@ -7,10 +7,9 @@ from typing import Any
 from pydantic import BaseModel
 
 from bilge_core.acts.figures import named_in
-from bilge_core.acts.registry import UnitSystem
 from bilge_core.document.ids import Document, is_id
 from bilge_core.document.marks import Difference, differences
-from bilge_core.quantities import KINDS, convert, field_unit
+from bilge_core.quantities import KINDS, UnitSystem, convert, field_unit
 
 
 class DifferenceOut(BaseModel):
@@ -25,7 +24,7 @@ def _figure(value: float, field: str, system: UnitSystem) -> str:
     if unit is None:
         return f"{value:g}"
     kind, stored = unit
-    shown = KINDS[kind].metric if system == "metric" else KINDS[kind].us
+    shown = KINDS[kind].shown_in(system)
     return f"{round(convert(value, kind, stored, shown), 3):g} {shown}".strip()
 
 

@@ -5,8 +5,7 @@ from __future__ import annotations
 import numpy as np
 from pydantic import BaseModel
 
-from bilge_core.acts.mend import mend_of
-from bilge_core.acts.registry import AnyAct
+from bilge_core.acts.mend import Mend, mend_of
 from bilge_core.agreement.poured import LEVEL_CAR, compare_poured, explain_poured
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
@@ -53,7 +52,7 @@ class CheckOut(BaseModel):
     state: State
     words: str
     field: str
-    mend: AnyAct | None
+    mend: Mend | None
     """The act that mends it."""
     wanted: str
     """By which rule, in words."""

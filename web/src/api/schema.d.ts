@@ -1520,7 +1520,7 @@ export interface components {
             /** Field */
             field: string;
             /** Mend */
-            mend: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"]) | null;
+            mend: (components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"]) | null;
             /** Source */
             source: string;
             /**

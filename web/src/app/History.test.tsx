@@ -44,14 +44,14 @@ describe("the car in the history", () => {
   it("is asked for, and said of any state", async () => {
     history(null);
     expect(screen.getByText(/Nobody has said which state the car is in/)).toBeTruthy();
-    await userEvent.click(screen.getByRole("button", { name: "The car is like state 2" }));
+    await userEvent.click(screen.getByRole("button", { name: "car is so: state 2" }));
     expect(onCar).toHaveBeenCalledExactlyOnceWith(2);
   });
 
   it("is as shown", () => {
     history(3);
     expect(screen.getByText("The car is as shown.")).toBeTruthy();
-    expect(screen.queryByRole("button", { name: "The car is like state 3" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "car is so: state 3" })).toBeNull();
   });
 
   it("is told by what it takes to get to what is shown", () => {

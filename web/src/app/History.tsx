@@ -47,12 +47,12 @@ function Row({
       ) : (
         <Button
           look="bare"
-          className={`underline ${shown ? "text-paper" : ""}`}
-          aria-label={`The car is like state ${row.number}`}
+          className={`text-[13px] leading-tight underline ${shown ? "text-paper" : ""}`}
+          aria-label={`car is so: state ${row.number}`}
           title="say that the car is built like this"
           onClick={onCar}
         >
-          car
+          car is so
         </Button>
       )}
       {shown ? (

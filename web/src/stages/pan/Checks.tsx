@@ -6,8 +6,8 @@ type Check = PanFigures["checks"][number];
 
 type Mend = NonNullable<Check["mend"]>;
 
-/** What the button of an act that mends is called; acts that mend nothing have no words. */
-const MENDS: Partial<Record<Mend["kind"], string>> = {
+/** What the button of each act that mends is called. */
+const MENDS: Record<Mend["kind"], string> = {
   turn_gate: "Turn it round",
   carry_to_wall: "Carry it to the wall",
 };
@@ -15,7 +15,7 @@ const MENDS: Partial<Record<Mend["kind"], string>> = {
 function MendButton({ mend, onMend }: { mend: Mend; onMend: (mend: Mend) => void }): ReactElement {
   return (
     <button type="button" className="font-semibold underline" onClick={() => onMend(mend)}>
-      {MENDS[mend.kind] ?? "Mend it"}
+      {MENDS[mend.kind]}
     </button>
   );
 }
