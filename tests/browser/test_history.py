@@ -63,5 +63,5 @@ def test_the_state_that_the_car_is_in(slosh: Page, build: Build) -> None:
     slosh.says("State 2")
     slosh.press("h")
     slosh.says("The car is like state 1. To what is shown it takes:")
-    slosh.says("gap: 8 mm to 9 mm")
+    slosh.says("mouth's gap: 8 mm to 9 mm")
     assert slosh.serious_faults() == []

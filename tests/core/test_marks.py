@@ -46,8 +46,8 @@ def test_knowledge_is_no_difference() -> None:
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        (("pickup.gap_mm", 9.5), "gap: 8 mm to 9.5 mm"),
-        (("oil.grade", "10W-60"), "grade: 5W-40 to 10W-60"),
+        (("pickup.gap_mm", 9.5), "mouth's gap: 8 mm to 9.5 mm"),
+        (("oil.grade", "10W-60"), "oil grade: 5W-40 to 10W-60"),
         (("pan.zones.0.floor.depth_mm", 150.0), "sump, depth: 140 mm to 150 mm"),
         (("pan.zones.0.outline_mm", [[0, 0]]), "sump, outline: changed"),
         (("pan.plates.0.openings.0.gate.swings", "left"), "G1, swings: right to left"),

@@ -92,10 +92,10 @@ def test_differences_are_of_work_alone(api: Api, other_api: Api, build: Build) -
     type_in(api, build, "car.rail_height_mm", "205")
     path = f"/builds/{build.pk}/differences"
     assert [row["words"] for row in api("GET", f"{path}?before=4&after=3")[1]] == [
-        "gap: 8 mm to 9 mm"
+        "mouth's gap: 8 mm to 9 mm"
     ]
     (inches,) = api("GET", f"{path}?before=1&after=3&system=us")[1]
-    assert inches["words"] == "gap: 0.315 in to 0.354 in"
+    assert inches["words"] == "mouth's gap: 0.315 in to 0.354 in"
     assert api("GET", f"{path}?before=1&after=4")[1] == []
     assert api("GET", f"{path}?before=1&after=9")[0] == 404
     assert other_api("GET", f"{path}?before=1&after=2")[0] == 404

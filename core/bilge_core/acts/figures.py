@@ -12,6 +12,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.ids import is_id
 from bilge_core.document.parts import Part
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.quantities import field_unit
 
 FieldPath = Annotated[str, Field(max_length=200, pattern=r"^[a-z_]+(\.[a-z0-9_]+)*$")]
 
@@ -36,6 +37,19 @@ def named_in(field: str) -> str:
     """
     keys = reversed(field.split("."))
     return next(key for key in keys if not (key.isdigit() or is_id(key)))
+
+
+def called(field: str) -> str:
+    """What a figure is called in words.
+
+    Examples
+    --------
+    >>> called("pickup.gap_mm"), called("pan.zones.z4.floor.depth_mm"), called("pump.drive_ratio")
+    ("mouth's gap", 'depth', 'drive ratio')
+    """
+    name = named_in(field)
+    bare = name if name.endswith("_ratio") or not field_unit(name) else name.rsplit("_", 1)[0]
+    return _WORDS.get(field, bare.replace("_", " "))
 
 
 def _key(holder: Any, key: str) -> int | str:
@@ -79,7 +93,7 @@ class SetFigures(Act):
         field, value = self.figures[0].field, self.figures[-1]
         text = self.typed.get(value.field, f"{value.value}").strip()
         keys = field.split(".")
-        words = _WORDS.get(field, named_in(field).rsplit("_", 1)[0].replace("_", " "))
+        words = called(field)
         if keys[:2] == ["pan", "zones"] and len(keys) > 3:
             zones = build.model_dump()["pan"]["zones"]
             words = f"{_step(zones, keys[2], field)['name']}: {words}"

@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from bilge_core.acts.figures import named_in
+from bilge_core.acts.figures import called, named_in
 from bilge_core.document.ids import Document, is_id
 from bilge_core.document.marks import Difference, differences
 from bilge_core.quantities import KINDS, UnitSystem, convert, field_unit
@@ -47,8 +47,7 @@ def _words(each: Difference, system: UnitSystem) -> str:
         if each.was is None:
             return f"{what}: new"
         return f"{what}: taken out" if each.now is None else f"{what}: another"
-    name = named_in(each.path)
-    figure = (name.rsplit("_", 1)[0] if field_unit(name) else name).replace("_", " ")
+    figure = called(each.path)
     where = f"{each.part}, {figure}" if each.part else figure
     if isinstance(each.was, list) or isinstance(each.now, list):
         return f"{where}: changed"
@@ -68,9 +67,9 @@ def differences_out(
     >>> plates = [{"id": "p1", "name": "P1"}]
     >>> after = {"pickup": {"gap_mm": 9.5}, "pan": {"plates": plates}}
     >>> [each.words for each in differences_out(before, after)]
-    ['P1: new', 'gap: 8 mm to 9.5 mm']
+    ['P1: new', "mouth's gap: 8 mm to 9.5 mm"]
     >>> differences_out(before, after, "us")[1].words
-    'gap: 0.315 in to 0.374 in'
+    "mouth's gap: 0.315 in to 0.374 in"
     """
     return [
         DifferenceOut(field=d.path, words=_words(d, system)) for d in differences(before, after)
