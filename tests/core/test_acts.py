@@ -218,3 +218,13 @@ def test_a_field_that_is_not_there(field: str) -> None:
 def test_what_is_no_figure(field: str) -> None:
     with pytest.raises(InvalidInput, match="cannot be changed"):
         read_act(figure(field, "2")).done(BUILDS["dunlin"])
+
+
+def test_what_reads_but_is_no_pan_is_refused() -> None:
+    """A plate that stands outside: the document is well formed, the pan cannot be assembled."""
+    far = {"kind": "figures", "figures": [
+        {"field": f"pan.plates.p13.{end}.{axis}", "value": value}
+        for end, place in (("from_mm", (900, -70)), ("to_mm", (900, 70)))
+        for axis, value in enumerate(place)]}  # fmt: skip
+    with pytest.raises(InvalidInput, match=r"pan\.plates\.3"):
+        read_act(far).done(BUILDS["dunlin-gated"])

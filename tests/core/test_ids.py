@@ -82,6 +82,16 @@ def test_ids_made_up_elsewhere_are_given_anew(made_up: object) -> None:
     assert given_id not in known and given_id != made_up
 
 
+def test_new_ids_count_on_from_the_greatest_that_stays_and_no_two_are_alike() -> None:
+    document = whole()
+    last = last_number(document)
+    copied = copy.deepcopy(document["pan"]["bosses"][0])
+    document["pan"]["bosses"] += [{**copied, "id": ""}, copied]
+    given, after = with_ids(document)
+    assert [boss["id"] for boss in given["pan"]["bosses"][1:]] == [f"b{last + 1}", f"b{last + 2}"]
+    assert after == last + 2
+
+
 def test_an_id_has_up_to_seven_figures() -> None:
     assert is_id("p1234567") and not is_id("p12345678")
 
