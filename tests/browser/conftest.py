@@ -62,6 +62,11 @@ class Page:
         metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 500}
         self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
 
+    def fits(self, width: int) -> bool:
+        """Whether the page, once it is laid out anew, needs no more than a width."""
+        wide = "return document.documentElement.scrollWidth"
+        return bool(self.until(lambda: self.driver.execute_script(wide) <= width))
+
     def until(self, condition: Callable[[], Any], seconds: float = 20.0) -> Any:
         ignored = (AssertionError, Exception)
         return WebDriverWait(self.driver, seconds, 0.1, ignored).until(lambda _: condition())

@@ -51,5 +51,5 @@ def test_the_ground_is_a_figure_of_the_head(car: Page) -> None:
     car.until(lambda: "36" in car.driver.find_element(By.XPATH, head).text)
     car.says("too low")
     car.size(390, 844)
-    assert car.driver.execute_script("return document.documentElement.scrollWidth") <= 390
+    assert car.fits(390)
     assert car.serious_faults() == []

@@ -103,8 +103,7 @@ def test_night_and_phone(page: Page) -> None:
     assert page.serious_faults() == []
     page.size(390, 844)
     page.says("Slosh")
-    wide = page.driver.execute_script("return document.documentElement.scrollWidth")
-    assert wide <= 390
+    assert page.fits(390)
     assert page.serious_faults() == []
     page.find("div.fixed > button").click()
     page.click("a", "Loads")

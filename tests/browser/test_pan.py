@@ -112,7 +112,7 @@ def test_a_spacer_takes_the_pickup_along(pan: Page, build: Build) -> None:
 
 def test_on_a_phone(pan: Page) -> None:
     pan.size(390, 844)
-    assert pan.driver.execute_script("return document.documentElement.scrollWidth") <= 390
+    assert pan.fits(390)
     assert pan.serious_faults() == []
 
 
