@@ -6,6 +6,7 @@ from typing import Any
 
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.reach import as_felt
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound
@@ -147,7 +148,7 @@ def invented_parts(build: Build) -> list[Part]:
     first = build.states.filter(number=1, change=FROM_TEMPLATE).first()
     if first is None:
         return []
-    now, then = plain_document(build.current), plain_document(first)
+    now, then = (as_felt(plain_document(state)) for state in (build.current, first))
     parts: tuple[Part, ...] = ("car", "oil", "pan", "pickup", "pump")
     return [part for part in parts if now[part] == then[part]]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from accounts.models import User, Workshop
-from bilge_core.document.ids import last_number, without_ids
+from bilge_core.document.ids import last_number, with_ids_by_place
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, Problem
 from config.errors import Conflict, NotFound
@@ -68,7 +68,7 @@ def import_build(user: User, upload: UploadedFile) -> Build:
         raise InvalidInput([Problem("file", "is larger than 1 MB; a build document is a few kB")])
     document = checked_document(upload.read())
     if last_number(document.model_dump()) > MOST_NUMBERED:
-        document = checked_document(without_ids(document.model_dump(mode="json")))
+        document = checked_document(with_ids_by_place(document.model_dump(mode="json")))
     return add_build(user, document, "from a file", _newest_lap(user.workshop))
 
 

@@ -19,6 +19,8 @@ from bilge_core.pan import assemble_pan
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.test_circuit_acts import ONE_OF_EACH as ON_CIRCUIT
+
 BUILDS = {
     path.stem: read_build(path.read_text()) for path in sorted(Path("demo").glob("dunlin*.json"))
 }
@@ -92,8 +94,8 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     ({"kind": "sump_preset", "place": "rear", "depth_mm": "150", "shelf_mm": 50},
      "pan begun anew, sump rear"),
     (FLANGE, "flange with 18 holes"),
-    ({"kind": "turn_gate", "gate": "g19"}, "gate G3 turned round"),
-    ({"kind": "carry_to_wall", "plate": "p13", "end": "end"}, "plate P2 carried to the wall"),
+    ({"kind": "turn_gate", "gate": "g26"}, "gate G3 turned round"),
+    ({"kind": "carry_to_wall", "plate": "p20", "end": "end"}, "plate P2 carried to the wall"),
     (figure("oil.volume_l", "7 qt"), "oil in the engine to 7 qt"),
     (figure("pan.zones.z5.floor.to_depth_mm", 90), "ramp: to depth to 90"),
 ]  # fmt: skip
@@ -115,7 +117,9 @@ def test_each_says_what_it_did(raw: dict[str, Any], words: str) -> None:
 def test_every_kind_is_tried() -> None:
     kinds = {kind for act in AnyAct.__origin__.__args__  # type: ignore[attr-defined]
              for kind in act.model_fields["kind"].annotation.__args__}  # fmt: skip
-    assert {raw["kind"] for raw, _ in ONE_OF_EACH} == kinds
+    assert {raw["kind"] for raw, _ in ONE_OF_EACH} | {
+        raw["kind"] for _, raw, _ in ON_CIRCUIT
+    } == kinds
 
 
 def test_parts_that_stay_keep_their_ids() -> None:
@@ -223,7 +227,7 @@ def test_what_is_no_figure(field: str) -> None:
 def test_what_reads_but_is_no_pan_is_refused() -> None:
     """A plate that stands outside: the document is well formed, the pan cannot be assembled."""
     far = {"kind": "figures", "figures": [
-        {"field": f"pan.plates.p13.{end}.{axis}", "value": value}
+        {"field": f"pan.plates.p20.{end}.{axis}", "value": value}
         for end, place in (("from_mm", (900, -70)), ("to_mm", (900, 70)))
         for axis, value in enumerate(place)]}  # fmt: skip
     with pytest.raises(InvalidInput, match=r"pan\.plates\.3"):

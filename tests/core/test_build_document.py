@@ -40,7 +40,7 @@ def zone(name: str, corners: list[list[float]], depth: float = 100.0) -> dict[st
         ({"oil__away_l": 9}, "oil.away_l", "leaves nothing"),
         ({"oil__grade": "17W-3"}, "oil.grade", "choose one of"),
         ({"oil__colour": "gold"}, "oil.colour", "is not a field"),
-        ({"version": 7}, "version", "1 to 2"),
+        ({"version": 7}, "version", "1 to 3"),
         ({"pickup__gap_mm": -3}, "pickup.gap_mm", "3.0 mm below the floor"),
         ({"pickup__x_mm": 900}, "pickup.x_mm", "outside the pan"),
         ({"pickup__x_mm": 395}, "pickup.x_mm", "mouth's edge"),

@@ -11,8 +11,9 @@ import numpy as np
 import pytest
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.cli.check import check
+from bilge_core.document.circuit.pumps import PressureStage
 from bilge_core.document.plates import Gate, VerticalPlate
-from bilge_core.document.pump import GaugeReading, Pump
+from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
 from bilge_core.forecast.dips import find_dips
 from bilge_core.loads.corners import find_corners, place_on_lap
@@ -29,6 +30,7 @@ from tests.core.test_fitted import RPM, about, boss
 from tests.oil_boxes import REST, G, box_of_oil, lines_with, run
 
 Make = Callable[..., dict[str, Any]]
+PUMP = PressureStage(kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0)
 
 
 def reading(rpm: float, bar: float, warm: float = 100.0) -> GaugeReading:
@@ -106,10 +108,10 @@ def test_a_trays_room_under_the_crank(box_document: Make, depth: float, state: s
 @pytest.mark.parametrize(("speed", "state"), [(2.9, "good"), (3.1, "caution")])
 def test_a_quick_pickup_tube(box_document: Make, speed: float, state: str) -> None:
     build = build_from(box_document())
-    flow = float(demanded_flow(build.pump, 6000 * RPM))
+    flow = float(demanded_flow(build.circuit.pump, 6000 * RPM))
     bore = math.sqrt(4.0 * flow / (math.pi * speed)) * 1e3
     document = box_document(pickup__tube={"bore_mm": bore, "length_mm": 200})
-    assert about(build_from(document), "pickup.tube")[0][0] == state
+    assert about(build_from(document), "circuit.runs.1.line")[0][0] == state
 
 
 @pytest.mark.parametrize(
@@ -121,25 +123,24 @@ def test_a_reading_on_the_relief_tells_nothing_anywhere(
     """One edge for the check on the pan and for what the mouth is asked for: 0.85."""
     assert pytest.approx(0.85) == ON_RELIEF.most
     row = reading(3000, 5.0 * share)
-    pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
-    assert (relief_flow(pump, [row], 100.0) is not None) == telling
+    assert (relief_flow(PUMP, 5.0, [row], 100.0) is not None) == telling
     document = box_document(pump__relief_bar=5.0, gauge_readings=[row.model_dump()])
     assert (about(build_from(document), "gauge_readings")[0][0] == "good") == telling
 
 
 def test_which_reading_tells_of_the_relief() -> None:
     """The highest below it, with oil within 20 K of the running one."""
-    pump = Pump(displacement_cm3=20, drive_ratio=1.0, relief_bar=5.0)
     low, high, cold = reading(1000, 1.0), reading(2000, 4.0), reading(500, 4.1, warm=79.0)
 
     def flow(rpm: float, bar: float) -> Any:
-        return pytest.approx(float(demanded_flow(pump, rpm * RPM)) * 5.0 / bar)
+        return pytest.approx(float(demanded_flow(PUMP, rpm * RPM)) * 5.0 / bar)
 
-    assert relief_flow(pump, [low, high, cold], 100.0) == flow(2000, 4.0)
-    assert relief_flow(pump, [high, low], 100.0) == flow(2000, 4.0)
-    assert relief_flow(pump, [low, high, reading(500, 4.1, warm=81.0)], 100.0) == flow(500, 4.1)
-    assert relief_flow(pump, [reading(2000, 4.0, warm=121.0)], 100.0) is None
-    assert relief_flow(pump, [reading(2000, 4.0, warm=119.0)], 100.0) is not None
+    assert relief_flow(PUMP, 5.0, [low, high, cold], 100.0) == flow(2000, 4.0)
+    assert relief_flow(PUMP, 5.0, [high, low], 100.0) == flow(2000, 4.0)
+    warm = reading(500, 4.1, warm=81.0)
+    assert relief_flow(PUMP, 5.0, [low, high, warm], 100.0) == flow(500, 4.1)
+    assert relief_flow(PUMP, 5.0, [reading(2000, 4.0, warm=121.0)], 100.0) is None
+    assert relief_flow(PUMP, 5.0, [reading(2000, 4.0, warm=119.0)], 100.0) is not None
 
 
 def test_braking_holds_its_load_forward() -> None:

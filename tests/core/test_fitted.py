@@ -105,7 +105,8 @@ def test_a_boss_beside_a_bolt(box_document: Make) -> None:
 def test_the_pickup(box_document: Make, part: str, value: Any, state: str, words: str) -> None:
     """36 L/min through 3/4 in: Q/A = 2.1 m/s (elementary)."""
     document = box_document(**{f"pickup__{part}": value})
-    found = about(build_from(document), f"pickup.{part}")
+    field = {"joint": "circuit.runs.1.end", "tube": "circuit.runs.1.line.bore_mm"}.get(part)
+    found = about(build_from(document), field or f"pickup.{part}")
     assert found[0][0] == state
     assert words in found[0][1]
 
@@ -288,17 +289,17 @@ def test_displacement_from_a_flow_point(box_document: Make) -> None:
     """36 L/min at 6000 rpm, driven 1:2 and filled to 90 %: 36000/(3000 x 0.9) = 13.33 cm3."""
     point = {"flow_l_min": 36, "engine_rpm": 6000, "filling_pct": 90}
     build = build_from(box_document(pump__flow_point=point))
-    assert build.pump.displacement_cm3 == pytest.approx(40 / 3, rel=1e-4)
+    assert build.circuit.pump.displacement_cm3 == pytest.approx(40 / 3, rel=1e-4)
 
 
 def test_a_two_stage_pump(box_document: Make) -> None:
     """Low mode below about 2000 rpm; unplugged it stays in high (common practice)."""
     stage = {"displacement_cm3": 6, "up_to_rpm": 2000, "unplugged": False}
-    pump = build_from(box_document(pump__low_stage=stage)).pump
+    pump = build_from(box_document(pump__low_stage=stage)).circuit.pump
     speeds = np.array([1500.0, 2500.0]) * RPM
     assert demanded_flow(pump, speeds) * 6e4 == pytest.approx([4.5, 15.0])
     stage["unplugged"] = True
-    pump = build_from(box_document(pump__low_stage=stage)).pump
+    pump = build_from(box_document(pump__low_stage=stage)).circuit.pump
     assert demanded_flow(pump, speeds) * 6e4 == pytest.approx([9.0, 15.0])
 
 

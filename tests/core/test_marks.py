@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from bilge_core.document.ids import ids_of
-from bilge_core.document.marks import MARKS, differences, with_knowledge
+from bilge_core.document.marks import MARKS, differences, mark_of, with_knowledge
 from bilge_core.tell.differences import differences_out
 
 from tests.core.test_ids import whole
@@ -22,6 +22,7 @@ def test_every_field_is_marked_once() -> None:
             field = ".".join(path)
             marked = [each for each in MARKS if field == each or field.startswith(f"{each}.")]
             assert len(marked) == 1, field
+            assert mark_of(field) in ("work", "knowledge", "label")
 
 
 def edited(*changes: tuple[str, Any]) -> Document:
@@ -38,6 +39,7 @@ def edited(*changes: tuple[str, Any]) -> Document:
 def test_knowledge_is_no_difference() -> None:
     after = edited(
         ("car.rail_height_mm", 199.0), ("oil.away_l", 1.4), ("name", "other"),
+        ("circuit.components.4.holds_l", 0.9), ("circuit.components.4.assumed", True),
         ("pan.inspection.0.found", "watch"), ("gauge_readings", []),
     )  # fmt: skip
     assert differences(whole(), after) == ()
@@ -55,13 +57,15 @@ def test_knowledge_is_no_difference() -> None:
         (("pan.plates.0.openings", []), "G1: taken out"),
         (("pan.bosses.0.blocked", True), "drain, blocked: no to yes"),
         (("pan.flange", None), "pan's flange"),
-        (("pump.relief_bar", 4.0), "relief: 5 bar to 4 bar"),
-        (("pump.low_stage", None), "low stage"),
+        (("circuit.components.3.opens_bar", 4.0), "relief valve, opening: 5 bar to 4 bar"),
+        (("circuit.components.2.low_stage", None), "oil pump (low stage): taken out"),
+        (("circuit.runs.1.line.bore_mm", 22.0), "pickup tube, bore: 19 mm to 22 mm"),
+        (("circuit.runs.1.end.age", "new"), "pickup tube, age: reused to new"),
     ],
 )
 def test_a_difference_in_words(change: tuple[str, Any], words: str) -> None:
     told = [each.words for each in differences_out(whole(), edited(change))]
-    if change[1] is None and change[0] in ("pan.flange", "pump.low_stage"):
+    if change[1] is None and change[0] == "pan.flange":
         assert told and all(each.endswith(("taken out", "none")) for each in told)
     else:
         assert told == [words]
@@ -98,6 +102,33 @@ class TestKnowledgeCarried:
         as_is["car"]["keep_outs"].append({**first, "id": "k80"})
         names = ids_of(with_knowledge(whole(), mine, as_is))
         assert {"k80", "k90"} <= names.keys()
+
+    def test_what_a_component_holds_where_the_car_has_it(self) -> None:
+        """By its id; what it is built of is not carried, nor the sum of the planned state."""
+        mine = edited(
+            ("circuit.components.4.holds_l", 0.9), ("circuit.components.4.bypass_bar", 1.1)
+        )
+        mine["oil"]["away_l"] = 3.3
+        as_is = copy.deepcopy(whole())
+        as_is["circuit"]["components"].reverse()
+        told = with_knowledge(whole(), mine, as_is)
+        part = next(each for each in told["circuit"]["components"] if each["kind"] == "filter")
+        assert (part["holds_l"], part["bypass_bar"]) == (0.9, None)
+        assert told["oil"] == as_is["oil"]
+
+    def test_of_a_component_that_the_car_has_not_nothing_is_known_there(self) -> None:
+        mine, as_is = edited(("circuit.components.4.holds_l", 0.9)), copy.deepcopy(whole())
+        del as_is["circuit"]["components"][4]
+        assert with_knowledge(whole(), mine, as_is) == as_is
+
+    def test_the_total_typed_is_carried_while_nothing_is_told_apart(self) -> None:
+        def bare(litres: float) -> Document:
+            document = edited(("oil.away_l", litres))
+            for each in document["circuit"]["components"]:
+                each["holds_l"] = None
+            return document
+
+        assert with_knowledge(bare(1.0), bare(1.4), bare(1.0))["oil"]["away_l"] == 1.4
 
     def test_work_alone_changes_nothing(self) -> None:
         as_is = edited(("oil.volume_l", 5.0))

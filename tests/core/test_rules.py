@@ -10,7 +10,19 @@ import pytest
 from bilge_core.forecast.dips import find_dips
 from bilge_core.forecast.verdict import give_verdict
 from bilge_core.loads.log import Log
-from bilge_core.rules import RULES, Check, Rule, around, bolts, bosses, crank, gauge, pickup, plates
+from bilge_core.rules import (
+    RULES,
+    Check,
+    Rule,
+    around,
+    bolts,
+    bosses,
+    circuit,
+    crank,
+    gauge,
+    pickup,
+    plates,
+)
 from bilge_core.rules.inspection import check_item, check_unseen
 from bilge_core.rules.mouth import GAP, check_gap, gap_words
 
@@ -77,7 +89,10 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "spanner_depth", lambda deep: of(bosses.check_spanner("b", 0.01, 12e-3, deep, "f")),
         44.9e-3, 45.1e-3, "caution", None,
     ),
-    ("tube_speed", lambda v: of(pickup.check_tube(0.02, v, 6e3)), 2.99, 3.01, "good", "caution"),
+    (
+        "tube_speed", lambda v: of(pickup.check_tube(0.02, v, 6e3, "f")),
+        2.99, 3.01, "good", "caution",
+    ),
     ("oil_below_crank", lambda gap: of(crank.check_standing(gap)), 1e-5, -1e-5, "good", "bad"),
     ("tray_room", lambda r: of(crank.check_tray("t", r, True, "f")), 3.1e-3, 2.9e-3, "good", "bad"),
     ("scraper_gap", lambda g: of(crank.check_scraper("s", g, "f")), 1.1e-3, 0.9e-3, "good", "bad"),
@@ -91,6 +106,14 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     (
         "bolt_engagement", lambda n: of(bolts.check_bolts(6e-3 + n * 6e-3, 6e-3, 6.6e-3, 0.0)),
         1.51, 1.49, "good", "caution",
+    ),
+    (
+        "one_source", lambda n: of(circuit.check_sources("gallery", ["pump"] * n, "f")),
+        1, 0, None, "bad",
+    ),
+    (
+        "one_source", lambda n: of(circuit.check_sources("gallery", ["pump"] * n, "f")),
+        1, 2, None, "bad",
     ),
 ]  # fmt: skip
 
@@ -168,7 +191,7 @@ def test_a_gap_against_the_one_wanted(gap: float, state: State) -> None:
     ],
 )  # fmt: skip
 def test_the_joints_seal(seal: str, age: str, state: State) -> None:
-    assert of(pickup.check_joint(seal, age)) == state
+    assert of(pickup.check_joint(seal, age, "f")) == state
 
 
 @pytest.mark.parametrize(

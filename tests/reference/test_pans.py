@@ -144,7 +144,8 @@ def test_a_pan_of_twice_the_size_settles_alike(scale: float) -> None:
     for key in ("x_mm", "y_mm", "gap_mm"):
         pickup[key] *= scale
     pickup["mouth"]["diameter_mm"] *= scale
-    document["oil"]["held"] = []  # what is away is then its own figure
+    for part in document["circuit"]["components"]:
+        part["holds_l"] = None  # what is away is then its own figure
     for key in ("volume_l", "away_l"):
         document["oil"][key] *= scale**3
     big = Build.model_validate(document)

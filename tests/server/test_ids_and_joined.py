@@ -6,11 +6,13 @@ import copy
 import json
 from concurrent.futures import ThreadPoolExecutor
 from importlib import import_module
+from pathlib import Path
 from typing import Any
 
 import pytest
 from accounts.models import User
-from bilge_core.document.ids import ids_of, last_number, without_ids
+from bilge_core.document.circuit.template import MOST_SLOTS
+from bilge_core.document.ids import ids_of, last_number, with_ids, without_ids
 from builds.models import Build, BuildState
 from builds.schemas import ActIn, DocumentIn
 from builds.selectors import build_out, plain_document
@@ -27,6 +29,7 @@ from tests.server.conftest import act as told_act
 pytestmark = pytest.mark.django_db
 
 Document = dict[str, Any]
+VERSION_1 = Path(__file__).parents[1] / "documents" / "version-1"
 
 
 @pytest.fixture
@@ -230,8 +233,9 @@ def test_states_of_before_are_given_ids_that_last(shop: tuple[User, Build]) -> N
     undo(user, build.pk, 2)
     add_boss(user, build, 1, "second")
     type_in(user, build, 3, pan__bosses__0__name="plug of ours")
+    old = json.loads((VERSION_1 / "dunlin.json").read_text())
     for state in build.states.all():
-        state.document = {**without_ids(state.document), "version": 1}
+        state.document = {**old, "pan": without_ids(state.document["pan"])}
         state.save()
     Build.objects.update(last_id=0)
     import_module("builds.migrations.0004_ids").give_ids(apps, None)
@@ -248,3 +252,28 @@ def test_states_of_before_are_given_ids_that_last(shop: tuple[User, Build]) -> N
     )
     assert documents[2]["pan"]["bosses"][-1]["id"] != documents[3]["pan"]["bosses"][-1]["id"]
     assert Build.objects.get(pk=build.pk).last_id == last_number(documents[3])
+
+
+def test_states_of_before_are_given_a_circuit_of_one_set_of_ids(shop: tuple[User, Build]) -> None:
+    """As the migration does it; ids of its slots go to no part that comes later."""
+    user, build = shop
+    add_boss(user, build, 1, "first")
+    old = json.loads((VERSION_1 / "dunlin.json").read_text())
+    for state in build.states.all():
+        pan = state.document["pan"]
+        state.document = with_ids({**old, "version": 2, "pan": pan})[0]
+        state.save()
+    Build.objects.update(last_id=20)
+    import_module("builds.migrations.0008_circuit").give_circuits(apps, None)
+    documents = {state.number: state.document for state in build.states.all()}
+    assert {document["version"] for document in documents.values()} == {3}
+    names = [
+        {each["id"]: each["name"] for each in document["circuit"]["components"]}
+        for document in documents.values()
+    ]
+    assert names[0] == names[1]
+    build.refresh_from_db()
+    assert build.last_id == MOST_SLOTS
+    add_boss(user, build, 2, "second")
+    newest = build.states.order_by("-number")[0].document
+    assert newest["pan"]["bosses"][-1]["id"] == f"b{MOST_SLOTS + 1}"

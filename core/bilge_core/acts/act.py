@@ -19,16 +19,18 @@ from bilge_core.pan import assemble_pan
 MOST_TYPED = 40
 """Letters of a length as it is typed."""
 
-Length = Annotated[
-    float,
-    WithJsonSchema(
-        {
-            "anyOf": [{"type": "number"}, {"type": "string", "maxLength": MOST_TYPED}],
-            "description": "in mm, or as typed with any unit of length",
-        }
-    ),
-]
+_AS_TYPED = WithJsonSchema(
+    {
+        "anyOf": [{"type": "number"}, {"type": "string", "maxLength": MOST_TYPED}],
+        "description": "in the unit that ends its name, or as typed with any unit of its kind",
+    }
+)
+
+Length = Annotated[float, _AS_TYPED]
 """A length [mm] of an act; `bilge_core.acts.registry` reads it as typed too."""
+
+Typed = Annotated[float, Field(gt=0), _AS_TYPED]
+"""A positive figure of an act in the unit that its name ends in; read as typed too."""
 
 
 @dataclass(frozen=True)

@@ -24,7 +24,9 @@ class Figure(Part):
     """A field's path, through lists of parts by their ids, and its new value."""
 
     field: FieldPath
-    value: float | Annotated[str, Field(max_length=20_000)]
+    value: float | Annotated[str, Field(max_length=20_000)] | None = Field(
+        description="null: not known"
+    )
 
 
 def named_in(field: str) -> str:
@@ -49,7 +51,7 @@ def called(field: str) -> str:
     """
     name = named_in(field)
     bare = name if name.endswith("_ratio") or not field_unit(name) else name.rsplit("_", 1)[0]
-    return _WORDS.get(field, bare.replace("_", " "))
+    return _WORDS.get(field) or _NAMES.get(name) or bare.replace("_", " ")
 
 
 def _key(holder: Any, key: str) -> int | str:
@@ -86,6 +88,9 @@ class SetFigures(Act):
                 holder = _step(holder, key, figure.field)
             _step(holder, last, figure.field)
             holder[_key(holder, last)] = figure.value
+            if way[:2] in (["circuit", "components"], ["circuit", "runs"]) and last != "assumed":
+                part = _step(_step(document["circuit"], way[1], figure.field), way[2], figure.field)
+                part["assumed"] = False  # somebody knows it now
         return Done(build_with(build, document), self._words(build))
 
     def _words(self, build: Build) -> str:
@@ -99,6 +104,14 @@ class SetFigures(Act):
             words = f"{_step(zones, keys[2], field)['name']}: {words}"
         return f"{words} to {text}"[:200]
 
+
+_NAMES = {
+    "holds_l": "oil that it holds",
+    "opens_bar": "opening",
+    "opens_c": "opening",
+    "precharge_bar": "pre-charge",
+    "thermostat_c": "thermostat's opening",
+}
 
 _WORDS = {
     "oil.volume_l": "oil in the engine",

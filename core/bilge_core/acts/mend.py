@@ -89,7 +89,7 @@ def mend_of(build: Build, check: Check) -> Mend | None:
     >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
     >>> field = "pan.plates.0.openings.0.gate.swings"
     >>> mend_of(build, gates.gate_swings_away("G3", "P1", field)).gate
-    'g19'
+    'g26'
     """
     if check.fix is None:
         return None

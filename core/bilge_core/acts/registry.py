@@ -8,19 +8,29 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from bilge_core.acts.act import MOST_TYPED
+from bilge_core.acts.bottle import FitAccumulator
+from bilge_core.acts.breathing import FitBreather, FitCatchCan, OutsideReturn
+from bilge_core.acts.cooling import FitCooler, FitSandwichPlate
 from bilge_core.acts.deepen import Deepen, Spacer
 from bilge_core.acts.figures import SetFigures, named_in
+from bilge_core.acts.filtering import MoveFilter, SecondFilter
 from bilge_core.acts.flange import LayOutFlange
 from bilge_core.acts.mend import CarryToWall, TurnGate
+from bilge_core.acts.regulating import DirectFeed, FitRegulator
 from bilge_core.acts.reshape import SumpPreset
-from bilge_core.document.read import problems_of
+from bilge_core.acts.taking_out import PlugPort, TakeOut
+from bilge_core.acts.turbo import DrainTurbo, FeedTurbo
+from bilge_core.document.problems import problems_of
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.quantities import KINDS, UnitSystem, field_unit, parse_figure
 
 AnyAct = Annotated[
-    SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall,
+    SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall
+    | FitAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter | FitRegulator
+    | DirectFeed | FeedTurbo | DrainTurbo | OutsideReturn | FitCatchCan | FitBreather | TakeOut
+    | PlugPort,
     Field(discriminator="kind"),
-]
+]  # fmt: skip
 
 _ACTS: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
 

@@ -12,6 +12,7 @@ from typing_extensions import override
 from bilge_core.acts.act import Act, Done, Length, build_with, figures_named
 from bilge_core.acts.deepen import deepen
 from bilge_core.document.build import Build
+from bilge_core.document.ids import is_id
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 
@@ -156,6 +157,9 @@ def sump_preset(build: Build, place: SumpPlace, depth: float, shelf: float) -> B
     raw["pan"] |= {
         "zones": zones, "plates": [], "bosses": [], "dip_marks": [], "flange": None, "dipped": None,
     }  # fmt: skip
+    for run in raw["circuit"]["runs"]:
+        if is_id(run["end"]["port"]):  # a boss of the pan that was
+            run["end"]["port"] = "returns"
     raw["pickup"] |= {"x_mm": round((start + end) / 2, 1), "y_mm": round((y0 + y1) / 2, 1)}
     return build_with(build, raw)
 

@@ -10,6 +10,7 @@ import numpy as np
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.clearance.keep_outs import clearances
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.run import bore_of
 from bilge_core.document.engine import Crank
 from bilge_core.document.fitted import Boss
 from bilge_core.document.plates import HorizontalPlate
@@ -100,15 +101,20 @@ def _boss_checks(at: _Situation) -> list[Check | None]:
 
 def _pickup_checks(build: Build, engine_speed: float) -> list[Check | None]:
     found: list[Check | None] = []
-    joint, braces, tube = build.pickup.joint, build.pickup.braces, build.pickup.tube
-    if joint is not None:
-        found.append(pickup.check_joint(joint.seal, joint.age))
+    tube, braces = build.circuit.suction, build.pickup.braces
+    path = f"circuit.runs.{build.circuit.runs.index(tube)}" if tube else ""
+    if tube is not None and tube.end.seal is not None:
+        age = tube.end.age or "unknown"
+        found.append(pickup.check_joint(tube.end.seal, age, f"{path}.end"))
     if braces is not None:
         found.append(pickup.check_braces(braces.at_bell, braces.at_tube))
-    if tube is not None:
-        bore = tube.bore_mm * 1e-3
-        speed = float(demanded_flow(build.pump, engine_speed)) / (math.pi / 4.0 * bore**2)
-        found.append(pickup.check_tube(bore, speed, rpm_of_speed(engine_speed)))
+    bore_mm = bore_of(tube.line) if tube else None
+    if bore_mm is not None:
+        bore = bore_mm * 1e-3
+        speed = float(demanded_flow(build.circuit.pump, engine_speed)) / (math.pi / 4.0 * bore**2)
+        found.append(
+            pickup.check_tube(bore, speed, rpm_of_speed(engine_speed), f"{path}.line.bore_mm")
+        )
     return found
 
 
@@ -141,7 +147,7 @@ def _crank_checks(at: _Situation) -> list[Check | None]:
 
 
 def _gauge_checks(build: Build) -> list[Check | None]:
-    relief = build.pump.relief_bar
+    relief = build.circuit.relief_bar
     if relief is None:
         return []
     below = sum(not gauge.is_on_relief(r.pressure_bar, relief) for r in build.gauge_readings)

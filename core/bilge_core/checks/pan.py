@@ -46,7 +46,7 @@ def _opening_checks(build: Build, engine_speed: float) -> list[Check]:
     )
     if area == 0.0:
         return []
-    flow = float(demanded_flow(build.pump, engine_speed))
+    flow = float(demanded_flow(build.circuit.pump, engine_speed))
     return [plates.check_openings(area, flow, rpm_of_speed(engine_speed))]
 
 

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from bilge_core.document.build import Build
 from bilge_core.forecast import SettledForecast
-from bilge_core.forecast.settled import model_note
+from bilge_core.forecast.settled import circuit_note, model_note
 from bilge_core.forecast.verdict import dip_words
 from bilge_core.loads.facts import LogFacts
 
@@ -55,6 +55,7 @@ def report(
     lines += [
         "",
         f"  {moving.note if moving else model_note(build)}",
+        *([f"  {circuit_note(build)}"] if circuit_note(build) else []),
         "  Estimates to plan by, not a guarantee: keep a pressure gauge.",
     ]
     return "\n".join(lines)

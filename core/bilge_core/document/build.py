@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationError, model_validator
 
 from bilge_core.document.car import Car
+from bilge_core.document.circuit.circuit import DRAIN_BOSSES, Circuit
 from bilge_core.document.oil import Oil
 from bilge_core.document.pan import Pan, fault_of_outline
 from bilge_core.document.parts import Name, Part
 from bilge_core.document.pickup import Pickup
-from bilge_core.document.pump import GaugeReading, Pump
+from bilge_core.document.pump import GaugeReading
 from bilge_core.document.upgrade import upgraded
 from bilge_core.errors import InvalidInput, Problem
 
@@ -20,24 +21,25 @@ class Build(Part):
     """One build of one car."""
 
     format: Literal["bilge-build"]
-    version: Literal[2]
+    version: Literal[3]
     name: Name
     car: Car
     oil: Oil
     pan: Pan
     pickup: Pickup
-    pump: Pump
+    circuit: Circuit
     gauge_readings: list[GaugeReading] = Field(default=[], max_length=40)
     notes: str = Field(default="", max_length=20_000)
 
     @model_validator(mode="before")
     @classmethod
     def _of_today(cls, raw: Any) -> Any:
-        return upgraded(raw)
+        return _with_what_is_away(upgraded(raw))
 
     @model_validator(mode="after")
-    def _outlines(self) -> Build:
-        problems = [
+    def _holds_together(self) -> Build:
+        problems = self.circuit.faults(self.drain_bosses)
+        problems += [
             Problem(f"pan.zones.{index}.outline_mm", fault)
             for index, zone in enumerate(self.pan.zones)
             if (fault := fault_of_outline(zone))
@@ -45,3 +47,19 @@ class Build(Part):
         if problems:
             raise InvalidInput(problems)
         return self
+
+    @property
+    def drain_bosses(self) -> tuple[str, ...]:
+        """Ids of the pan's bosses that oil can come back through, blocked ones too."""
+        return tuple(boss.id for boss in self.pan.bosses if boss.kind in DRAIN_BOSSES)
+
+
+def _with_what_is_away(raw: Any) -> Any:
+    """When components say what they hold, the oil away from the pan is what the circuit holds."""
+    if not isinstance(raw, dict) or not isinstance(raw.get("oil"), dict):
+        return raw
+    try:
+        held = Circuit.model_validate(raw.get("circuit")).held_l
+    except ValidationError:
+        return raw  # told field by field when the whole is read
+    return raw if held is None else {**raw, "oil": {**raw["oil"], "away_l": round(held, 6)}}

@@ -44,8 +44,20 @@ LETTERS = {
     "pan.plates.*.openings.*.gate": "g",
     "pan.bosses.*": "b",
     "pan.scrapers.*": "s",
+    "circuit.components.*": "c",
+    "circuit.runs.*": "r",
 }
 """What has an id, and the letter that it begins with."""
+
+REFERENCES = (
+    "circuit.components.*.senses",
+    "circuit.gauge",
+    "circuit.runs.*.start.component",
+    "circuit.runs.*.start.port",
+    "circuit.runs.*.end.component",
+    "circuit.runs.*.end.port",
+)
+"""Where a document names a part by its id; a port is a boss's id or a word."""
 
 _GIVEN = re.compile(r"[a-z][0-9]{1,7}")
 
@@ -97,9 +109,9 @@ def ids_of(document: Document) -> dict[str, str]:
     return {part["id"]: path for path, _, part in parts_with_ids(document) if part.get("id")}
 
 
-def _mapped(value: Any, steps: list[str], change: Callable[[Document], Document]) -> Any:
+def _mapped(value: Any, steps: list[str], change: Callable[[Any], Any]) -> Any:
     if not steps:
-        return change(value) if isinstance(value, dict) else value
+        return change(value)
     if steps[0] == "*":
         if not isinstance(value, list):
             return value
@@ -147,7 +159,8 @@ def with_ids(
 
     Notes
     -----
-    Of two parts with one id the first keeps it: the other is a copy.
+    Of two parts with one id the first keeps it: the other is a copy. What names a part by its id
+    names it by the new one; of two with one id, the first.
 
     Examples
     --------
@@ -158,25 +171,50 @@ def with_ids(
     {'id': 'z8'}
     """
     seen: set[str] = set()
+    now: dict[str, str] = {}
     staying = ids_of(document) if known is None else known
     last = max(after, _greatest(staying))
 
-    def given(letter: str) -> Callable[[Document], Document]:
-        def change(part: Document) -> Document:
+    def given(letter: str) -> Callable[[Any], Any]:
+        def change(part: Any) -> Any:
             nonlocal last
+            if not isinstance(part, dict):
+                return part
             old = part.get("id")
-            stays = is_id(old) and old not in seen and (known is None or old in known)
-            if not stays:
+            new = str(old)
+            if not is_id(old) or old in seen or (known is not None and old not in known):
                 last += 1
-                old = f"{letter}{last}"
-            seen.add(str(old))
-            return {**part, "id": old}
+                new = f"{letter}{last}"
+            seen.add(new)
+            if is_id(old):
+                now.setdefault(str(old), new)
+            return {**part, "id": new}
 
         return change
 
     for pattern, letter in LETTERS.items():
         document = _mapped(document, pattern.split("."), given(letter))
+    for pattern in REFERENCES:
+        document = _mapped(
+            document,
+            pattern.split("."),
+            lambda named: now.get(named, named) if isinstance(named, str) else named,
+        )
     return document, last
+
+
+def with_ids_by_place(document: Document) -> Document:
+    """A document whose ids count its parts, kind by kind: two that are the same work are alike.
+
+    Examples
+    --------
+    >>> pan = {"zones": [{"id": "z7"}], "bosses": [{"id": "b3"}]}
+    >>> runs = [{"id": "r9", "end": {"component": "c2", "port": "b3"}}]
+    >>> told = with_ids_by_place({"pan": pan, "circuit": {"components": [], "runs": runs}})
+    >>> told["pan"]["bosses"][0]["id"], told["circuit"]["runs"][0]["end"]["port"]
+    ('b2', 'b2')
+    """
+    return with_ids(document, known=())[0]
 
 
 def without_ids(value: Any) -> Any:

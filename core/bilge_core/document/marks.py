@@ -27,7 +27,6 @@ MARKS: dict[str, Mark] = {
     "oil.away_l": "knowledge",
     "oil.temperature_c": "knowledge",
     "oil.mark_l": "knowledge",
-    "oil.held": "knowledge",
     "pan.zones": "work",
     "pan.skirt_height_mm": "knowledge",
     "pan.plates": "work",
@@ -42,10 +41,31 @@ MARKS: dict[str, Mark] = {
     "pan.scrapers": "work",
     "pan.inspection": "knowledge",
     "pickup": "work",
-    "pump": "work",
+    "circuit.components": "work",
+    "circuit.runs": "work",
+    "circuit.gauge": "work",
     "gauge_readings": "knowledge",
 }
 """Every field of the document, by itself or with the part that it lies in."""
+
+OF_COMPONENTS: dict[str, Mark] = {"holds_l": "knowledge", "assumed": "label"}
+"""Fields of a component or a run that are marked otherwise than the part that they are of."""
+
+_PARTED = ("circuit.components", "circuit.runs")
+
+
+def mark_of(field: str) -> Mark:
+    """The mark of a field, by its path through places or ids.
+
+    Examples
+    --------
+    >>> mark_of("circuit.components.c3.drive_ratio"), mark_of("circuit.components.3.holds_l")
+    ('work', 'knowledge')
+    """
+    keys = field.split(".")
+    if ".".join(keys[:2]) in _PARTED and keys[-1] in OF_COMPONENTS:
+        return OF_COMPONENTS[keys[-1]]
+    return next(mark for path, mark in MARKS.items() if f"{field}.".startswith(f"{path}."))
 
 
 def _at(document: Document, path: str) -> Any:
@@ -55,8 +75,28 @@ def _at(document: Document, path: str) -> Any:
     return value
 
 
+def _as_marked(path: str, value: Any, mark: Mark) -> Any:
+    """Of components and runs, what has a mark: work without the rest, or by its id the rest."""
+    if path not in _PARTED or not are_parts(value):
+        return value
+    if mark == "work":
+        return [{k: v for k, v in row.items() if k not in OF_COMPONENTS} for row in value]
+    known = [key for key, given in OF_COMPONENTS.items() if given == mark]
+    return {row["id"]: {key: row[key] for key in known if key in row} for row in value}
+
+
 def _part(document: Document, mark: Mark) -> dict[str, Any]:
-    return {path: _at(document, path) for path, given in MARKS.items() if given == mark}
+    return {
+        path: _as_marked(path, _at(document, path), mark)
+        for path, given in MARKS.items()
+        if given == mark
+    }
+
+
+def _holds_apart(document: Document) -> bool:
+    """Whether the oil away from the pan follows from what components hold."""
+    parts = _at(document, "circuit.components") or []
+    return any(each.get("holds_l") is not None for each in parts)
 
 
 def with_knowledge(before: Document, mine: Document, into: Document) -> Document:
@@ -84,11 +124,32 @@ def with_knowledge(before: Document, mine: Document, into: Document) -> Document
     """
     was, now = _part(before, "knowledge"), _part(mine, "knowledge")
     changed = {path: now[path] for path in now if now[path] != was[path]}
+    if _holds_apart(before) or _holds_apart(mine):
+        changed.pop("oil.away_l", None)  # it follows from what each component holds
+    into = _with_known_of_components(before, mine, into)
     for path, value in changed.items():
         base, theirs = was[path], _at(into, path)
         # the other state's own parts stay; where both differ, what was found out last is right
         both = merged({"it": base}, {"it": value}, {"it": theirs}, prefer="mine").document["it"]
         into = _put(into, path.split("."), both)
+    return into
+
+
+def _with_known_of_components(before: Document, mine: Document, into: Document) -> Document:
+    """What an edit found out of components that were there, where they are in the other state."""
+    for path in _PARTED:
+        rows = _at(into, path)
+        if not are_parts(rows) or not rows:
+            continue
+        was, now = (_as_marked(path, _at(each, path) or [], "knowledge") for each in (before, mine))
+        found = {
+            name: {key: value for key, value in now[name].items() if was[name].get(key) != value}
+            for name in now
+            if name in was
+        }
+        known = [{**row, **found.get(row["id"], {})} for row in rows]
+        if known != rows:
+            into = _put(into, path.split("."), known)
     return into
 
 

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import math
-from typing import Annotated, Any
+from typing import Annotated
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import AfterValidator, Field
 
-from bilge_core.document.parts import Name, Part
+from bilge_core.document.parts import Part
 from bilge_core.oil import GRADES
 
 
@@ -17,17 +16,10 @@ def _known_grade(name: str) -> str:
     return name
 
 
-class HeldVolume(Part):
-    """Oil that one place outside the pan holds while the engine runs."""
-
-    name: Name
-    volume_l: float = Field(ge=0, le=40)
-
-
 class Oil(Part):
     """The oil in the whole engine, as poured.
 
-    When the places that hold oil are given one by one, `away_l` is their sum.
+    When components of the circuit say what they hold, `away_l` is what the circuit holds.
     """
 
     grade: Annotated[str, AfterValidator(_known_grade)]
@@ -39,19 +31,3 @@ class Oil(Part):
     mark_l: float | None = Field(
         default=None, gt=0, le=60, description="all oil in the engine when it stands at the mark"
     )
-    held: list[HeldVolume] = Field(default=[], max_length=20)
-
-    @model_validator(mode="before")
-    @classmethod
-    def _sum_of_what_is_held(cls, raw: Any) -> Any:
-        if isinstance(raw, dict) and isinstance(raw.get("held"), list) and raw["held"]:
-            volumes = [
-                volume
-                for row in raw["held"]
-                if isinstance(row, dict)
-                and isinstance(volume := row.get("volume_l"), int | float)
-                and not isinstance(volume, bool)
-            ]
-            if len(volumes) == len(raw["held"]):
-                return {**raw, "away_l": round(math.fsum(volumes), 6)}
-        return raw

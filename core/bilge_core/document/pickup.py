@@ -1,4 +1,4 @@
-"""The pickup: its mouth, and what is between mouth and pump."""
+"""The pickup's mouth; its tube and its joint are the circuit's."""
 
 from __future__ import annotations
 
@@ -34,26 +34,11 @@ class Bend(Part):
     radius_mm: float = Field(gt=0, le=500, description="of its centreline")
 
 
-class Tube(Part):
-    """The pickup tube from mouth to pump."""
-
-    bore_mm: float = Field(ge=3, le=80)
-    length_mm: float = Field(ge=10, le=2000, description="along its centreline, bends counted")
-    bends: list[Bend] = Field(default=[], max_length=12)
-
-
 class Screen(Part):
     """The screen over the mouth."""
 
     kind: Literal["wire", "perforated"]
     open_pct: float = Field(gt=0, le=100, description="of its area")
-
-
-class Joint(Part):
-    """Where the tube joins the pump: a suction joint."""
-
-    seal: Literal["o_ring", "gasket", "liquid", "brazed", "none"]
-    age: Literal["new", "reused", "unknown"]
 
 
 class Braces(Part):
@@ -70,7 +55,5 @@ class Pickup(Part):
     y_mm: Coordinate = Field(description="mouth's centre left of the crank's centreline")
     mouth: Mouth
     gap_mm: float = Field(ge=-50, le=200, description="mouth's centre above the floor below it")
-    tube: Tube | None = None
     screen: Screen | None = None
-    joint: Joint | None = None
     braces: Braces | None = None

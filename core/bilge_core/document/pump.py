@@ -1,10 +1,8 @@
-"""The pump, and what the gauge read, as the build document holds them."""
+"""What is known of a pump besides its displacement, and what the gauge read."""
 
 from __future__ import annotations
 
-from typing import Any
-
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from bilge_core.document.parts import Part
 
@@ -26,40 +24,6 @@ class LowStage(Part):
     up_to_rpm: float = Field(ge=300, le=12_000, description="crank speed of the switch-over")
     relief_bar: float | None = Field(default=None, gt=0, le=30)
     unplugged: bool = False
-
-
-class Pump(Part):
-    """What the pump swallows.
-
-    When a flow point is given, the displacement follows from it.
-    """
-
-    displacement_cm3: float = Field(gt=0, le=500, description="per turn of the pump")
-    drive_ratio: float = Field(gt=0, le=4, description="pump turns per turn of the crank")
-    flow_point: FlowPoint | None = None
-    low_stage: LowStage | None = None
-    relief_bar: float | None = Field(
-        default=None, gt=0, le=30, description="at which the relief valve opens"
-    )
-
-    @model_validator(mode="before")
-    @classmethod
-    def _by_flow_point(cls, raw: Any) -> Any:
-        if not isinstance(raw, dict) or not isinstance(raw.get("flow_point"), dict):
-            return raw
-        point = raw["flow_point"]
-        figures = [
-            point.get("flow_l_min"),
-            point.get("engine_rpm"),
-            point.get("filling_pct"),
-            raw.get("drive_ratio"),
-        ]
-        if not all(
-            isinstance(f, int | float) and not isinstance(f, bool) and f > 0 for f in figures
-        ):
-            return raw
-        flow, rpm, filling, ratio = (float(f) for f in figures)
-        return {**raw, "displacement_cm3": round(flow * 1e3 / (rpm * ratio * filling / 100.0), 4)}
 
 
 class GaugeReading(Part):

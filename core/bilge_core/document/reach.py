@@ -1,5 +1,8 @@
 """Which part of the document each answer feels: a whitelist for each.
 
+Paths are of the document as `as_felt` lays it out: the pump that draws at the mouth by itself, so
+that nothing else of the circuit makes another run of it.
+
 What an answer is known by is made from its part alone, so that moving a keep-out, renaming or
 ticking starts no run; `bilge_core.tell.known_by` adds the versions of the code. A path that ends at
 a part counts all of it; ``*`` stands for every place in a list.
@@ -9,7 +12,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from bilge_core.document.ids import without_ids
+from bilge_core.document.ids import Document, with_ids_by_place, without_ids
 
 Answer = Literal["settled", "moving", "clearance", "checks", "drawing"]
 
@@ -60,7 +63,8 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "pan.dip_marks", "pan.sheet_mm", "pan.flange.thickness_mm", "pan.flange.bolts",
         "pan.bosses", "pan.scrapers", "pan.inspection.*.item", "pan.inspection.*.found",
         "pan.plates.*.id", "pan.plates.*.openings.*.gate.id",
-        "pickup.tube.bore_mm", "pickup.joint", "pickup.braces", "pump.relief_bar",
+        "suction.bore_mm", "suction.dash", "suction.seal", "suction.age", "pickup.braces",
+        "pump.relief_bar",
         "gauge_readings", "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
         "car.keep_outs",
     ),
@@ -70,6 +74,32 @@ REACH: dict[Answer, tuple[str, ...]] = {
     ),
 }  # fmt: skip
 """`checks` feels what it names, and by which id it is mended; `drawing` what it shows."""
+
+
+def as_felt(document: Document) -> Document:
+    """A document with the pump, its relief and its suction line taken out of the circuit.
+
+    Examples
+    --------
+    >>> parts = [{"id": "c1", "kind": "pressure_stage"}, {"id": "c2", "kind": "relief",
+    ...           "opens_bar": 5.0}]
+    >>> as_felt({"circuit": {"components": parts, "runs": []}})["pump"]["relief_bar"]
+    5.0
+    """
+    circuit = document.get("circuit")
+    if circuit is None:
+        return document
+    parts = circuit["components"]
+    pump = next(each for each in parts if each["kind"] == "pressure_stage")
+    relief: Document = next((each for each in parts if each["kind"] == "relief"), {})
+    into = {"component": pump["id"], "port": "inlet"}
+    run = next((each for each in circuit["runs"] if into.items() <= each["end"].items()), None)
+    suction = {} if run is None else {**run["end"], **run["line"]}
+    return {
+        **document,
+        "pump": {**pump, "relief_bar": relief.get("opens_bar")},
+        "suction": suction,
+    }
 
 
 def _kept(value: Any, inside: list[list[str]]) -> Any:
@@ -108,7 +138,7 @@ def felt_by(answer: Answer, document: dict[str, Any]) -> dict[str, Any]:
     >>> felt_by("settled", {"name": "Dunlin", "pan": {"dipped": {}, "skirt_height_mm": 90.0}})
     {'pan': {'skirt_height_mm': 90.0}}
     """
-    kept = _kept(document, [path.split(".") for path in REACH[answer]])
+    kept = _kept(as_felt(document), [path.split(".") for path in REACH[answer]])
     assert isinstance(kept, dict)
     return kept
 
@@ -120,15 +150,15 @@ def _renamed(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
 def unnamed(document: dict[str, Any]) -> dict[str, Any]:
     """A document whose plates and openings are named by their places: what a run is made from.
 
-    Its ids are gone too: reading it gives ids by place.
+    Its ids are by place too.
 
     Examples
     --------
     >>> plate = {"name": "P1", "openings": [{"name": "G1"}, {"name": "G2"}]}
-    >>> unnamed({"pan": {"plates": [plate]}})
-    {'pan': {'plates': [{'name': '0', 'openings': [{'name': '0'}, {'name': '1'}]}]}}
+    >>> [each["name"] for each in unnamed({"pan": {"plates": [plate]}})["pan"]["plates"]]
+    ['0']
     """
-    document = without_ids(document)
+    document = with_ids_by_place(document)
     pan = document["pan"]
     plates = [{**plate, "openings": _renamed(plate["openings"])} for plate in pan["plates"]]
     return {**document, "pan": {**pan, "plates": _renamed(plates)}}

@@ -6,9 +6,10 @@ from collections.abc import Callable
 from typing import Any
 
 from bilge_core.document.ids import Document, with_ids, without_ids
+from bilge_core.document.problems import VERSION
+from bilge_core.document.version_2 import circuit_of_2
 
-VERSION = 2
-"""Of the document that is written."""
+__all__ = ["VERSION", "upgraded", "with_ids_of"]
 
 
 def _to_2(document: Document) -> Document:
@@ -16,7 +17,12 @@ def _to_2(document: Document) -> Document:
     return {**document, "version": 2}
 
 
-_STEPS: dict[int, Callable[[Document], Document]] = {1: _to_2}
+def _to_3(document: Document) -> Document:
+    """Version 3 made one circuit of pump, relief, pickup's tube and joint, and what holds oil."""
+    return {**circuit_of_2(with_ids(document)[0]), "version": 3}
+
+
+_STEPS: dict[int, Callable[[Document], Document]] = {1: _to_2, 2: _to_3}
 """From each version to the next."""
 
 
@@ -26,7 +32,7 @@ def upgraded(raw: Any) -> Any:
     Examples
     --------
     >>> upgraded({"format": "bilge-build", "version": 1})["version"]
-    2
+    3
     >>> upgraded({"format": "bilge-build", "version": 99})["version"]
     99
     """

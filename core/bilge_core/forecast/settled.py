@@ -22,6 +22,24 @@ _NOTE = (
 _PLATES_NOTE = " Plates and gates are drawn, but not felt by settled oil."
 
 
+def circuit_note(build: Build) -> str:
+    """What a forecast leaves out of a build's circuit; empty where it leaves out nothing new.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> circuit_note(read_build(Path("demo/dunlin.json").read_text()))
+    ''
+    """
+    if not build.circuit.is_dry:
+        return ""
+    return (
+        "A dry sump: its forecast comes with the stage Dry sump. "
+        "Here the pump is taken to draw from the pan."
+    )
+
+
 def model_note(build: Build) -> str:
     """What this model leaves out, as it is said beside every figure of it.
 

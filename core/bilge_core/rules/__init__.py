@@ -5,6 +5,7 @@ from bilge_core.rules import (
     around,
     bolts,
     bosses,
+    circuit,
     crank,
     gates,
     gauge,
@@ -18,6 +19,7 @@ from bilge_core.rules.rule import Check, Fix, Rule, State
 RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
+    *circuit.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

@@ -12,25 +12,28 @@ TUBE_SPEED = Rule(
 RULES = (JOINT, BRACES, TUBE_SPEED)
 
 
-def check_joint(seal: str, age: str) -> Check | None:
-    """The joint's seal and its age; a brazed joint has none to look at."""
+def check_joint(seal: str, age: str, field: str) -> Check | None:
+    """The joint's seal and its age; a brazed joint has none to look at.
+
+    `field` is the run's end that has them.
+    """
     if seal == "brazed":
         return None
     if seal == "none":
         return Check(
             "bad",
             "The pickup joint has no seal: it is a suction joint and draws air at any g",
-            "pickup.joint.seal",
+            f"{field}.seal",
             JOINT,
         )
     if age == "new":
-        return Check("good", "The pickup joint has a new seal", "pickup.joint", JOINT)
+        return Check("good", "The pickup joint has a new seal", field, JOINT)
     old = "used before" if age == "reused" else "of unknown age"
     return Check(
         "caution",
         f"The pickup joint's seal is {old}: renew it before any remedy, an old one "
         "draws air at any g and looks like slosh",
-        "pickup.joint.age",
+        f"{field}.age",
         JOINT,
     )
 
@@ -49,9 +52,9 @@ def check_braces(at_bell: bool, at_tube: bool) -> Check | None:
     )
 
 
-def check_tube(bore: float, speed: float, rpm: float) -> Check:
+def check_tube(bore: float, speed: float, rpm: float, field: str) -> Check:
     """The speed of oil [m/s] up a tube of a bore [m] at a speed of the crank."""
     words = f"Oil goes up the {bore * 1e3:.0f} mm tube at {speed:.1f} m/s at {rpm:.0f} rpm"
     if TUBE_SPEED.holds(speed):
-        return Check("good", words, "pickup.tube.bore_mm", TUBE_SPEED)
-    return Check("caution", f"{words}: quick for a suction line", "pickup.tube.bore_mm", TUBE_SPEED)
+        return Check("good", words, field, TUBE_SPEED)
+    return Check("caution", f"{words}: quick for a suction line", field, TUBE_SPEED)

@@ -161,7 +161,7 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     """
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))
-    flow = demanded_flow(build.pump, log.engine_speed)
+    flow = demanded_flow(build.circuit.pump, log.engine_speed)
     critical = critical_depth(flow, np.linalg.norm(gravity, axis=1))
     mouth = pan.mouth
     levels = settled_levels(pan.solid, pan.oil_volume, normals)

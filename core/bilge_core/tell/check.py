@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from bilge_core.document.build import Build
 from bilge_core.forecast import SettledForecast
 from bilge_core.forecast.moving import MovingForecast, Spread, moving_note
-from bilge_core.forecast.settled import model_note
+from bilge_core.forecast.settled import circuit_note, model_note
 from bilge_core.loads.facts import LogFacts
 from bilge_core.settled import VERSION as SETTLED
 from bilge_core.tell.moving import MovingOut, figures_of, moving_out
@@ -38,6 +38,8 @@ class CheckedOut(BaseModel):
     build: str
     model: str
     model_note: str
+    circuit_note: str
+    """What the forecast leaves out of the circuit; empty where there is nothing to say."""
     verdict: VerdictOut
     oil_in_pan_l: float
     capacity_to_rail_l: float
@@ -74,6 +76,7 @@ def checked_out(
     return CheckedOut(
         build=build.name,
         model=told.model if told else SETTLED,
+        circuit_note=circuit_note(build),
         model_note=moving_note(moving[0].fineness) if moving else model_note(build),
         verdict=told.verdict if told else lap.verdict,
         oil_in_pan_l=litres(pan.oil_volume),

@@ -5,7 +5,6 @@ from __future__ import annotations
 import numpy as np
 from pydantic import BaseModel
 
-from bilge_core.acts.mend import Mend, mend_of
 from bilge_core.agreement.poured import LEVEL_CAR, compare_poured, explain_poured
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
@@ -17,8 +16,8 @@ from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import standing_gravity, standing_up
 from bilge_core.physics.turns import speed_of_rpm
-from bilge_core.rules import State
 from bilge_core.settled import level_curve, settle_lap
+from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.numbers import Point, SpacePoint, litres, mm, space_point
 
 
@@ -44,19 +43,6 @@ class ExplanationOut(BaseModel):
     what: str
     change_mm: float
     rms_mm: float
-
-
-class CheckOut(BaseModel):
-    """One check of the pan."""
-
-    state: State
-    words: str
-    field: str
-    mend: Mend | None
-    """The act that mends it."""
-    wanted: str
-    """By which rule, in words."""
-    source: str
 
 
 class GroundOut(BaseModel):
@@ -201,17 +187,7 @@ def pan_out(document: Build, log: Log | None) -> PanOut:
             )
             for each in explain_poured(document)
         ],
-        checks=[
-            CheckOut(
-                state=c.state,
-                words=c.words,
-                field=c.field,
-                mend=mend_of(document, c),
-                wanted=c.rule.words,
-                source=c.rule.source,
-            )
-            for c in check_pan(document, pan, highest, lap)
-        ],
+        checks=[check_out(document, c) for c in check_pan(document, pan, highest, lap)],
         lowest_below_rail_mm=mm(-pan.solid.vertices[:, 2].min(), 1),
         ground=_ground(pan, document),
         clearances=_clearances(pan, document),

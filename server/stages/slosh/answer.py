@@ -7,7 +7,7 @@ from typing import Literal
 
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
-from bilge_core.forecast.settled import model_note
+from bilge_core.forecast.settled import circuit_note, model_note
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.sections import cut_pan
 from bilge_core.settled import VERSION
@@ -73,6 +73,7 @@ def settled_over(state: BuildState, lap: Lap | None, over: bytes = b"[]") -> byt
             "state": str(state.number).encode(),
             "model": json.dumps(VERSION).encode(),
             "model_note": json.dumps(model_note(document)).encode(),
+            "circuit_note": json.dumps(circuit_note(document)).encode(),
             **_drawing(state),
             **settled,
             "over": over,

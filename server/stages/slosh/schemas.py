@@ -21,6 +21,7 @@ class SloshOut(Schema):
     state: int
     model: str
     model_note: str
+    circuit_note: str
     verdict: VerdictOut
     """Over the lap shown."""
     over: list[OverLap]

@@ -148,6 +148,19 @@ export const usePan = (build: BuildOut | undefined, itsTurn: boolean): UseQueryR
       bodyOf("PanOut", await client.GET("/api/stages/pan/{build_id}", at(build?.id ?? 0))),
   });
 
+/** What the ports of a build's circuit are joined to, and whether it checks out. */
+export const useCircuit = (build: BuildOut): UseQueryResult<Schemas["CircuitOut"]> =>
+  useQuery({
+    queryKey: ["circuit", build.id, build.state],
+    placeholderData: (before: Schemas["CircuitOut"] | undefined, query) =>
+      query?.queryKey[1] === build.id ? before : undefined,
+    queryFn: async () =>
+      bodyOf(
+        "CircuitOut",
+        await client.GET("/api/stages/pressure/{build_id}/circuit", at(build.id)),
+      ),
+  });
+
 export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
   useQuery({
     queryKey: ["history", build.id, build.state, build.revision],

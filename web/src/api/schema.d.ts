@@ -1080,6 +1080,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pressure/{build_id}/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Circuit
+         * @description What each port is joined to, and whether the circuit checks out.
+         */
+        get: operations["get_circuit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/slosh/of-run/{run_id}": {
         parameters: {
             query?: never;
@@ -1178,12 +1198,68 @@ export interface components {
             has_authority: boolean;
         };
         /**
+         * Accumulator
+         * @description A bottle with gas behind its oil. A pressure vessel.
+         */
+        Accumulator: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accumulator";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /**
+             * Precharge Bar
+             * @description gas alone, at 20 °C, on a gauge
+             */
+            precharge_bar?: number | null;
+            /**
+             * Rating Bar
+             * @description its maker's
+             */
+            rating_bar?: number | null;
+            /**
+             * Volume L
+             * @description of gas and oil together
+             */
+            volume_l: number;
+        };
+        /**
          * ActIn
          * @description An act on `base_state`: figures as numbers in the unit of their names, or as typed.
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"];
             /** Base State */
             base_state: number;
             /**
@@ -1348,11 +1424,53 @@ export interface components {
             at_tube: boolean;
         };
         /**
+         * Breather
+         * @description An opening to the air, with a filter on it or a hose to the intake.
+         */
+        Breather: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "breather";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * Build
          * @description One build of one car.
          */
         Build: {
             car: components["schemas"]["Car"];
+            circuit: components["schemas"]["Circuit"];
             /**
              * Format
              * @constant
@@ -1373,12 +1491,11 @@ export interface components {
             oil: components["schemas"]["Oil"];
             pan: components["schemas"]["Pan"];
             pickup: components["schemas"]["Pickup"];
-            pump: components["schemas"]["Pump"];
             /**
              * Version
              * @constant
              */
-            version: 2;
+            version: 3;
         };
         /**
          * BuildOut
@@ -1418,6 +1535,47 @@ export interface components {
             state: number;
             /** Undo */
             undo: string | null;
+        };
+        /**
+         * Bulkhead
+         * @description A fitting through a wall.
+         */
+        Bulkhead: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bulkhead";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * Car
@@ -1491,6 +1649,49 @@ export interface components {
             };
         };
         /**
+         * CatchCan
+         * @description A can that keeps the oil that gas carries.
+         */
+        CatchCan: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "catch_can";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
          * ChannelOut
          * @description A channel, the units it may have, what + may mean, and what it is for.
          */
@@ -1514,7 +1715,7 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description One check of the pan.
+         * @description One check of a build.
          */
         CheckOut: {
             /** Field */
@@ -1534,6 +1735,51 @@ export interface components {
             words: string;
         };
         /**
+         * CheckValve
+         * @description A valve that lets one way only.
+         */
+        CheckValve: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "check_valve";
+            /** Name */
+            name: string;
+            /** Opens Bar */
+            opens_bar?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * ChooseLapIn
          * @description The lap to show, among those to judge by; null for none; chosen on `base_state`.
          */
@@ -1542,6 +1788,43 @@ export interface components {
             base_state: number;
             /** Lap Id */
             lap_id: number | null;
+        };
+        /**
+         * Circuit
+         * @description All that oil goes through and back to the pan or the tank.
+         */
+        Circuit: {
+            /** Components */
+            components: (components["schemas"]["PanRegion"] | components["schemas"]["PickupTube"] | components["schemas"]["PressureStage"] | components["schemas"]["Relief"] | components["schemas"]["Regulator"] | components["schemas"]["SandwichPlate"] | components["schemas"]["TakeOffPlate"] | components["schemas"]["Filter"] | components["schemas"]["RemoteFilter"] | components["schemas"]["Thermostat"] | components["schemas"]["Cooler"] | components["schemas"]["PlateCooler"] | components["schemas"]["WaterSource"] | components["schemas"]["Accumulator"] | components["schemas"]["CheckValve"] | components["schemas"]["ShutOffValve"] | components["schemas"]["Restrictor"] | components["schemas"]["Tee"] | components["schemas"]["SenderTee"] | components["schemas"]["Bulkhead"] | components["schemas"]["DrainCock"] | components["schemas"]["Cover"] | components["schemas"]["Gallery"] | components["schemas"]["Jets"] | components["schemas"]["Head"] | components["schemas"]["TimingChest"] | components["schemas"]["Turbo"] | components["schemas"]["Crankcase"] | components["schemas"]["ScavengeStage"] | components["schemas"]["Separator"] | components["schemas"]["Tank"] | components["schemas"]["CatchCan"] | components["schemas"]["Breather"])[];
+            /**
+             * Gauge
+             * @description the component at which the pressure gauge sits
+             * @default
+             */
+            gauge: string;
+            /**
+             * Runs
+             * @default []
+             */
+            runs: components["schemas"]["Run"][];
+        };
+        /**
+         * CircuitOut
+         * @description A build's circuit in words.
+         *
+         *     `told_apart`: the oil away from the pan follows from what its components and lines hold.
+         */
+        CircuitOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Components */
+            components: components["schemas"]["ComponentOut"][];
+            /** Is Dry */
+            is_dry: boolean;
+            /** Runs */
+            runs: components["schemas"]["LineRunOut"][];
+            /** Told Apart */
+            told_apart: boolean;
         };
         /**
          * ClearanceOut
@@ -1580,6 +1863,62 @@ export interface components {
             positive?: ("left" | "right" | "forward" | "braking") | null;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ComponentOut
+         * @description A component's ports, in its kind's order.
+         */
+        ComponentOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Ports */
+            ports: components["schemas"]["PortOut"][];
+        };
+        /**
+         * Cooler
+         * @description A cooler in the air.
+         */
+        Cooler: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            drop?: components["schemas"]["Drop"] | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cooler";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Rating Kw */
+            rating_kw?: number | null;
         };
         /**
          * CornerIn
@@ -1621,6 +1960,47 @@ export interface components {
             corners: components["schemas"]["CornerIn"][] | null;
         };
         /**
+         * Cover
+         * @description A block-off plate or cover that may carry tappings.
+         */
+        Cover: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cover";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * Crank
          * @description The crank's centreline and the circle that rods and weights sweep.
          */
@@ -1656,6 +2036,47 @@ export interface components {
             swept_radius_mm: number;
             /** To X Mm */
             to_x_mm: number;
+        };
+        /**
+         * Crankcase
+         * @description The space round the crank: oil thrown off falls through it, blow-by fills it.
+         */
+        Crankcase: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crankcase";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * CutGateOut
@@ -1732,7 +2153,7 @@ export interface components {
         Deepen: {
             /**
              * By Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             by_mm: number | string;
             /**
@@ -1873,6 +2294,31 @@ export interface components {
             points: components["schemas"]["DipPoint"][];
         };
         /**
+         * DirectFeed
+         * @description The line from the remote filter straight into the gallery, the old passage blocked.
+         */
+        DirectFeed: {
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "direct_feed";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * DocumentIn
          * @description An edit of the whole document, for adding and removing parts.
          */
@@ -1884,6 +2330,102 @@ export interface components {
             /** Document */
             document: {
                 [key: string]: unknown;
+            };
+        };
+        /**
+         * DrainCock
+         * @description A cock at the lowest point.
+         */
+        DrainCock: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drain_cock";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * DrainTurbo
+         * @description Another drain for a turbocharger: by gravity, through a boss, or pulled by a stage.
+         */
+        DrainTurbo: {
+            /**
+             * Boss Mm
+             * @description of a new boss in the pan: ahead of the rear face, left, depth under the rail
+             */
+            boss_mm?: [
+                number | string,
+                number | string,
+                number | string
+            ] | null;
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Displacement Cm3
+             * @description of the scavenge stage, per turn
+             * @default 4
+             */
+            displacement_cm3: number | string;
+            /**
+             * Drive Ratio
+             * @default 0.5
+             */
+            drive_ratio: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "gravity" | "scavenged";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drain_turbo";
+            /**
+             * Turbo
+             * @description by its id
+             */
+            turbo: string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
             };
         };
         /**
@@ -1932,6 +2474,42 @@ export interface components {
             zones: components["schemas"]["ZoneOut"][];
         };
         /**
+         * Drop
+         * @description The pressure that a part takes, as its maker gives it: hot oil, clean.
+         */
+        Drop: {
+            /** Drop Bar */
+            drop_bar: number;
+            /** Flow L Min */
+            flow_l_min: number;
+        };
+        /**
+         * End
+         * @description One end of a run: the port, and what is screwed together before it.
+         */
+        End: {
+            /**
+             * Age
+             * @description of its seal
+             */
+            age?: ("new" | "reused" | "unknown") | null;
+            /**
+             * Component
+             * @description short and for good, given by the server; empty or left out: not given yet
+             */
+            component: string;
+            /**
+             * Fittings
+             * @description from the port to the line
+             * @default []
+             */
+            fittings: string[];
+            /** Port */
+            port: string;
+            /** Seal */
+            seal?: ("o_ring" | "gasket" | "liquid" | "brazed" | "none") | null;
+        };
+        /**
          * ExplanationOut
          * @description A dimension that would explain the mismatch.
          */
@@ -1959,6 +2537,48 @@ export interface components {
              * @enum {string}
              */
             kind: "floor" | "ceiling" | "wall" | "skirt";
+        };
+        /**
+         * FeedTurbo
+         * @description A turbocharger: fed from the gallery through a restrictor, drained into the pan by gravity.
+         *
+         *     Common practice, no published source: a size 4 feed with a restrictor of about 2 mm, a size 10
+         *     drain that falls all the way and enters above the running oil.
+         */
+        FeedTurbo: {
+            /** Bearing */
+            bearing?: ("journal" | "ball") | null;
+            /**
+             * Drain Dash
+             * @default 10
+             * @enum {integer}
+             */
+            drain_dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Feed Dash
+             * @default 4
+             * @enum {integer}
+             */
+            feed_dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "feed_turbo";
+            /**
+             * Restrictor Mm
+             * @description null: none
+             * @default 2
+             */
+            restrictor_mm: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * FieldFault
@@ -1997,8 +2617,11 @@ export interface components {
         Figure: {
             /** Field */
             field: string;
-            /** Value */
-            value: number | string;
+            /**
+             * Value
+             * @description null: not known
+             */
+            value: number | string | null;
         };
         /**
          * FillOut
@@ -2018,6 +2641,288 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Filter
+         * @description A filter on its pad, or on a plate upon it.
+         */
+        Filter: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Bypass Bar
+             * @description at which its bypass opens
+             */
+            bypass_bar?: number | null;
+            drop?: components["schemas"]["Drop"] | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * FitAccumulator
+         * @description A bottle with its valve, and a check valve that keeps the charge for the engine.
+         *
+         *     Common practice, no published source: teed into the cooler's return or the main gallery's feed
+         *     with a size 10 line; a check valve ahead of the tee, or none by another school; a ball valve by
+         *     hand, or an electric one where the bottle is out of reach.
+         */
+        FitAccumulator: {
+            /**
+             * At
+             * @default gallery_feed
+             * @enum {string}
+             */
+            at: "gallery_feed" | "cooler_return" | "gallery_tapping";
+            /**
+             * Check Valve
+             * @default true
+             */
+            check_valve: boolean;
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_accumulator";
+            /** Precharge Bar */
+            precharge_bar?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Valve
+             * @default by_hand
+             * @enum {string}
+             */
+            valve: "by_hand" | "electric";
+            /**
+             * Volume L
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            volume_l: number | string;
+        };
+        /**
+         * FitBreather
+         * @description One more way up for gas: from a head, the timing chest, the crankcase or the tank.
+         */
+        FitBreather: {
+            /**
+             * At
+             * @description where gas comes from, by its id
+             */
+            at: string;
+            /**
+             * Dash
+             * @default 12
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_breather";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitCatchCan
+         * @description A can between the crankcase and the open air; emptied by hand or drained back.
+         */
+        FitCatchCan: {
+            /**
+             * Dash
+             * @default 12
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Drains Back
+             * @description through a check valve into the pan
+             * @default false
+             */
+            drains_back: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_catch_can";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Volume L
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            volume_l: number | string;
+        };
+        /**
+         * FitCooler
+         * @description An oil cooler, in the lines of a filter that was moved, or at a plate under it.
+         *
+         *     With lines to a remote filter it goes behind that, else to a sandwich plate; a further one
+         *     behind the last. A thermostat in the lines or in the plate lets oil by until it is warm.
+         */
+        FitCooler: {
+            /**
+             * Cooler
+             * @default air
+             * @enum {string}
+             */
+            cooler: "air" | "plate";
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Fill Up
+             * @description with as much oil as it holds
+             * @default true
+             */
+            fill_up: boolean;
+            /**
+             * Holds L
+             * @description with its lines, hot
+             */
+            holds_l?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_cooler";
+            /** Rating Kw */
+            rating_kw?: (number | string) | null;
+            /**
+             * Thermostat C
+             * @description null: none
+             */
+            thermostat_c?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitRegulator
+         * @description A regulator in the lines, its bypass led back to the pan or to the pump's inlet.
+         *
+         *     With the engine's own relief blocked the pump's return port is free for it.
+         */
+        FitRegulator: {
+            /**
+             * Block Relief
+             * @default true
+             */
+            block_relief: boolean;
+            /**
+             * Bypass To
+             * @default pan
+             * @enum {string}
+             */
+            bypass_to: "pan" | "pump_inlet";
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_regulator";
+            /**
+             * Opens Bar
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            opens_bar: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitSandwichPlate
+         * @description A plate under the filter, its cooler ports plugged until a cooler is fitted.
+         */
+        FitSandwichPlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_sandwich_plate";
+            /** Thermostat C */
+            thermostat_c?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * Flange
@@ -2064,6 +2969,47 @@ export interface components {
             filling_pct: number;
             /** Flow L Min */
             flow_l_min: number;
+        };
+        /**
+         * Gallery
+         * @description The main gallery with the bearings that it feeds.
+         */
+        Gallery: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gallery";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * Gate
@@ -2167,6 +3113,35 @@ export interface components {
             words: string;
         };
         /**
+         * HardLine
+         * @description A bent tube.
+         */
+        HardLine: {
+            /**
+             * Bends
+             * @default []
+             */
+            bends: components["schemas"]["Bend"][];
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /** Clips Mm */
+            clips_mm?: number | null;
+            /** Dash */
+            dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hard_line";
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Sleeve
+             * @default false
+             */
+            sleeve: boolean;
+        };
+        /**
          * Hatch
          * @description A rectangular opening in a horizontal plate, its sides along and across the engine.
          */
@@ -2187,6 +3162,53 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * Head
+         * @description A head or cam box: oil lies on its floor until it drains.
+         */
+        Head: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Floor Length Mm */
+            floor_length_mm?: number | null;
+            /** Floor Width Mm */
+            floor_width_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "head";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Wall Height Mm */
+            wall_height_mm?: number | null;
         };
         /**
          * Health
@@ -2219,16 +3241,6 @@ export interface components {
             volumes_l: number[];
             /** Zone */
             zone: number;
-        };
-        /**
-         * HeldVolume
-         * @description Oil that one place outside the pan holds while the engine runs.
-         */
-        HeldVolume: {
-            /** Name */
-            name: string;
-            /** Volume L */
-            volume_l: number;
         };
         /**
          * HorizontalPlate
@@ -2275,6 +3287,37 @@ export interface components {
              * @enum {string}
              */
             role: "baffle" | "windage_tray";
+        };
+        /**
+         * Hose
+         * @description A hose of a dash size, or of a bore where it has none.
+         */
+        Hose: {
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Clips Mm
+             * @description a clip every so often
+             */
+            clips_mm?: number | null;
+            /**
+             * Dash
+             * @description sixteenths of an inch of a tube's outside diameter
+             */
+            dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hose";
+            /** Length Mm */
+            length_mm?: number | null;
+            /**
+             * Sleeve
+             * @description against heat
+             * @default false
+             */
+            sleeve: boolean;
         };
         /**
          * Inspected
@@ -2325,6 +3368,53 @@ export interface components {
             workshop: string;
         };
         /**
+         * Jets
+         * @description Piston cooling jets.
+         */
+        Jets: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Count */
+            count: number;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "jets";
+            /** Name */
+            name: string;
+            /** Opens Bar */
+            opens_bar?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * JoinIn
          * @description Name and password of whoever joins by an invitation.
          */
@@ -2335,22 +3425,6 @@ export interface components {
             secret: string;
             /** Username */
             username: string;
-        };
-        /**
-         * Joint
-         * @description Where the tube joins the pump: a suction joint.
-         */
-        Joint: {
-            /**
-             * Age
-             * @enum {string}
-             */
-            age: "new" | "reused" | "unknown";
-            /**
-             * Seal
-             * @enum {string}
-             */
-            seal: "o_ring" | "gasket" | "liquid" | "brazed" | "none";
         };
         /**
          * JudgeIn
@@ -2575,7 +3649,7 @@ export interface components {
         LayOutFlange: {
             /**
              * Hole Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             hole_mm: number | string;
             /**
@@ -2585,12 +3659,12 @@ export interface components {
             kind: "flange";
             /**
              * Spacing Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             spacing_mm: number | string;
             /**
              * Thickness Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             thickness_mm: number | string;
             /**
@@ -2603,9 +3677,27 @@ export interface components {
             };
             /**
              * Width Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             width_mm: number | string;
+        };
+        /**
+         * LineRunOut
+         * @description A run in words, and what follows from what is known of it.
+         */
+        LineRunOut: {
+            /** Bore Mm */
+            bore_mm: number | null;
+            /** Contents L */
+            contents_l: number | null;
+            /** End */
+            end: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Start */
+            start: string;
         };
         /**
          * LogUploadOut
@@ -2745,6 +3837,51 @@ export interface components {
             z_mm: number;
         };
         /**
+         * MoveFilter
+         * @description The filter off the block to a base with one or two, by a take-off plate and two lines.
+         *
+         *     Common practice, no published source: lines of size 10 or 12; of a base's four ports those that
+         *     are not used are plugged.
+         */
+        MoveFilter: {
+            /**
+             * Dash
+             * @default 12
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Fill Up
+             * @description with what they hold more than the old one
+             * @default true
+             */
+            fill_up: boolean;
+            /**
+             * Filters
+             * @default 1
+             * @enum {integer}
+             */
+            filters: 1 | 2;
+            /**
+             * Holds L
+             * @description with its lines, hot
+             */
+            holds_l?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_filter";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * MoveIn
          * @description Undo or redo, made on `base_state`.
          */
@@ -2843,7 +3980,7 @@ export interface components {
          * Oil
          * @description The oil in the whole engine, as poured.
          *
-         *     When the places that hold oil are given one by one, `away_l` is their sum.
+         *     When components of the circuit say what they hold, `away_l` is what the circuit holds.
          */
         Oil: {
             /**
@@ -2853,11 +3990,6 @@ export interface components {
             away_l: number;
             /** Grade */
             grade: string;
-            /**
-             * Held
-             * @default []
-             */
-            held: components["schemas"]["HeldVolume"][];
             /**
              * Mark L
              * @description all oil in the engine when it stands at the mark
@@ -2873,6 +4005,17 @@ export interface components {
              * @description all oil in the engine, measured at 20 °C
              */
             volume_l: number;
+        };
+        /**
+         * Open
+         * @description Nothing between: bolted on, or open to each other.
+         */
+        Open: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open";
         };
         /**
          * OpenInvitationOut
@@ -2920,6 +4063,36 @@ export interface components {
             name: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * OutsideReturn
+         * @description A drain line outside the engine, from a head down to the pan.
+         */
+        OutsideReturn: {
+            /**
+             * Dash
+             * @default 12
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Head
+             * @description by its id
+             */
+            head: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outside_return";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * OverLap
@@ -3018,6 +4191,47 @@ export interface components {
             rms_mm: number | null;
         };
         /**
+         * PanRegion
+         * @description A part of the pan that oil lies in; ports besides its own are the pan's bosses, by id.
+         */
+        PanRegion: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan_region";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * PartialOut
          * @description What is known of a run before it is finished.
          */
@@ -3028,6 +4242,26 @@ export interface components {
             dry_s: number;
             /** Oil In Pan L */
             oil_in_pan_l: number;
+        };
+        /**
+         * Passage
+         * @description Cast or drilled passages, so many alike.
+         */
+        Passage: {
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "passage";
+            /** Length Mm */
+            length_mm?: number | null;
         };
         /**
          * PasswordIn
@@ -3072,11 +4306,9 @@ export interface components {
              * @description mouth's centre above the floor below it
              */
             gap_mm: number;
-            joint?: components["schemas"]["Joint"] | null;
             /** Mouth */
             mouth: components["schemas"]["RoundMouth"] | components["schemas"]["RectangularMouth"];
             screen?: components["schemas"]["Screen"] | null;
-            tube?: components["schemas"]["Tube"] | null;
             /**
              * X Mm
              * @description mouth's centre ahead of the rear face of the rail
@@ -3087,6 +4319,65 @@ export interface components {
              * @description mouth's centre left of the crank's centreline
              */
             y_mm: number;
+        };
+        /**
+         * PickupTube
+         * @description A pickup: mouth below, tube to a pump above; its mouth's place is the pan's.
+         */
+        PickupTube: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pickup";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * Place
+         * @description Where a component sits, in the engine's frame of the document or in the car's.
+         */
+        Place: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Fixed To
+             * @default engine
+             * @enum {string}
+             */
+            fixed_to: "engine" | "car";
         };
         /**
          * PlaneKeepOut
@@ -3129,6 +4420,50 @@ export interface components {
             wanted_mm: number;
         };
         /**
+         * PlateCooler
+         * @description A plate heat exchanger between oil and water.
+         */
+        PlateCooler: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            drop?: components["schemas"]["Drop"] | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate_cooler";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Rating Kw */
+            rating_kw?: number | null;
+        };
+        /**
          * PlateOut
          * @description A plate as pieces, each as its rings, outer first; which side of it the mouth is on.
          */
@@ -3152,6 +4487,131 @@ export interface components {
             ][][][];
         };
         /**
+         * PlugPort
+         * @description A port plugged, or its plug taken out.
+         */
+        PlugPort: {
+            /** Component */
+            component: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plug_port";
+            /** Plugged */
+            plugged: boolean;
+            /** Port */
+            port: string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PortAt
+         * @description Where a port differs from what its kind's table says.
+         */
+        PortAt: {
+            /** At Mm */
+            at_mm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Port */
+            port: string;
+            /** Thread */
+            thread?: string | null;
+        };
+        /**
+         * PortOut
+         * @description One port of a component. `takes_many`: a space or gallery with any number of openings.
+         */
+        PortOut: {
+            /** Joined To */
+            joined_to: string[];
+            /** Key */
+            key: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "joined" | "plugged" | "open" | "free";
+            /** Takes Many */
+            takes_many: boolean;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "in" | "out" | "both";
+            /** Words */
+            words: string;
+        };
+        /**
+         * PressureStage
+         * @description A stage that feeds the engine.
+         *
+         *     When a flow point is given, the displacement follows from it.
+         */
+        PressureStage: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Displacement Cm3
+             * @description per turn of the pump
+             */
+            displacement_cm3: number;
+            /**
+             * Drive Ratio
+             * @description pump turns per turn of the crank
+             */
+            drive_ratio: number;
+            /**
+             * Driven By
+             * @description shaft, gear or belt that turns it
+             */
+            driven_by?: string | null;
+            flow_point?: components["schemas"]["FlowPoint"] | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pressure_stage";
+            low_stage?: components["schemas"]["LowStage"] | null;
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * ProblemOut
          * @description The body of every refusal.
          */
@@ -3167,31 +4627,6 @@ export interface components {
             status: number;
             /** Title */
             title: string;
-        };
-        /**
-         * Pump
-         * @description What the pump swallows.
-         *
-         *     When a flow point is given, the displacement follows from it.
-         */
-        Pump: {
-            /**
-             * Displacement Cm3
-             * @description per turn of the pump
-             */
-            displacement_cm3: number;
-            /**
-             * Drive Ratio
-             * @description pump turns per turn of the crank
-             */
-            drive_ratio: number;
-            flow_point?: components["schemas"]["FlowPoint"] | null;
-            low_stage?: components["schemas"]["LowStage"] | null;
-            /**
-             * Relief Bar
-             * @description at which the relief valve opens
-             */
-            relief_bar?: number | null;
         };
         /**
          * RampFloor
@@ -3275,6 +4710,200 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Regulator
+         * @description A regulator outside the engine, its bypass led to a named place.
+         */
+        Regulator: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regulator";
+            /** Name */
+            name: string;
+            /** Opens Bar */
+            opens_bar?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /**
+             * Senses
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            senses: string;
+        };
+        /**
+         * Relief
+         * @description A valve that lets oil back where the pressure that it senses is over its opening.
+         */
+        Relief: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "relief";
+            /** Name */
+            name: string;
+            /** Opens Bar */
+            opens_bar?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /**
+             * Senses
+             * @description the component whose pressure opens it; empty: its own inlet
+             * @default
+             */
+            senses: string;
+        };
+        /**
+         * RemoteFilter
+         * @description A base for one or two filters away from the block, with two ports a side.
+         */
+        RemoteFilter: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bypass Bar */
+            bypass_bar?: number | null;
+            drop?: components["schemas"]["Drop"] | null;
+            /**
+             * Filters
+             * @enum {integer}
+             */
+            filters: 1 | 2;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remote_filter";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * Restrictor
+         * @description A small hole that limits a flow.
+         */
+        Restrictor: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm: number;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "restrictor";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * RevisionIn
          * @description A name for the state shown.
          */
@@ -3338,6 +4967,40 @@ export interface components {
             unit: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Run
+         * @description A line from one port to another, in the direction in which it flows.
+         */
+        Run: {
+            /**
+             * Assumed
+             * @description its figures are a template's
+             * @default false
+             */
+            assumed: boolean;
+            end: components["schemas"]["End"];
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /** Line */
+            line: components["schemas"]["Open"] | components["schemas"]["Passage"] | components["schemas"]["Hose"] | components["schemas"]["HardLine"];
+            /** Name */
+            name: string;
+            /**
+             * Route
+             * @default []
+             */
+            route: components["schemas"]["Waypoint"][];
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "suction" | "pressure" | "return" | "scavenge" | "drain" | "vent" | "water";
+            start: components["schemas"]["End"];
         };
         /**
          * RunIn
@@ -3468,6 +5131,105 @@ export interface components {
             to_cover_l: number[];
         };
         /**
+         * SandwichPlate
+         * @description A plate under the filter that sends oil round by the cooler.
+         */
+        SandwichPlate: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sandwich_plate";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /**
+             * Thermostat C
+             * @description at which it opens to the cooler; null: none
+             */
+            thermostat_c?: number | null;
+        };
+        /**
+         * ScavengeStage
+         * @description A stage that pulls oil back; it takes gas as well.
+         */
+        ScavengeStage: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Displacement Cm3
+             * @description per turn of the pump
+             */
+            displacement_cm3: number;
+            /**
+             * Drive Ratio
+             * @description pump turns per turn of the crank
+             */
+            drive_ratio: number;
+            /** Driven By */
+            driven_by?: string | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scavenge_stage";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * Scraper
          * @description A strip along the crank's swept circle, on one side.
          */
@@ -3512,6 +5274,35 @@ export interface components {
             open_pct: number;
         };
         /**
+         * SecondFilter
+         * @description A second filter on a remote base.
+         */
+        SecondFilter: {
+            /**
+             * Fill Up
+             * @default true
+             */
+            fill_up: boolean;
+            /**
+             * Holds L
+             * @description the second alone, hot
+             */
+            holds_l?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "second_filter";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * SectionOut
          * @description A cut: the space below the rail and above it; place along the cut and height [mm].
          *
@@ -3550,6 +5341,47 @@ export interface components {
             ][][];
         };
         /**
+         * SenderTee
+         * @description A tapping for a gauge or a sender in a line.
+         */
+        SenderTee: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sender_tee";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * Sensor
          * @description How the accelerometer sits in the car.
          */
@@ -3578,6 +5410,47 @@ export interface components {
              * @default 0
              */
             turned_left_deg: number;
+        };
+        /**
+         * Separator
+         * @description A separator that takes gas out of scavenged oil.
+         */
+        Separator: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "separator";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * SessionOut
@@ -3656,6 +5529,59 @@ export interface components {
             state: number;
         };
         /**
+         * ShutOffValve
+         * @description A valve that is opened and shut by hand or by current.
+         */
+        ShutOffValve: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shut_off_valve";
+            /** Name */
+            name: string;
+            /**
+             * Opens Bar
+             * @description of an electric one: under which it opens
+             */
+            opens_bar?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /**
+             * Worked
+             * @enum {string}
+             */
+            worked: "by_hand" | "electric";
+        };
+        /**
          * SignInIn
          * @description Name and password.
          */
@@ -3694,6 +5620,8 @@ export interface components {
          * @description All that the Slosh screen draws for one state of a build.
          */
         SloshOut: {
+            /** Circuit Note */
+            circuit_note: string;
             drawing: components["schemas"]["DrawingOut"];
             held: components["schemas"]["HeldOut"];
             lap: components["schemas"]["LapForecastOut"] | null;
@@ -3735,7 +5663,7 @@ export interface components {
         Spacer: {
             /**
              * By Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             by_mm: number | string;
             /**
@@ -3842,7 +5770,7 @@ export interface components {
         SumpPreset: {
             /**
              * Depth Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             depth_mm: number | string;
             /**
@@ -3857,7 +5785,7 @@ export interface components {
             place: "front" | "middle" | "rear";
             /**
              * Shelf Mm
-             * @description in mm, or as typed with any unit of length
+             * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             shelf_mm: number | string;
             /**
@@ -3886,6 +5814,159 @@ export interface components {
             ];
         };
         /**
+         * TakeOffPlate
+         * @description A plate in the filter's place, for lines to a filter elsewhere.
+         */
+        TakeOffPlate: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_off_plate";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * TakeOut
+         * @description A component taken out with its lines; the line it sat in goes on without it.
+         *
+         *     What is then of no use goes with it: the tee, the valve and the check valve of a bottle, the
+         *     plate or the thermostat of a cooler, the restrictor of a turbo, the plate of a remote filter.
+         */
+        TakeOut: {
+            /** Component */
+            component: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_out";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Tank
+         * @description A dry sump's tank.
+         */
+        Tank: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Height Mm */
+            height_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tank";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
+         * Tee
+         * @description Three ways that meet.
+         */
+        Tee: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tee";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
          * TemplateOut
          * @description A document to begin from; its numbers are invented.
          */
@@ -3896,6 +5977,55 @@ export interface components {
             name: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Thermostat
+         * @description A thermostat in the lines that opens the way to the cooler.
+         */
+        Thermostat: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Bleeds
+             * @description a little goes round by the cooler while cold
+             * @default true
+             */
+            bleeds: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thermostat";
+            /** Name */
+            name: string;
+            /** Opens C */
+            opens_c?: number | null;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * TiltOut
@@ -3934,22 +6064,90 @@ export interface components {
             zones_l: number[][][];
         };
         /**
-         * Tube
-         * @description The pickup tube from mouth to pump.
+         * TimingChest
+         * @description The space round chain or gears that oil falls through on its way to the pan.
          */
-        Tube: {
+        TimingChest: {
             /**
-             * Bends
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timing_chest";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
              * @default []
              */
-            bends: components["schemas"]["Bend"][];
-            /** Bore Mm */
-            bore_mm: number;
+            plugged: string[];
             /**
-             * Length Mm
-             * @description along its centreline, bends counted
+             * Ports
+             * @default []
              */
-            length_mm: number;
+            ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * Turbo
+         * @description A turbocharger: fed, and drained.
+         */
+        Turbo: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Bearing */
+            bearing?: ("journal" | "ball") | null;
+            /** Drain Bore Mm */
+            drain_bore_mm?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turbo";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
         };
         /**
          * TurnGate
@@ -4100,6 +6298,65 @@ export interface components {
             name: string;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * WaterSource
+         * @description Where a plate cooler's water comes from and goes back to.
+         */
+        WaterSource: {
+            /**
+             * Assumed
+             * @description its figures are a template's: nobody measured them
+             * @default false
+             */
+            assumed: boolean;
+            /** Flow L Min */
+            flow_l_min?: number | null;
+            /**
+             * Holds L
+             * @description oil that it holds while the engine runs, hot
+             */
+            holds_l?: number | null;
+            /**
+             * Id
+             * @description short and for good, given by the server; empty or left out: not given yet
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "water_source";
+            /** Name */
+            name: string;
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Plugged
+             * @default []
+             */
+            plugged: string[];
+            /**
+             * Ports
+             * @default []
+             */
+            ports: components["schemas"]["PortAt"][];
+            /** Water C */
+            water_c?: number | null;
+        };
+        /**
+         * Waypoint
+         * @description A place that a route goes through, and the bend's radius there.
+         */
+        Waypoint: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Radius Mm */
+            radius_mm?: number | null;
         };
         /**
          * Zone
@@ -9751,6 +12008,73 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,6 +9,7 @@ import { Notice } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { lengthAs, volumeAs } from "../parts/units";
 import { useBuildView } from "./BuildContext";
+import { CircuitNumbers } from "./circuit/CircuitNumbers";
 import { newSideBox, newZone } from "./edges";
 import { FittedNumbers } from "./FittedNumbers";
 import { OilNumbers } from "./OilNumbers";
@@ -246,6 +247,7 @@ export function Numbers({
       <FittedNumbers document={document} onType={type} onReplace={replace} onAct={act} />
       <InTheCar type={type} choose={choose} />
       <PumpNumbers document={document} onType={type} onReplace={replace} />
+      <CircuitNumbers edits={edits} />
       <NameAndNotes choose={choose} />
     </div>
   );

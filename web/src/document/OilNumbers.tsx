@@ -6,16 +6,77 @@ import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
 import { useSettings } from "../parts/settings";
 import { volumeAs } from "../parts/units";
-import { freeName, Records, type Spec } from "./Records";
+import { isToldApart, ofKind, withComponent, type Kind } from "./circuit/circuit";
+import { SPECS } from "./circuit/specs";
 import type { Replace, Type } from "./ZoneNumbers";
 
 type Oil = BuildDocument["oil"];
+type Props = { document: BuildDocument; onType: Type; onReplace: Replace };
 
-const HELD: readonly Spec[] = [
-  { kind: "text", key: "name", label: "Where" },
-  { kind: "figure", key: "volume_l", label: "Holds, running hot" },
-];
-const USUAL = ["head and cam boxes", "galleries", "filter", "second filter", "cooler", "lines"];
+/** Kinds of component that are asked what they hold. */
+const HOLDS = (kind: Kind): boolean => SPECS[kind].some(({ key }) => key === "holds_l");
+
+/** Oil away from the pan: in all, or component by component. */
+function Away({ document, onType, onReplace }: Props): ReactElement {
+  const { system, units } = useSettings();
+  const { oil, circuit } = document;
+  const total = volumeAs(units, system, oil.away_l);
+  const rest = ofKind(circuit, "crankcase")[0];
+  if (!isToldApart(document))
+    return (
+      <>
+        <EditFigure
+          label="Away from the pan"
+          field="oil.away_l"
+          value={oil.away_l}
+          note="running: heads, galleries, cooler, filter, lines"
+          onType={(typed) => onType(["oil.away_l"], typed)}
+        />
+        {rest && (
+          <Button
+            className="mt-2"
+            onClick={() =>
+              onReplace(
+                withComponent(document, rest.id, { holds_l: oil.away_l }),
+                "oil away from the pan",
+              )
+            }
+          >
+            Say it place by place
+          </Button>
+        )}
+      </>
+    );
+  const holding = circuit.components.filter(
+    ({ kind, holds_l: held }) => held != null || HOLDS(kind),
+  );
+  const places = circuit.components.filter(({ holds_l: held }) => held != null).length;
+  return (
+    <details className="pt-1">
+      <summary className="text-[14px]">
+        Away from the pan: {total.figure} {total.unit} in {places} places
+      </summary>
+      {holding.map((part) => (
+        <EditFigure
+          key={part.id}
+          label={part.name}
+          field={`circuit.components.${part.id}.holds_l`}
+          value={part.holds_l ?? null}
+          onType={(typed) => onType([`circuit.components.${part.id}.holds_l`], typed)}
+          onClear={() =>
+            onReplace(
+              withComponent(document, part.id, { holds_l: null }),
+              `${part.name}: oil not known`,
+            )
+          }
+        />
+      ))}
+      <p className="py-1 text-[13px] text-ink-2">
+        Lines under pressure whose bore and length are known count by themselves.
+      </p>
+    </details>
+  );
+}
 
 /** The oil: grade, how much, at the mark and over it, and what is held outside the pan. */
 export function OilNumbers({
@@ -23,12 +84,7 @@ export function OilNumbers({
   onType,
   onReplace,
   children,
-}: {
-  document: BuildDocument;
-  onType: Type;
-  onReplace: Replace;
-  children?: ReactNode;
-}): ReactElement {
+}: Props & { children?: ReactNode }): ReactElement {
   const { system, units, grades } = useSettings();
   const { oil } = document;
   const put = (change: Partial<Oil>, words: string): void =>
@@ -38,7 +94,6 @@ export function OilNumbers({
     const { figure, unit } = volumeAs(units, system, litres);
     return `${figure} ${unit}`;
   };
-  const next = USUAL.find((name) => !oil.held.some((row) => row.name === name)) ?? "other";
   return (
     <FigureGroup title="Oil">
       <Choice
@@ -74,52 +129,13 @@ export function OilNumbers({
           Say how much it holds at the mark
         </button>
       )}
-      {oil.held.length === 0 && (
-        <EditFigure
-          label="Away from the pan"
-          field="oil.away_l"
-          value={oil.away_l}
-          note="running: heads, galleries, cooler, filter, lines"
-          onType={(typed) => onType(["oil.away_l"], typed)}
-        />
-      )}
       <EditFigure
         label="Temperature in the pan"
         field="oil.temperature_c"
         value={oil.temperature_c}
         onType={(typed) => onType(["oil.temperature_c"], typed)}
       />
-      {oil.held.length > 0 ? (
-        <details className="pt-1">
-          <summary className="text-[14px]">
-            Away from the pan: {words(oil.away_l)} in {oil.held.length} places
-          </summary>
-          <Records
-            records={oil.held}
-            path="oil.held"
-            empty=""
-            specsOf={() => HELD}
-            nameOf={({ name, volume_l }) => `${name}: ${words(volume_l)}`}
-            additions={[
-              {
-                words: "Add a place",
-                make: () => ({ name: freeName(oil.held, next), volume_l: 0.3 }),
-              },
-            ]}
-            onType={onType}
-            onPut={(held, change) => put({ held }, change)}
-          />
-        </details>
-      ) : (
-        <Button
-          className="mt-2"
-          onClick={() =>
-            put({ held: [{ name: "all of it", volume_l: oil.away_l }] }, "oil away from the pan")
-          }
-        >
-          Say it place by place
-        </Button>
-      )}
+      <Away document={document} onType={onType} onReplace={onReplace} />
       {children}
     </FigureGroup>
   );

@@ -1,14 +1,20 @@
 import type { ReactElement } from "react";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
+import { suctionOf, withRun, type Run } from "./circuit/circuit";
 import { RecordParts, Records, type Spec } from "./Records";
 import type { Replace, Type } from "./ZoneNumbers";
 
 type Pickup = BuildDocument["pickup"];
 
 const TUBE: readonly Spec[] = [
-  { kind: "figure", key: "bore_mm", label: "Tube's bore" },
-  { kind: "figure", key: "length_mm", label: "Tube's length, bends counted" },
+  { kind: "figure", key: "bore_mm", label: "Tube's bore", mayBeUnknown: true },
+  {
+    kind: "figure",
+    key: "length_mm",
+    label: "Tube's length, bends counted",
+    mayBeUnknown: true,
+  },
 ];
 const BEND: readonly Spec[] = [
   { kind: "figure", key: "angle_deg", label: "Turns by" },
@@ -32,6 +38,7 @@ const JOINT: readonly Spec[] = [
     key: "seal",
     label: "Joint at the pump, sealed by",
     choices: [
+      ["", "not looked at"],
       ["o_ring", "an O-ring"],
       ["gasket", "a gasket"],
       ["liquid", "liquid gasket"],
@@ -44,6 +51,7 @@ const JOINT: readonly Spec[] = [
     key: "age",
     label: "That seal is",
     choices: [
+      ["", "not said"],
       ["new", "new"],
       ["reused", "used before"],
       ["unknown", "of unknown age"],
@@ -55,58 +63,63 @@ const BRACES: readonly Spec[] = [
   { kind: "switch", key: "at_tube", label: "Braced at its tube" },
 ];
 
-/** The pickup behind its mouth: tube and bends, screen, joint, braces; each only once it is known. */
-export function PickupNumbers({
-  document,
-  onType,
-  onReplace,
-}: {
-  document: BuildDocument;
-  onType: Type;
-  onReplace: Replace;
-}): ReactElement {
+type Props = { document: BuildDocument; onType: Type; onReplace: Replace };
+
+/** The tube and its joint: the run into the pump's inlet. */
+function Tube({ document, onType, onReplace }: Props): ReactElement | null {
+  const run = suctionOf(document);
+  if (run?.line.kind !== "hard_line") return null;
+  const { line } = run;
+  const path = `circuit.runs.${run.id}`;
+  const put = (change: Partial<Run>, words: string): void =>
+    onReplace(withRun(document, run.id, change), words);
+  return (
+    <>
+      <RecordParts
+        record={line}
+        path={`${path}.line`}
+        specs={run.route.length > 0 ? TUBE.slice(0, 1) : TUBE}
+        onType={onType}
+        onPut={(next) => put({ line: next }, "pickup tube")}
+      />
+      <Records
+        records={line.bends.map((bend, at) => ({ ...bend, number: at + 1 }))}
+        path={`${path}.line.bends`}
+        empty="A straight tube."
+        specsOf={() => BEND}
+        nameOf={({ number, angle_deg }) => `bend ${number}: ${angle_deg}°`}
+        additions={[
+          {
+            words: "Add a bend",
+            make: () => ({ angle_deg: 90, radius_mm: 40, number: line.bends.length + 1 }),
+          },
+        ]}
+        onType={onType}
+        onPut={(bends, words) => {
+          const kept = bends.map(({ angle_deg, radius_mm }) => ({ angle_deg, radius_mm }));
+          put({ line: { ...line, bends: kept } }, words);
+        }}
+      />
+      <RecordParts
+        record={run.end}
+        path={`${path}.end`}
+        specs={JOINT}
+        onType={onType}
+        onPut={(next) => put({ end: next }, "pickup joint")}
+      />
+    </>
+  );
+}
+
+/** The pickup behind its mouth: tube and bends, joint, screen, braces. */
+export function PickupNumbers({ document, onType, onReplace }: Props): ReactElement {
   const { pickup } = document;
   const put = (change: Partial<Pickup>, words: string): void =>
     onReplace({ ...document, pickup: { ...pickup, ...change } }, words);
-  const { tube, screen, joint, braces } = pickup;
+  const { screen, braces } = pickup;
   return (
     <>
-      {tube && (
-        <>
-          <RecordParts
-            record={tube}
-            path="pickup.tube"
-            specs={TUBE}
-            onType={onType}
-            onPut={(next) => put({ tube: next }, "pickup tube")}
-          />
-          <Records
-            records={tube.bends.map((bend, at) => ({ ...bend, number: at + 1 }))}
-            path="pickup.tube.bends"
-            empty="A straight tube."
-            specsOf={() => BEND}
-            nameOf={({ number, angle_deg }) => `bend ${number}: ${angle_deg}°`}
-            additions={[
-              {
-                words: "Add a bend",
-                make: () => ({ angle_deg: 90, radius_mm: 40, number: tube.bends.length + 1 }),
-              },
-            ]}
-            onType={onType}
-            onPut={(bends, words) =>
-              put(
-                {
-                  tube: {
-                    ...tube,
-                    bends: bends.map(({ angle_deg, radius_mm }) => ({ angle_deg, radius_mm })),
-                  },
-                },
-                words,
-              )
-            }
-          />
-        </>
-      )}
+      <Tube document={document} onType={onType} onReplace={onReplace} />
       {screen && (
         <RecordParts
           record={screen}
@@ -114,15 +127,6 @@ export function PickupNumbers({
           specs={SCREEN}
           onType={onType}
           onPut={(next) => put({ screen: next }, "pickup screen")}
-        />
-      )}
-      {joint && (
-        <RecordParts
-          record={joint}
-          path="pickup.joint"
-          specs={JOINT}
-          onType={onType}
-          onPut={(next) => put({ joint: next }, "pickup joint")}
         />
       )}
       {braces && (
@@ -135,23 +139,9 @@ export function PickupNumbers({
         />
       )}
       <div className="flex flex-wrap gap-2 pt-2">
-        {!tube && (
-          <Button
-            onClick={() => put({ tube: { bore_mm: 19, length_mm: 200, bends: [] } }, "pickup tube")}
-          >
-            Put in the tube
-          </Button>
-        )}
         {!screen && (
           <Button onClick={() => put({ screen: { kind: "wire", open_pct: 60 } }, "pickup screen")}>
             A screen
-          </Button>
-        )}
-        {!joint && (
-          <Button
-            onClick={() => put({ joint: { seal: "o_ring", age: "unknown" } }, "pickup joint")}
-          >
-            The joint
           </Button>
         )}
         {!braces && (

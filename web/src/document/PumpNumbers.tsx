@@ -3,10 +3,9 @@ import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
+import { pumpOf, reliefOf, withComponent } from "./circuit/circuit";
 import { RecordParts, Records, type Spec } from "./Records";
 import type { Replace, Type } from "./ZoneNumbers";
-
-type Pump = BuildDocument["pump"];
 
 const FLOW: readonly Spec[] = [
   { kind: "figure", key: "flow_l_min", label: "It delivered" },
@@ -45,9 +44,12 @@ export function PumpNumbers({
   onType: Type;
   onReplace: Replace;
 }): ReactElement {
-  const { pump, gauge_readings: readings } = document;
-  const put = (change: Partial<Pump>, words: string): void =>
-    onReplace({ ...document, pump: { ...pump, ...change } }, words);
+  const { gauge_readings: readings } = document;
+  const pump = pumpOf(document);
+  const relief = reliefOf(document);
+  const path = `circuit.components.${pump.id}`;
+  const put = (change: Partial<typeof pump>, words: string): void =>
+    onReplace(withComponent(document, pump.id, change), words);
   const { flow_point: flow, low_stage: low } = pump;
   return (
     <>
@@ -56,7 +58,7 @@ export function PumpNumbers({
           <>
             <RecordParts
               record={flow}
-              path="pump.flow_point"
+              path={`${path}.flow_point`}
               specs={FLOW}
               onType={onType}
               onPut={(next) => put({ flow_point: next }, "flow point")}
@@ -76,9 +78,9 @@ export function PumpNumbers({
           <>
             <EditFigure
               label="Displacement per turn"
-              field="pump.displacement_cm3"
+              field={`${path}.displacement_cm3`}
               value={pump.displacement_cm3}
-              onType={(typed) => onType(["pump.displacement_cm3"], typed)}
+              onType={(typed) => onType([`${path}.displacement_cm3`], typed)}
             />
             <button
               type="button"
@@ -96,31 +98,31 @@ export function PumpNumbers({
         )}
         <EditFigure
           label="Pump turns per crank turn"
-          field="pump.drive_ratio"
+          field={`${path}.drive_ratio`}
           value={pump.drive_ratio}
-          onType={(typed) => onType(["pump.drive_ratio"], typed)}
+          onType={(typed) => onType([`${path}.drive_ratio`], typed)}
         />
-        {pump.relief_bar != null && (
+        {relief && (
           <EditFigure
             label="Relief opens at"
-            field="pump.relief_bar"
-            value={pump.relief_bar}
-            onType={(typed) => onType(["pump.relief_bar"], typed)}
+            field={`circuit.components.${relief.id}.opens_bar`}
+            value={relief.opens_bar ?? null}
+            onType={(typed) => onType([`circuit.components.${relief.id}.opens_bar`], typed)}
+            onClear={() =>
+              onReplace(withComponent(document, relief.id, { opens_bar: null }), "relief not known")
+            }
           />
         )}
         {low && (
           <RecordParts
             record={low}
-            path="pump.low_stage"
+            path={`${path}.low_stage`}
             specs={LOW}
             onType={onType}
             onPut={(next) => put({ low_stage: next }, "low mode of the pump")}
           />
         )}
         <div className="flex flex-wrap gap-2 pt-2">
-          {pump.relief_bar == null && (
-            <Button onClick={() => put({ relief_bar: 5 }, "relief")}>Put in the relief</Button>
-          )}
           {low ? (
             <Button onClick={() => put({ low_stage: null }, "one stage")}>It has one stage</Button>
           ) : (

@@ -5,10 +5,12 @@ import type { Type } from "./ZoneNumbers";
 
 /** How one part of a record is edited. */
 export type Spec =
-  | { kind: "figure"; key: string; label: string; note?: string }
+  | { kind: "figure"; key: string; label: string; note?: string; mayBeUnknown?: boolean }
   | { kind: "text"; key: string; label: string }
   | { kind: "choice"; key: string; label: string; choices: readonly (readonly [string, string])[] }
-  | { kind: "switch"; key: string; label: string };
+  | { kind: "switch"; key: string; label: string }
+  /** Another part, by its id. */
+  | { kind: "part"; key: string; label: string };
 
 type Parts = Record<string, unknown>;
 
@@ -23,6 +25,23 @@ export function partAt(record: object, key: string): unknown {
     );
 }
 
+type Named = { id?: string; name: string };
+
+const choicesOf = (
+  spec: Extract<Spec, { kind: "choice" | "part" }>,
+  parts: readonly Named[],
+): readonly (readonly [string, string])[] =>
+  spec.kind === "choice"
+    ? spec.choices
+    : [["", "its own inlet"], ...parts.map(({ id, name }) => [id ?? "", name] as const)];
+
+/** What is chosen as the document has it: nothing is null, a number a number. */
+function chosen(spec: Spec, value: string): string | number | null {
+  if (spec.kind === "part") return value;
+  if (value === "") return null;
+  return /^\d+$/.test(value) ? Number(value) : value;
+}
+
 const row =
   "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
 
@@ -30,26 +49,30 @@ function Part({
   spec,
   record,
   path,
+  parts,
   onType,
   onPut,
 }: {
   spec: Spec;
   record: object;
   path: string;
+  parts: readonly Named[];
   onType: Type;
   onPut: (change: Parts) => void;
 }): ReactElement | null {
   const value = partAt(record, spec.key);
   if (spec.kind === "figure") {
-    if (typeof value !== "number") return null;
+    const known = typeof value === "number";
+    if (!known && !spec.mayBeUnknown) return null;
     const field = `${path}.${spec.key}`;
     return (
       <EditFigure
         label={spec.label}
         field={field}
-        value={value}
+        value={known ? value : null}
         note={spec.note}
         onType={(typed) => onType([field], typed)}
+        onClear={spec.mayBeUnknown && (() => onPut({ [spec.key]: null }))}
       />
     );
   }
@@ -65,16 +88,16 @@ function Part({
         />
       </label>
     );
-  if (spec.kind === "choice")
+  if (spec.kind === "choice" || spec.kind === "part")
     return (
       <label className={row}>
         {spec.label}
         <select
-          value={String(value)}
-          onChange={(event) => onPut({ [spec.key]: event.target.value })}
-          className="rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink"
+          value={typeof value === "string" || typeof value === "number" ? `${value}` : ""}
+          onChange={(event) => onPut({ [spec.key]: chosen(spec, event.target.value) })}
+          className="max-w-44 rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink"
         >
-          {spec.choices.map(([key, words]) => (
+          {choicesOf(spec, parts).map(([key, words]) => (
             <option key={key} value={key}>
               {words}
             </option>
@@ -108,12 +131,15 @@ export function RecordParts<T extends object>({
   record,
   path,
   specs,
+  parts = [],
   onType,
   onPut,
 }: {
   record: T;
   path: string;
   specs: readonly Spec[];
+  /** What a part of the record may name by its id. */
+  parts?: readonly Named[];
   onType: Type;
   onPut: (record: T) => void;
 }): ReactElement {
@@ -125,6 +151,7 @@ export function RecordParts<T extends object>({
           spec={spec}
           record={record}
           path={path}
+          parts={parts}
           onType={onType}
           onPut={(change) => onPut({ ...record, ...change })}
         />

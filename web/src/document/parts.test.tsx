@@ -3,6 +3,7 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import type { BuildDocument, PanFigures } from "../api/queries";
+import { ofKind, pumpOf, reliefOf, suctionOf, withRun } from "./circuit/circuit";
 import { DUNLIN } from "../testing/documents";
 import { show } from "../testing/shown";
 import { AroundNumbers, GapList } from "./AroundNumbers";
@@ -74,18 +75,34 @@ describe("keep-outs", () => {
 });
 
 describe("oil", () => {
-  it("is said place by place, and its sum is no figure of its own then", () => {
-    const onReplace = vi.fn();
-    show(<OilNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+  const bare = (): BuildDocument => ({
+    ...DUNLIN,
+    oil: { ...DUNLIN.oil, mark_l: null },
+    circuit: {
+      ...DUNLIN.circuit,
+      components: DUNLIN.circuit.components.map((part) => ({ ...part, holds_l: null })),
+    },
+  });
+  it("is said component by component, and its sum is no figure of its own then", () => {
+    show(<OilNumbers document={DUNLIN} onType={onType} onReplace={vi.fn()} />);
     expect(screen.queryByLabelText("Away from the pan")).toBeNull();
     expect(screen.getByText("Away from the pan: 2.1 L in 4 places")).toBeTruthy();
+    expect(screen.getByLabelText<HTMLInputElement>("filter").value).toBe("0.35");
+    expect(screen.getByLabelText<HTMLInputElement>("crankcase").placeholder).toBe("not known");
+  });
+  it("takes back what a component was said to hold", async () => {
+    const onReplace = vi.fn();
+    show(<OilNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await userEvent.clear(screen.getByLabelText("filter"));
+    await userEvent.tab();
+    const [next] = last(onReplace);
+    expect(ofKind(next.circuit, "filter")[0]?.holds_l).toBeNull();
   });
   it("begins its places with all that is away", async () => {
     const onReplace = vi.fn();
-    const oil = { ...DUNLIN.oil, held: [], mark_l: null };
-    show(<OilNumbers document={{ ...DUNLIN, oil }} {...{ onType, onReplace }} />);
+    show(<OilNumbers document={bare()} {...{ onType, onReplace }} />);
     await press("Say it place by place");
-    expect(last(onReplace)[0].oil.held).toEqual([{ name: "all of it", volume_l: 2.1 }]);
+    expect(ofKind(last(onReplace)[0].circuit, "crankcase")[0]?.holds_l).toBe(2.1);
     await press("Say how much it holds at the mark");
     expect(last(onReplace)[0].oil.mark_l).toBe(DUNLIN.oil.volume_l);
   });
@@ -102,21 +119,28 @@ describe("the pump", () => {
     const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
     await press("It is known by a flow instead");
     const [byFlow] = last(onReplace);
-    expect(byFlow.pump.flow_point?.engine_rpm).toBe(6000);
+    expect(pumpOf(byFlow).flow_point?.engine_rpm).toBe(6000);
     shown.rerender(<PumpNumbers document={byFlow} {...{ onType, onReplace }} />);
     expect(screen.queryByLabelText("Displacement per turn")).toBeNull();
     await press("Give the displacement itself");
-    expect(last(onReplace)[0].pump.flow_point).toBeNull();
+    expect(pumpOf(last(onReplace)[0]).flow_point).toBeNull();
   });
   it("has one stage or two", async () => {
     const onReplace = vi.fn();
     const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
     await press("It has two stages");
     const [two] = last(onReplace);
-    expect(two.pump.low_stage).toMatchObject({ displacement_cm3: 6, up_to_rpm: 2000 });
+    expect(pumpOf(two).low_stage).toMatchObject({ displacement_cm3: 6, up_to_rpm: 2000 });
     shown.rerender(<PumpNumbers document={two} {...{ onType, onReplace }} />);
     await press("It has one stage");
-    expect(last(onReplace)[0].pump.low_stage).toBeNull();
+    expect(pumpOf(last(onReplace)[0]).low_stage).toBeNull();
+  });
+  it("has a relief whose opening may not be known", async () => {
+    const onReplace = vi.fn();
+    show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    await userEvent.clear(screen.getByLabelText("Relief opens at"));
+    await userEvent.tab();
+    expect(reliefOf(last(onReplace)[0])?.opens_bar).toBeNull();
   });
   it("keeps gauge readings as the document wants them", async () => {
     const onReplace = vi.fn();
@@ -133,27 +157,33 @@ describe("the pump", () => {
 });
 
 describe("the pickup", () => {
-  it("asks only for what is not there", async () => {
-    const onReplace = vi.fn();
-    const bare = { ...DUNLIN.pickup, tube: null, joint: null };
-    show(<PickupNumbers document={{ ...DUNLIN, pickup: bare }} {...{ onType, onReplace }} />);
+  const tubeOf = (document: BuildDocument) => {
+    const line = suctionOf(document)?.line;
+    return line?.kind === "hard_line" ? line : undefined;
+  };
+  it("asks for a tube that is not known", () => {
+    const run = suctionOf(DUNLIN);
+    const line = { kind: "hard_line" as const, bends: [], sleeve: false };
+    const document = withRun(DUNLIN, run?.id ?? "", { line });
+    show(<PickupNumbers document={document} onType={onType} onReplace={vi.fn()} />);
     expect(screen.queryByRole("button", { name: "A screen" })).toBeNull();
-    await press("Put in the tube");
-    expect(last(onReplace)[0].pickup.tube).toEqual({ bore_mm: 19, length_mm: 200, bends: [] });
-    await press("The joint");
-    expect(last(onReplace)[0].pickup.joint?.age).toBe("unknown");
+    const bore = screen.getByLabelText<HTMLInputElement>("Tube's bore");
+    expect([bore.value, bore.placeholder]).toEqual(["", "not known"]);
+    expect(screen.getByText("A straight tube.")).toBeTruthy();
   });
   it("adds a bend without the number it is shown by", async () => {
     const onReplace = vi.fn();
     show(<PickupNumbers document={DUNLIN} {...{ onType, onReplace }} />);
     await press("Add a bend");
-    expect(last(onReplace)[0].pickup.tube?.bends[1]).toEqual({ angle_deg: 90, radius_mm: 40 });
+    expect(tubeOf(last(onReplace)[0])?.bends[1]).toEqual({ angle_deg: 90, radius_mm: 40 });
   });
   it("notes a new seal", async () => {
     const onReplace = vi.fn();
     show(<PickupNumbers document={DUNLIN} {...{ onType, onReplace }} />);
     await userEvent.selectOptions(screen.getByLabelText("That seal is"), "reused");
-    expect(last(onReplace)[0].pickup.joint).toEqual({ seal: "o_ring", age: "reused" });
+    expect(suctionOf(last(onReplace)[0])?.end).toMatchObject({ seal: "o_ring", age: "reused" });
+    await userEvent.selectOptions(screen.getByLabelText("Joint at the pump, sealed by"), "");
+    expect(suctionOf(last(onReplace)[0])?.end.seal).toBeNull();
   });
 });
 

@@ -15,17 +15,22 @@ export function EditFigure({
   note,
   narrow = false,
   onType,
+  onClear,
 }: {
   label: string;
   field: string;
-  value: number;
+  /** Null where it is not known. */
+  value: number | null;
   note?: string;
   /** For two in a row. */
   narrow?: boolean;
   onType: (typed: string) => Promise<unknown>;
+  /** Says that it is not known after all: of a figure that may be. */
+  onClear?: false | (() => void);
 }): ReactElement {
   const { system, units } = useSettings();
-  const shown = exactlyShown(units, field, system, value);
+  const { unit, figure } = exactlyShown(units, field, system, value ?? 0);
+  const shown = { unit, figure: value === null ? "" : figure };
   const base = `${value} ${system}`;
   const [draft, setDraft] = useState<{ base: string; text: string; fault: string | null }>();
   const [busy, setBusy] = useState(false);
@@ -40,6 +45,7 @@ export function EditFigure({
   async function commit(text: string): Promise<void> {
     if (text.trim() === "" || text.trim() === shown.figure) {
       setTyped(null);
+      if (text.trim() === "" && value !== null && onClear) onClear();
       return;
     }
     setBusy(true);
@@ -80,6 +86,7 @@ export function EditFigure({
             value={typed ?? shown.figure}
             aria-invalid={fault !== null}
             aria-describedby={fault ? `${id}-fault` : note ? `${id}-note` : undefined}
+            placeholder={value === null ? "not known" : undefined}
             autoComplete="off"
             inputMode="text"
             readOnly={busy}

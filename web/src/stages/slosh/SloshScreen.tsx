@@ -108,7 +108,7 @@ function ThePan({
       <Told
         sight={sight}
         moment={moment}
-        note={shown.model_note}
+        note={`${shown.model_note} ${shown.circuit_note}`.trim()}
         kind={look.kind}
         has3d={look.has3d}
         onKind={look.setKind}

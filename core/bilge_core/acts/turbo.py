@@ -1,0 +1,109 @@
+"""A turbocharger fed and drained."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+from typing_extensions import override
+
+from bilge_core.acts.act import Act, Done, Length, Typed
+from bilge_core.acts.plumbing import NOT_FELT, OPEN, Plumbing, hose, refused
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.run import Dash
+from bilge_core.document.ids import Document
+
+
+class FeedTurbo(Act):
+    """A turbocharger: fed from the gallery through a restrictor, drained into the pan by gravity.
+
+    Common practice, no published source: a size 4 feed with a restrictor of about 2 mm, a size 10
+    drain that falls all the way and enters above the running oil.
+    """
+
+    kind: Literal["feed_turbo"]
+    bearing: Literal["journal", "ball"] | None = None
+    restrictor_mm: Typed | None = Field(default=2.0, le=30, description="null: none")
+    feed_dash: Dash = 4
+    drain_dash: Dash = 10
+
+    @override
+    def done(self, build: Build) -> Done:
+        circuit = Plumbing(build)
+        gallery, pan = circuit.only("gallery"), circuit.only("pan_region")
+        turbo = circuit.add("turbo", "turbo", bearing=self.bearing)
+        name, feed = turbo["name"], (turbo, "feed")
+        start, line = (gallery, "tappings"), hose(self.feed_dash)
+        if self.restrictor_mm is not None:
+            hole = circuit.add("restrictor", f"{name}'s restrictor", bore_mm=self.restrictor_mm)
+            circuit.join(f"feed of the {name}", "pressure", start, (hole, "a"), line)
+            circuit.join(f"restrictor to {name}", "pressure", (hole, "b"), feed, OPEN)
+        else:
+            circuit.join(f"feed of the {name}", "pressure", start, feed, line)
+        drain = hose(self.drain_dash)
+        circuit.join(f"drain of the {name}", "drain", (turbo, "drain"), (pan, "returns"), drain)
+        return circuit.done(
+            f"{name} fed from the gallery, drained into the pan by gravity; {NOT_FELT}"
+        )
+
+
+class DrainTurbo(Act):
+    """Another drain for a turbocharger: by gravity, through a boss, or pulled by a stage."""
+
+    kind: Literal["drain_turbo"]
+    turbo: str = Field(description="by its id")
+    how: Literal["gravity", "scavenged"]
+    dash: Dash = 10
+    boss_mm: tuple[Length, Length, Length] | None = Field(
+        default=None,
+        description="of a new boss in the pan: ahead of the rear face, left, depth under the rail",
+    )
+    displacement_cm3: Typed = Field(
+        default=4.0, le=500, description="of the scavenge stage, per turn"
+    )
+    drive_ratio: float = Field(default=0.5, gt=0, le=4)
+
+    @override
+    def done(self, build: Build) -> Done:
+        circuit = Plumbing(build)
+        turbo = circuit.component(self.turbo, "turbo")
+        if turbo["kind"] != "turbo":
+            raise refused("turbo", "must be a turbo, by its id")
+        self._take_away(circuit, turbo)
+        name, pan = f"drain of the {turbo['name']}", circuit.only("pan_region")
+        if self.how == "gravity":
+            end = (pan, self._boss(circuit, turbo) if self.boss_mm else "returns")
+            circuit.join(name, "drain", (turbo, "drain"), end, hose(self.dash))
+            return circuit.done(f"{turbo['name']} drained by gravity; {NOT_FELT}")
+        stage = circuit.add(
+            "scavenge_stage", f"scavenge stage of the {turbo['name']}", after=turbo,
+            displacement_cm3=self.displacement_cm3, drive_ratio=self.drive_ratio,
+        )  # fmt: skip
+        start, back = (turbo, "drain"), (pan, "returns")
+        circuit.join(name, "scavenge", start, (stage, "inlet"), hose(self.dash))
+        circuit.join(f"{stage['name']} to pan", "return", (stage, "outlet"), back, hose(self.dash))
+        return circuit.done(f"{turbo['name']} drained by a scavenge stage; {NOT_FELT}")
+
+    def _take_away(self, circuit: Plumbing, turbo: Document) -> None:
+        """The drain that it has: its run, and the stage in it."""
+        run = circuit.run_from(turbo, "drain")
+        if run is None:
+            return
+        end = circuit.component(run["end"]["component"])
+        if end["kind"] == "scavenge_stage":
+            circuit.drop(end)
+        else:
+            circuit.drop_run(run)
+
+    def _boss(self, circuit: Plumbing, turbo: Document) -> str:
+        """A new boss in the pan for it; its id."""
+        assert self.boss_mm is not None
+        x, y, depth = self.boss_mm
+        bosses: list[Document] = circuit.document["pan"]["bosses"]
+        boss = {
+            "kind": "turbo_drain", "id": "b9000000", "name": f"drain of the {turbo['name']}",
+            "x_mm": x, "y_mm": y, "depth_mm": depth, "bore_mm": self.dash / 16 * 25.4,
+            "fixing": "through_fitting",
+        }  # fmt: skip
+        bosses.append(boss)
+        return "b9000000"

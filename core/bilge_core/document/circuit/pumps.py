@@ -1,0 +1,109 @@
+"""Where oil is sucked and pumped, and what limits the pressure."""
+
+from __future__ import annotations
+
+from typing import Any, ClassVar, Literal
+
+from pydantic import Field, model_validator
+
+from bilge_core.document.circuit.component import Component, Port, port
+from bilge_core.document.ids import Id
+from bilge_core.document.parts import Name
+from bilge_core.document.pump import FlowPoint, LowStage
+
+
+class PanRegion(Component):
+    """A part of the pan that oil lies in; ports besides its own are the pan's bosses, by id."""
+
+    PORTS: ClassVar[tuple[Port, ...]] = (
+        port("pickup", "at the mouth", "out", "suction", "scavenge", many=True),
+        port("returns", "back into the pan", "in", "drain", "return", many=True),
+    )
+    kind: Literal["pan_region"]
+
+
+class PickupTube(Component):
+    """A pickup: mouth below, tube to a pump above; its mouth's place is the pan's."""
+
+    PORTS: ClassVar[tuple[Port, ...]] = (
+        port("mouth", "mouth", "in", "suction", "scavenge"),
+        port("outlet", "to the pump", "out", "suction", "scavenge"),
+    )
+    kind: Literal["pickup"]
+
+
+class PressureStage(Component):
+    """A stage that feeds the engine.
+
+    When a flow point is given, the displacement follows from it.
+    """
+
+    PORTS: ClassVar[tuple[Port, ...]] = (
+        port("inlet", "inlet", "in", "suction"),
+        port("relief_return", "return of its relief", "in", "return"),
+        port("outlet", "outlet", "out", "pressure"),
+    )
+    kind: Literal["pressure_stage"]
+    displacement_cm3: float = Field(gt=0, le=500, description="per turn of the pump")
+    drive_ratio: float = Field(gt=0, le=4, description="pump turns per turn of the crank")
+    flow_point: FlowPoint | None = None
+    low_stage: LowStage | None = None
+    driven_by: Name | None = Field(default=None, description="shaft, gear or belt that turns it")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _by_flow_point(cls, raw: Any) -> Any:
+        if not isinstance(raw, dict) or not isinstance(raw.get("flow_point"), dict):
+            return raw
+        point = raw["flow_point"]
+        figures = [
+            point.get("flow_l_min"),
+            point.get("engine_rpm"),
+            point.get("filling_pct"),
+            raw.get("drive_ratio"),
+        ]
+        if not all(
+            isinstance(f, int | float) and not isinstance(f, bool) and f > 0 for f in figures
+        ):
+            return raw
+        flow, rpm, filling, ratio = (float(f) for f in figures)
+        return {**raw, "displacement_cm3": round(flow * 1e3 / (rpm * ratio * filling / 100.0), 4)}
+
+
+class ScavengeStage(Component):
+    """A stage that pulls oil back; it takes gas as well."""
+
+    PORTS: ClassVar[tuple[Port, ...]] = (
+        port("inlet", "inlet", "in", "scavenge"),
+        port("outlet", "outlet", "out", "return"),
+    )
+    kind: Literal["scavenge_stage"]
+    displacement_cm3: float = Field(gt=0, le=500, description="per turn of the pump")
+    drive_ratio: float = Field(gt=0, le=4, description="pump turns per turn of the crank")
+    driven_by: Name | None = None
+
+
+class Relief(Component):
+    """A valve that lets oil back where the pressure that it senses is over its opening."""
+
+    PORTS: ClassVar[tuple[Port, ...]] = (
+        port("inlet", "inlet", "in", "pressure"),
+        port("outlet", "outlet", "out", "pressure"),
+        port("bypass", "what it lets go", "out", "return", bypass=True),
+    )
+    kind: Literal["relief"]
+    opens_bar: float | None = Field(default=None, gt=0, le=30)
+    bore_mm: float | None = Field(default=None, gt=0, le=60)
+    senses: Id = Field(
+        default="", description="the component whose pressure opens it; empty: its own inlet"
+    )
+
+
+class Regulator(Component):
+    """A regulator outside the engine, its bypass led to a named place."""
+
+    PORTS: ClassVar[tuple[Port, ...]] = Relief.PORTS
+    kind: Literal["regulator"]
+    opens_bar: float | None = Field(default=None, gt=0, le=30)
+    bore_mm: float | None = Field(default=None, gt=0, le=60)
+    senses: Id = ""

@@ -1,0 +1,69 @@
+"""What pydantic found wrong with a document, field by field in plain words."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from bilge_core.document.circuit.kinds import CLASSES
+from bilge_core.errors import Problem
+
+VERSION = 3
+"""Of the document that is written."""
+
+_TAGS = {
+    "flat",
+    "ramp",
+    "round",
+    "rectangular",
+    "vertical",
+    "horizontal",
+    "box",
+    "cylinder",
+    "plane",
+    "open",
+    "passage",
+    "hose",
+    "hard_line",
+    *CLASSES,
+}
+_TAGGED = {"floor", "mouth", "line"}
+
+_PLAIN = {
+    "missing": "is missing",
+    "extra_forbidden": "is not a field of a build; remove it or check its spelling",
+    "finite_number": "must be a finite number",
+    "float_parsing": "must be a number",
+    "float_type": "must be a number",
+    "json_invalid": "is not a readable JSON file",
+}
+
+
+def _plain(error: Any) -> Problem:
+    path = [str(step) for step in error["loc"]]
+    kept = [
+        step
+        for index, step in enumerate(path)
+        if not (
+            index and step in _TAGS and (path[index - 1] in _TAGGED or path[index - 1].isdigit())
+        )
+    ]
+    kind = error["type"]
+    if path == ["version"] and kind == "literal_error":
+        message = f"is not one that this Bilge reads: 1 to {VERSION}"
+    elif kind in _PLAIN:
+        message = _PLAIN[kind]
+        if kind == "json_invalid":
+            message += f" ({error['ctx']['error']})"
+    else:
+        text = error["msg"].removeprefix("Value error, ")
+        message = text[0].lower() + text[1:]
+    if kind not in {"missing", "json_invalid"} and isinstance(error["input"], str | int | float):
+        message += f" (it is {str(error['input'])[:60]!r})"
+    return Problem(".".join(kept) or "file", message)
+
+
+def problems_of(error: ValidationError) -> list[Problem]:
+    """What is wrong, field by field, in plain words."""
+    return [_plain(item) for item in error.errors(include_url=False)]

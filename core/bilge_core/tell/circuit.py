@@ -1,0 +1,131 @@
+"""The circuit as screens tell it: what each port is joined to, and whether all of it checks out."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from bilge_core.checks.circuit import check_circuit
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.circuit import Circuit
+from bilge_core.document.circuit.component import Component, Port, Way
+from bilge_core.document.circuit.run import bore_of, contents_of
+from bilge_core.tell.checks import CheckOut, check_out
+from bilge_core.tell.numbers import litres
+
+
+class PortOut(BaseModel):
+    """One port of a component. `takes_many`: a space or gallery with any number of openings."""
+
+    key: str
+    words: str
+    way: Way
+    state: Literal["joined", "plugged", "open", "free"]
+    takes_many: bool
+    joined_to: list[str]
+    """What is at the other end of its runs, by name."""
+
+
+class ComponentOut(BaseModel):
+    """A component's ports, in its kind's order."""
+
+    id: str
+    name: str
+    ports: list[PortOut]
+
+
+class LineRunOut(BaseModel):
+    """A run in words, and what follows from what is known of it."""
+
+    id: str
+    name: str
+    start: str
+    end: str
+    bore_mm: float | None
+    """As measured, or of its dash size."""
+    contents_l: float | None
+    """Full."""
+
+
+class CircuitOut(BaseModel):
+    """A build's circuit in words.
+
+    `told_apart`: the oil away from the pan follows from what its components and lines hold.
+    """
+
+    checks: list[CheckOut]
+    components: list[ComponentOut]
+    runs: list[LineRunOut]
+    told_apart: bool
+    is_dry: bool
+
+
+def _state(component: Component, port: Port, joined: bool) -> Literal[
+    "joined", "plugged", "open", "free"
+]:  # fmt: skip
+    if joined:
+        return "joined"
+    if port.key in component.plugged:
+        return "plugged"
+    return "free" if port.many else "open"
+
+
+def _ports(of: Circuit, component: Component) -> list[PortOut]:
+    names = {each.id: each.name for each in of.components}
+    own = {port.key: list[str]() for port in component.PORTS}
+    for run in of.runs:
+        for here, there in ((run.start, run.end), (run.end, run.start)):
+            if here.component == component.id:
+                # a boss of the pan counts among the ways back into it
+                own[here.port if here.port in own else "returns"].append(names[there.component])
+    return [
+        PortOut(
+            key=port.key,
+            words=port.words,
+            way=port.way,
+            state=_state(component, port, bool(own[port.key])),
+            takes_many=port.many,
+            joined_to=own[port.key],
+        )
+        for port in component.PORTS
+    ]
+
+
+def circuit_out(build: Build) -> CircuitOut:
+    """A build's circuit in words.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> told = circuit_out(read_build(Path("demo/dunlin.json").read_text()))
+    >>> [(port.words, port.state, port.joined_to) for port in told.components[2].ports][:2]
+    [('inlet', 'joined', ['pickup']), ('return of its relief', 'joined', ['relief valve'])]
+    """
+    of = build.circuit
+    names = {each.id: each.name for each in of.components}
+    bosses = {boss.id: boss.name for boss in build.pan.bosses}
+    runs = []
+    for run in of.runs:
+        contents = contents_of(run.line)
+        runs.append(
+            LineRunOut(
+                id=run.id,
+                name=run.name,
+                start=names[run.start.component],
+                end=bosses.get(run.end.port) or names[run.end.component],
+                bore_mm=bore_of(run.line),
+                contents_l=None if contents is None else litres(contents),
+            )
+        )
+    return CircuitOut(
+        checks=[check_out(build, each) for each in check_circuit(build)],
+        components=[
+            ComponentOut(id=each.id, name=each.name, ports=_ports(of, each))
+            for each in of.components
+        ],
+        runs=runs,
+        told_apart=of.held_l is not None,
+        is_dry=of.is_dry,
+    )

@@ -1,0 +1,1 @@
+"""Pressure: the oil circuit."""

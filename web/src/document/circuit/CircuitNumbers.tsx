@@ -1,0 +1,86 @@
+import type { ReactElement } from "react";
+import { wordsOf, type Schemas } from "../../api/client";
+import { useCircuit } from "../../api/queries";
+import { FigureGroup } from "../../parts/FigureGroup";
+import { Mark } from "../../parts/Mark";
+import { Notice } from "../../parts/Notice";
+import { useBuildView } from "../BuildContext";
+import type { Edits } from "../useEdits";
+import { ComponentNumbers } from "./ComponentNumbers";
+import { FitForms } from "./FitForms";
+import { RunNumbers } from "./RunNumbers";
+
+/** Whether the circuit checks out, in words; each fault names its part. */
+function CheckedOut({ told }: { told: Schemas["CircuitOut"] }): ReactElement {
+  return (
+    <ul aria-label="Checks on the circuit" className="py-1">
+      {told.checks.map((check) => (
+        <li
+          key={`${check.field} ${check.words}`}
+          className="flex gap-2 py-1 text-[14px]"
+          title={`${check.wanted} (${check.source})`}
+        >
+          <Mark state={check.state} />
+          <span>{check.words}.</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** All that oil goes through: components, lines, what can be fitted, and whether it checks out. */
+export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
+  const { build } = useBuildView();
+  const { document } = build;
+  const { data: told, error } = useCircuit(build);
+  const { components, runs } = document.circuit;
+  const ports = new Map(told?.components.map((part) => [part.id, part.ports]));
+  const lines = new Map(told?.runs.map((run) => [run.id, run]));
+  const pumpIsInvented = build.invented.includes("pump");
+  return (
+    <FigureGroup title="Oil circuit">
+      {error && !told ? (
+        <Notice kind="bad" title="The circuit could not be looked through">
+          {wordsOf(error)}
+        </Notice>
+      ) : told ? (
+        <CheckedOut told={told} />
+      ) : (
+        <p className="py-1 text-[14px] text-ink-2">Looking through the circuit…</p>
+      )}
+      {told?.is_dry && (
+        <Notice kind="caution" title="A dry sump">
+          It is kept, checked and saved; its forecast comes with the stage Dry sump.
+        </Notice>
+      )}
+      <p className="py-1 text-[13px] text-ink-2">
+        What it holds counts in every forecast. Its pressures and flows: no forecast feels them yet.
+      </p>
+      <FitForms />
+      {components.map((part) => (
+        <ComponentNumbers
+          key={part.id}
+          document={document}
+          part={part}
+          ports={ports.get(part.id) ?? []}
+          isInvented={part.assumed || (part.kind === "pressure_stage" && pumpIsInvented)}
+          edits={edits}
+        />
+      ))}
+      <details className="border-b border-hair">
+        <summary className="py-1.5 text-[14px] font-medium">Lines: {runs.length}</summary>
+        <div className="pl-3">
+          {runs.map((run) => (
+            <RunNumbers
+              key={run.id}
+              document={document}
+              run={run}
+              told={lines.get(run.id)}
+              edits={edits}
+            />
+          ))}
+        </div>
+      </details>
+    </FigureGroup>
+  );
+}

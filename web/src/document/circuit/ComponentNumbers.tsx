@@ -1,0 +1,129 @@
+import type { ReactElement } from "react";
+import type { Schemas } from "../../api/client";
+import type { BuildDocument } from "../../api/queries";
+import { Button } from "../../parts/Button";
+import { RecordParts } from "../Records";
+import type { Edits } from "../useEdits";
+import { withComponent, type Component } from "./circuit";
+import { NotYours } from "./NotYours";
+import { SPECS } from "./specs";
+
+type Port = Schemas["PortOut"];
+
+const STAYS: ReadonlySet<Component["kind"]> = new Set([
+  "pan_region",
+  "pickup",
+  "pressure_stage",
+  "gallery",
+  "head",
+  "crankcase",
+  "filter",
+]);
+
+const said = (port: Port): string => {
+  if (port.state === "joined") return port.joined_to.join(", ");
+  if (port.state === "plugged") return "plugged";
+  return port.state === "open" ? "open" : "nothing joined";
+};
+
+function PortRow({
+  port,
+  onPlug,
+}: {
+  port: Port;
+  onPlug: (plugged: boolean) => void;
+}): ReactElement {
+  const isShut = port.state === "plugged";
+  return (
+    <li className="flex items-baseline justify-between gap-3 border-b border-hair py-1 text-[14px]">
+      <span className="text-ink-2">{port.words}</span>
+      <span className="text-right">
+        <span className={port.state === "open" ? "font-semibold text-bad" : ""}>{said(port)}</span>
+        {(isShut || port.state === "open") && (
+          <button
+            type="button"
+            className="ml-2 underline"
+            aria-label={`${isShut ? "Take the plug out of" : "Plug"} ${port.words}`}
+            onClick={() => onPlug(!isShut)}
+          >
+            {isShut ? "take it out" : "plug it"}
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+/** One component: its figures, what its ports are joined to, and taking it out. */
+export function ComponentNumbers({
+  document,
+  part,
+  ports,
+  isInvented,
+  edits,
+}: {
+  document: BuildDocument;
+  part: Component;
+  ports: readonly Port[];
+  /** A template's numbers still. */
+  isInvented: boolean;
+  edits: Edits;
+}): ReactElement {
+  const put = (change: object, words: string): void =>
+    edits.replace(withComponent(document, part.id, change), words);
+  return (
+    <details className="border-b border-hair" data-component={part.id}>
+      <summary className="py-1.5 text-[14px]">
+        <span className="font-medium">{part.name}</span>
+        {isInvented && <NotYours />}
+        {ports.some(({ state }) => state === "open") && (
+          <span className="ml-2 text-bad">a port is open</span>
+        )}
+      </summary>
+      <div className="pb-2 pl-3">
+        <RecordParts
+          record={part}
+          path={`circuit.components.${part.id}`}
+          specs={[{ kind: "text", key: "name", label: "Name" }, ...SPECS[part.kind]]}
+          parts={document.circuit.components}
+          onType={edits.type}
+          onPut={(next) => put(next, `${next.name} changed`)}
+        />
+        {ports.length > 0 && (
+          <ul aria-label={`Ports of ${part.name}`}>
+            {ports.map((port) => (
+              <PortRow
+                key={port.key}
+                port={port}
+                onPlug={(plugged) =>
+                  edits.act({ kind: "plug_port", component: part.id, port: port.key, plugged })
+                }
+              />
+            ))}
+          </ul>
+        )}
+        <div className="flex flex-wrap gap-x-4">
+          {part.assumed && (
+            <Button
+              look="bare"
+              className="px-0 underline"
+              onClick={() => put({}, `${part.name} is so`)}
+            >
+              these are mine
+            </Button>
+          )}
+          {!STAYS.has(part.kind) && (
+            <Button
+              look="bare"
+              className="px-0 underline"
+              aria-label={`Take ${part.name} out`}
+              onClick={() => edits.act({ kind: "take_out", component: part.id })}
+            >
+              take it out
+            </Button>
+          )}
+        </div>
+      </div>
+    </details>
+  );
+}

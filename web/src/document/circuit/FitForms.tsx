@@ -1,0 +1,174 @@
+import { useState, type ReactElement } from "react";
+import { wordsOf } from "../../api/client";
+import { Button } from "../../parts/Button";
+import { useSettings } from "../../parts/settings";
+import { useBuildView } from "../BuildContext";
+import type { Component } from "./circuit";
+import { actOf, firstOf, FITS, type Asked, type Filled, type FitKind } from "./fits";
+
+const ROW =
+  "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
+const BOX = "rounded-[2px] border border-ink bg-panel px-2 py-1 text-[14px] text-ink";
+
+function Ask({
+  asked,
+  value,
+  parts,
+  onSet,
+}: {
+  asked: Asked;
+  value: string | boolean;
+  parts: readonly Component[];
+  onSet: (value: string | boolean) => void;
+}): ReactElement {
+  if (asked.ask === "switch")
+    return (
+      <label className={ROW}>
+        {asked.label}
+        <input
+          type="checkbox"
+          checked={value === true}
+          onChange={(event) => onSet(event.target.checked)}
+          className="size-4 accent-[var(--ink)]"
+        />
+      </label>
+    );
+  if (asked.ask === "typed")
+    return (
+      <label className={ROW}>
+        {asked.label}
+        <input
+          value={String(value)}
+          placeholder={asked.mayBeEmpty ? "not known" : undefined}
+          required={!asked.mayBeEmpty}
+          maxLength={40}
+          autoComplete="off"
+          onChange={(event) => onSet(event.target.value)}
+          className={`${BOX} w-28 text-right font-figure text-[16px]`}
+        />
+      </label>
+    );
+  const choices =
+    asked.ask === "choice"
+      ? asked.choices
+      : parts
+          .filter(({ kind }) => asked.kinds.includes(kind))
+          .map(({ id, name }) => [id, name] as const);
+  return (
+    <label className={ROW}>
+      {asked.label}
+      <select
+        value={String(value)}
+        onChange={(event) => onSet(event.target.value)}
+        className={`${BOX} max-w-44`}
+      >
+        {choices.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** The form of one act: what it asks, its schools and its caution, and what came of it. */
+function FitForm({
+  kind,
+  onDone,
+}: {
+  kind: FitKind;
+  onDone: (words: string) => void;
+}): ReactElement {
+  const { system } = useSettings();
+  const { build, edit } = useBuildView();
+  const { components } = build.document.circuit;
+  const fit = FITS[kind];
+  const [filled, setFilled] = useState<Filled>(() => firstOf(fit, system, components));
+  const [fault, setFault] = useState<string | null>(null);
+
+  async function doIt(): Promise<void> {
+    setFault(null);
+    try {
+      const done = await edit.mutateAsync({ kind: "act", act: actOf(kind, fit, filled), system });
+      onDone(done.undo ?? fit.words);
+    } catch (error) {
+      setFault(wordsOf(error));
+    } finally {
+      edit.reset();
+    }
+  }
+
+  return (
+    <form
+      aria-label={fit.words}
+      className="border-l-2 border-ink pb-3 pl-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void doIt();
+      }}
+    >
+      <p className="py-1 text-[13px] text-ink-2">{fit.note}</p>
+      {fit.asked.map((asked) => (
+        <Ask
+          key={asked.key}
+          asked={asked}
+          value={filled[asked.key] ?? ""}
+          parts={components}
+          onSet={(value) => setFilled((before) => ({ ...before, [asked.key]: value }))}
+        />
+      ))}
+      {fit.caution && <p className="py-1 text-[13px]">{fit.caution}</p>}
+      {fault && (
+        <p role="alert" className="py-1 text-[14px] text-bad">
+          {fault}
+        </p>
+      )}
+      <Button look="main" type="submit" className="mt-2" disabled={edit.isPending}>
+        Fit it
+      </Button>
+    </form>
+  );
+}
+
+/** What can be fitted, each with its form; whole sets, one step of undo each. */
+export function FitForms(): ReactElement {
+  const [open, setOpen] = useState<FitKind | null>(null);
+  const [done, setDone] = useState<string | null>(null);
+  return (
+    <details className="border-b border-hair">
+      <summary className="py-1.5 text-[14px] font-medium">Fit or change something</summary>
+      {done && (
+        <p role="status" className="py-1 text-[14px]">
+          Done: {done}.
+        </p>
+      )}
+      <ul className="pb-2">
+        {(Object.keys(FITS) as FitKind[]).map((kind) => (
+          <li key={kind}>
+            <button
+              type="button"
+              aria-expanded={open === kind}
+              className="w-full py-1 text-left text-[14px] underline decoration-dotted underline-offset-4"
+              onClick={() => {
+                setDone(null);
+                setOpen(open === kind ? null : kind);
+              }}
+            >
+              {FITS[kind].words}
+            </button>
+            {open === kind && (
+              <FitForm
+                kind={kind}
+                onDone={(words) => {
+                  setOpen(null);
+                  setDone(words);
+                }}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,199 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+import { Refusal } from "../../api/client";
+import type { BuildOut } from "../../api/queries";
+import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
+import { showInBuild, viewOf } from "../../testing/view";
+import type { BuildView } from "../BuildContext";
+import type { Edits } from "../useEdits";
+import { isToldApart, ofKind, pumpOf, suctionOf, withComponent, withRun } from "./circuit";
+import { CircuitNumbers } from "./CircuitNumbers";
+import { actOf, firstOf, FITS, type FitKind } from "./fits";
+import { SPECS } from "./specs";
+
+const filter = ofKind(DUNLIN.circuit, "filter")[0];
+const told = {
+  checks: [
+    {
+      state: "bad",
+      words: "main gallery: the port 'second feed' is open; join it or plug it",
+      field: "circuit.components.6",
+      mend: null,
+      wanted: "shut",
+      source: "ours",
+    },
+  ],
+  components: [
+    {
+      id: ofKind(DUNLIN.circuit, "gallery")[0]?.id,
+      name: "main gallery",
+      ports: [
+        {
+          key: "feed",
+          words: "feed",
+          way: "in",
+          state: "joined",
+          takes_many: false,
+          joined_to: ["filter"],
+        },
+        {
+          key: "second_feed",
+          words: "second feed",
+          way: "in",
+          state: "open",
+          takes_many: false,
+          joined_to: [],
+        },
+      ],
+    },
+  ],
+  runs: [
+    {
+      id: suctionOf(DUNLIN)?.id,
+      name: "pickup tube",
+      start: "pickup",
+      end: "oil pump",
+      bore_mm: 19,
+      contents_l: 0.06,
+    },
+  ],
+  told_apart: true,
+  is_dry: false,
+};
+
+function shown(view: Partial<BuildView> = {}, answer: unknown = told) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  client.setQueryData(["circuit", DUNLIN_BUILD.id, DUNLIN_BUILD.state], answer);
+  const edits = { fault: null, type: vi.fn(), act: vi.fn(), replace: vi.fn() } as unknown as Edits;
+  showInBuild(
+    <QueryClientProvider client={client}>
+      <CircuitNumbers edits={edits} />
+    </QueryClientProvider>,
+    viewOf(view),
+  );
+  return edits;
+}
+
+const component = (name: string): HTMLElement => {
+  const found = screen.getByText(name, { selector: "summary span" }).closest("details");
+  if (!found) throw new Error(name);
+  return found;
+};
+
+describe("a document's circuit", () => {
+  it("is changed one part at a time, and what was edited is assumed no more", () => {
+    const gallery = ofKind(DUNLIN.circuit, "breather")[0];
+    expect(gallery?.assumed).toBe(true);
+    const next = withComponent(DUNLIN, gallery?.id ?? "", { name: "breather of ours" });
+    expect(ofKind(next.circuit, "breather")[0]).toMatchObject({
+      name: "breather of ours",
+      assumed: false,
+    });
+    expect(pumpOf(next)).toBe(pumpOf(DUNLIN));
+    const run = DUNLIN.circuit.runs[0];
+    expect(withRun(DUNLIN, run?.id ?? "", { name: "x" }).circuit.runs[0]).toMatchObject({
+      name: "x",
+      assumed: false,
+    });
+  });
+  it("tells whether what is away is told apart", () => {
+    expect(isToldApart(DUNLIN)).toBe(true);
+  });
+  it("has questions for every kind that is in it", () => {
+    for (const { kind } of DUNLIN.circuit.components) expect(SPECS[kind]).toBeDefined();
+  });
+});
+
+describe("a form", () => {
+  it("asks for an act with figures as typed, sizes as numbers and nothing as null", () => {
+    const filled = firstOf(FITS.fit_accumulator, "us", DUNLIN.circuit.components);
+    expect(actOf("fit_accumulator", FITS.fit_accumulator, filled)).toEqual({
+      kind: "fit_accumulator",
+      volume_l: "2 qt",
+      precharge_bar: null,
+      at: "gallery_feed",
+      check_valve: true,
+      valve: "by_hand",
+      dash: 10,
+    });
+  });
+  it("names the first part that it can be done to", () => {
+    const head = ofKind(DUNLIN.circuit, "head")[0]?.id;
+    const filled = firstOf(FITS.outside_return, "metric", DUNLIN.circuit.components);
+    expect(filled.head).toBe(head);
+    expect(firstOf(FITS.drain_turbo, "metric", DUNLIN.circuit.components).turbo).toBe("");
+  });
+  it("is there for every act that fits something", () => {
+    for (const kind of Object.keys(FITS) as FitKind[]) expect(FITS[kind].words).not.toBe("");
+  });
+});
+
+describe("the circuit's numbers", () => {
+  it("say whether it checks out, and which figures are a template's", () => {
+    shown();
+    expect(screen.getByText(/'second feed' is open/)).toBeTruthy();
+    expect(within(component("breather")).getByText("not yours yet")).toBeTruthy();
+    expect(within(component("filter")).queryByText("not yours yet")).toBeNull();
+    expect(within(component("main gallery")).getByText("a port is open")).toBeTruthy();
+  });
+  it("plug a port that is open, and take out what can be", async () => {
+    const edits = shown();
+    await userEvent.click(screen.getByRole("button", { name: "Plug second feed", hidden: true }));
+    expect(edits.act).toHaveBeenLastCalledWith({
+      kind: "plug_port",
+      component: told.components[0]?.id,
+      port: "second_feed",
+      plugged: true,
+    });
+    await userEvent.click(
+      screen.getByRole("button", { name: "Take cooler and lines out", hidden: true }),
+    );
+    expect(edits.act).toHaveBeenLastCalledWith({
+      kind: "take_out",
+      component: ofKind(DUNLIN.circuit, "cooler")[0]?.id,
+    });
+    expect(screen.queryByRole("button", { name: "Take filter out", hidden: true })).toBeNull();
+  });
+  it("make of a run what it is made of, and say what it holds", async () => {
+    const edits = shown();
+    const run = document.querySelector<HTMLElement>(`[data-run="${suctionOf(DUNLIN)?.id ?? ""}"]`);
+    if (!run) throw new Error("no run");
+    expect(within(run).getByText(/Full it holds 0.06 L/)).toBeTruthy();
+    await userEvent.selectOptions(within(run).getByLabelText("Made of"), "hose");
+    const [next] = vi.mocked(edits.replace).mock.lastCall ?? [];
+    expect(next && suctionOf(next)?.line.kind).toBe("hose");
+  });
+  it("say that a dry sump's forecast is to come", () => {
+    shown({}, { ...told, is_dry: true });
+    expect(screen.getByText("A dry sump")).toBeTruthy();
+  });
+  it("do an act by its form, and say what was done or why not", async () => {
+    const mutateAsync = vi
+      .fn()
+      .mockRejectedValueOnce(new Refusal(422, "holds_l: cannot be read", []))
+      .mockResolvedValueOnce({ ...DUNLIN_BUILD, undo: "oil cooler" } satisfies BuildOut);
+    shown({
+      edit: { mutateAsync, reset: vi.fn(), isPending: false } as unknown as BuildView["edit"],
+    });
+    await userEvent.click(screen.getByText("Fit or change something"));
+    await userEvent.click(screen.getByRole("button", { name: "An oil cooler" }));
+    const form = within(screen.getByRole("form", { name: "An oil cooler" }));
+    await userEvent.selectOptions(form.getByLabelText("Cooled by"), "plate");
+    await userEvent.click(form.getByRole("button", { name: "Fit it" }));
+    expect((await form.findByRole("alert")).textContent).toContain("cannot be read");
+    await userEvent.click(form.getByRole("button", { name: "Fit it" }));
+    expect((await screen.findByRole("status")).textContent).toBe("Done: oil cooler.");
+    expect(mutateAsync.mock.lastCall?.[0]).toMatchObject({
+      act: { kind: "fit_cooler", cooler: "plate", holds_l: "0.6 L", fill_up: true, dash: 10 },
+    });
+  });
+});
+
+describe("the filter of the demo", () => {
+  it("holds what the old document said", () => {
+    expect(filter?.holds_l).toBe(0.35);
+  });
+});
