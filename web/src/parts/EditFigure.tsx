@@ -98,7 +98,7 @@ export function EditFigure({
             onBlur={(event) => {
               if (typed !== null) void commit(event.target.value);
             }}
-            className={`${narrow ? "w-12" : "w-24"} border-b border-dotted bg-transparent text-right font-figure text-[18px] font-semibold ${
+            className={`${narrow ? "w-12" : "w-24"} border-b border-dotted bg-transparent text-right font-figure text-[18px] font-semibold placeholder:text-[14px] placeholder:font-normal placeholder:text-ink-2 ${
               fault ? "border-bad text-bad" : "border-ink"
             }`}
           />

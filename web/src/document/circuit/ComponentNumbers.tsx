@@ -43,10 +43,10 @@ function PortRow({
           <button
             type="button"
             className="ml-2 underline"
-            aria-label={`${isShut ? "Take the plug out of" : "Plug"} ${port.words}`}
+            aria-label={`${isShut ? "Unplug" : "Plug"} ${port.words}`}
             onClick={() => onPlug(!isShut)}
           >
-            {isShut ? "take it out" : "plug it"}
+            {isShut ? "unplug" : "plug it"}
           </button>
         )}
       </span>
@@ -75,7 +75,7 @@ export function ComponentNumbers({
     <details className="border-b border-hair" data-component={part.id}>
       <summary className="py-1.5 text-[14px]">
         <span className="font-medium">{part.name}</span>
-        {isInvented && <NotYours />}
+        {isInvented && SPECS[part.kind].length > 0 && <NotYours />}
         {ports.some(({ state }) => state === "open") && (
           <span className="ml-2 text-bad">a port is open</span>
         )}
@@ -103,7 +103,7 @@ export function ComponentNumbers({
           </ul>
         )}
         <div className="flex flex-wrap gap-x-4">
-          {part.assumed && (
+          {part.assumed && SPECS[part.kind].length > 0 && (
             <Button
               look="bare"
               className="px-0 underline"
@@ -119,7 +119,7 @@ export function ComponentNumbers({
               aria-label={`Take ${part.name} out`}
               onClick={() => edits.act({ kind: "take_out", component: part.id })}
             >
-              take it out
+              take it out of the circuit
             </Button>
           )}
         </div>

@@ -86,6 +86,7 @@ function FitForm({
   const fit = FITS[kind];
   const [filled, setFilled] = useState<Filled>(() => firstOf(fit, system, components));
   const [fault, setFault] = useState<string | null>(null);
+  const isLacking = fit.asked.some(({ ask, key }) => ask === "component" && filled[key] === "");
 
   async function doIt(): Promise<void> {
     setFault(null);
@@ -118,13 +119,14 @@ function FitForm({
           onSet={(value) => setFilled((before) => ({ ...before, [asked.key]: value }))}
         />
       ))}
+      {isLacking && <p className="py-1 text-[14px]">There is none in this circuit yet.</p>}
       {fit.caution && <p className="py-1 text-[13px]">{fit.caution}</p>}
       {fault && (
         <p role="alert" className="py-1 text-[14px] text-bad">
           {fault}
         </p>
       )}
-      <Button look="main" type="submit" className="mt-2" disabled={edit.isPending}>
+      <Button look="main" type="submit" className="mt-2" disabled={edit.isPending || isLacking}>
         Fit it
       </Button>
     </form>
