@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 
 from bilge_core.document.build import Build
@@ -331,6 +332,7 @@ def main() -> None:
     rain = saltmarsh_csv(DUNLIN_IN_THE_RAIN, seed=21)
     (HERE / "saltmarsh-rain.csv").write_text(rain, encoding="utf-8")
     (HERE / "saltmarsh-session.csv").write_text(session_csv(), encoding="utf-8")
+    (HERE / "readings.json").write_text(json.dumps(GAUGE_READINGS, indent=1) + "\n", "utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
     (HERE / "dunlin-gated.json").write_text(write_build(dunlin_gated()), encoding="utf-8")
     (HERE / "dunlin-shop.json").write_text(write_build(dunlin_shop()), encoding="utf-8")

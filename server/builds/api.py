@@ -44,12 +44,6 @@ def create_build(request: HttpRequest, payload: NewBuildIn) -> Status[BuildOut]:
     return Status(201, selectors.build_out(services.new_from_template(signed_in(request), payload)))
 
 
-@router.post("/import", response={201: BuildOut}, operation_id="import_build")
-def import_build(request: HttpRequest, file: File[UploadedFile]) -> Status[BuildOut]:
-    """A new build from a document file."""
-    return Status(201, selectors.build_out(services.import_build(signed_in(request), file)))
-
-
 @router.get("/{int:build_id}", response=BuildOut, operation_id="get_build")
 def get_build(request: HttpRequest, build_id: int) -> BuildOut:
     """A build as it stands."""
@@ -63,9 +57,9 @@ def delete_build(request: HttpRequest, build_id: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.get("/{int:build_id}/document", operation_id="export_build")
-def export_build(request: HttpRequest, build_id: int) -> HttpResponse:
-    """The build document as a file."""
+@router.get("/{int:build_id}/document", operation_id="export_document")
+def export_document(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The bare document as a file."""
     build = selectors.build_of(signed_in(request).workshop, build_id)
     text = write_build(selectors.document_of(build))
     name = slugify(build.name) or "build"

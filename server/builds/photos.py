@@ -14,7 +14,7 @@ from ninja.files import UploadedFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from builds import selectors
-from builds.models import Photo
+from builds.models import Build, Photo
 
 LARGEST_PHOTO_BYTES = 25 * 1024 * 1024
 LONGEST_SIDE = 1600
@@ -67,7 +67,7 @@ def _made_small(file: IO[bytes]) -> bytes:
 
 
 def add_photo(user: User, build_id: int, upload: UploadedFile) -> Photo:
-    """Keep a photo of a build; its token goes into the document beside what it shows.
+    """Keep a photo of a build; its token goes into the record of what it shows.
 
     Raises
     ------
@@ -78,11 +78,21 @@ def add_photo(user: User, build_id: int, upload: UploadedFile) -> Photo:
     build = selectors.build_of(user.workshop, build_id)
     if (upload.size or 0) > LARGEST_PHOTO_BYTES:
         raise InvalidInput([Problem("file", "is larger than 25 MB; save it smaller")])
+    return add_bytes(user, build, cast(IO[bytes], upload))
+
+
+def add_bytes(user: User, build: Build, file: IO[bytes]) -> Photo:
+    """Keep a photo of a build from its bytes.
+
+    Raises
+    ------
+    InvalidInput
+        If it is no picture, or the build has too many.
+    """
     if build.photos.count() >= MOST_PHOTOS:
         raise InvalidInput([Problem("file", f"{MOST_PHOTOS} photos are the most of one build")])
-    small = _made_small(cast(IO[bytes], upload))
     return Photo.objects.create(
-        build=build, token=secrets.token_urlsafe(12), data=small, made_by=user
+        build=build, token=secrets.token_urlsafe(12), data=_made_small(file), made_by=user
     )
 
 

@@ -12,7 +12,6 @@ from config.errors import Conflict, NotFound
 from django.db import transaction
 from loads.models import Lap
 from loads.selectors import lap_of
-from ninja.files import UploadedFile
 
 from builds import selectors
 from builds.models import Build, JudgedBy, Revision
@@ -56,17 +55,15 @@ def new_from_template(user: User, wanted: NewBuildIn) -> Build:
     return add_build(user, checked, selectors.FROM_TEMPLATE, _newest_lap(user.workshop))
 
 
-def import_build(user: User, upload: UploadedFile) -> Build:
-    """A new build from a document file.
+def new_from_document(user: User, text: bytes) -> Build:
+    """A new build from a bare document.
 
     Raises
     ------
     InvalidInput
         Naming the fields at fault; nothing is kept then.
     """
-    if (upload.size or 0) > LARGEST_DOCUMENT_BYTES:
-        raise InvalidInput([Problem("file", "is larger than 1 MB; a build document is a few kB")])
-    document = checked_document(upload.read())
+    document = checked_document(text)
     if last_number(document.model_dump()) > MOST_NUMBERED:
         document = checked_document(with_ids_by_place(document.model_dump(mode="json")))
     return add_build(user, document, "from a file", _newest_lap(user.workshop))

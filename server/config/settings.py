@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "accounts",
     "loads",
     "builds",
+    "records",
     "forecasts",
     "runs",
     "django_tasks",

@@ -17,10 +17,17 @@ Parts = Mapping[str, BaseModel]
 
 
 def kept(
-    answer: Answer, state: BuildState, lap: Lap | None, work_out: Callable[[], Parts]
+    answer: Answer,
+    state: BuildState,
+    lap: Lap | None,
+    work_out: Callable[[], Parts],
+    *more: bytes,
 ) -> dict[str, bytes]:
-    """The parts of an answer on a state over a lap, each as JSON: kept ones, or worked out now."""
-    key = key_of(answer, plain_document(state), known_by(lap))
+    """The parts of an answer on a state over a lap, each as JSON: kept ones, or worked out now.
+
+    `more` is what else it was made from.
+    """
+    key = key_of(answer, plain_document(state), known_by(lap), *more)
     found: dict[str, bytes] | None = caches["forecasts"].get(key)
     if found is None:
         found = {name: part.model_dump_json().encode() for name, part in work_out().items()}

@@ -14,7 +14,7 @@ from tests.browser.conftest import Page
 from tests.browser.labels import faults
 from tests.conftest import DEMO
 
-DOCUMENTS = sorted(path.name for path in DEMO.glob("*.json"))
+DOCUMENTS = sorted(path.name for path in DEMO.glob("dunlin*.json"))
 
 
 @pytest.fixture

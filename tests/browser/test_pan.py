@@ -64,21 +64,28 @@ def test_the_fill_stands_where_the_core_says(pan: Page, build: Build) -> None:
 
 def test_dips_that_part_from_the_drawing_name_a_dimension(pan: Page, build: Build) -> None:
     slider = pan.find("[aria-label='Fill of the pan']")
+    labels = "//input[@id=//label[.='Dipped']/@for]"
+
+    def typed() -> list[float]:
+        fields = pan.driver.find_elements(By.XPATH, labels)
+        return [float(field.get_attribute("value")) for field in fields]
+
     pan.click("button", "rail level")
-    for count, state in ((10, 2), (20, 3), (20, 4)):
-        slider.send_keys(*([Keys.HOME] if state == 2 else []), *([Keys.ARROW_UP] * count))
+    for count, dips in ((10, 1), (20, 2), (20, 3)):
+        slider.send_keys(*([Keys.HOME] if dips == 1 else []), *([Keys.ARROW_UP] * count))
         pan.click("button", "Add a dip at this fill")
-        pan.says(f"State {state}")
+        pan.until(lambda want=dips: len(typed()) == want)
     pan.says("they agree")
     assert len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-dip-point]")) == 3
-    labels = "//input[@id=//label[.='Dipped']/@for]"
     for at in range(3):
         field = pan.driver.find_elements(By.XPATH, labels)[at]
-        higher = float(field.get_attribute("value")) + 9
+        higher = typed()[at] + 9
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(str(higher), Keys.ENTER)
-        pan.says(f"State {5 + at}")
+        pan.until(lambda of=field: of.get_attribute("data-untouched") == "true")
+        assert typed()[at] == pytest.approx(higher, abs=0.6)
     pan.says("would explain it")
+    pan.says("on state 1, written anew")
     assert pan.serious_faults() == []
 
 

@@ -24,6 +24,10 @@ BUILDS = {
     for path in [*sorted(Path("demo").glob("dunlin*.json")), *sorted(TEMPLATES.glob("*.json"))]
 }
 PLAIN = BUILDS["inline-front-sump"]
+RELIEF: Raw = {
+    "kind": "figures", "figures": [{"field": "circuit.components.c4.opens_bar", "value": "5 bar"}],
+}  # fmt: skip
+READING = {"engine_rpm": 3000, "pressure_bar": 3.0, "oil_temperature_c": 95}
 MOVED: Raw = {"kind": "move_filter"}
 
 
@@ -90,6 +94,8 @@ ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
     ([{"kind": "fit_catch_can", "volume_l": 2}],
      {"kind": "plug_port", "component": "catch_can", "port": "drain", "plugged": False},
      "catch can: drain opened"),
+    ([RELIEF], {"kind": "calibrate", "readings": [READING]},
+     "bearings by 1 gauge reading, the highest 3 bar at 3000 rpm: 18 L/min at 3 bar"),
 ]  # fmt: skip
 
 
@@ -109,7 +115,7 @@ def test_each_says_what_it_did(before: list[Raw], raw: Raw, words: str) -> None:
     act = read_act(with_ids_for(build, raw))
     done = act.done(build)
     assert done.words.startswith(words)
-    if raw["kind"] not in ("take_out", "plug_port"):
+    if raw["kind"] not in ("take_out", "plug_port", "calibrate"):
         assert done.words.endswith(NOT_FELT)
     again = read_act(json.loads(act.model_dump_json()))
     assert again == act and again.done(build) == done

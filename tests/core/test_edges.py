@@ -11,10 +11,12 @@ import numpy as np
 import pytest
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.cli.check import check
+from bilge_core.document.circuit.calibration import bearings_told
 from bilge_core.document.circuit.pumps import PressureStage
 from bilge_core.document.plates import Gate, VerticalPlate
 from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
+from bilge_core.document.records import Records
 from bilge_core.forecast.dips import find_dips
 from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.envelope import held_loads
@@ -123,24 +125,48 @@ def test_a_reading_on_the_relief_tells_nothing_anywhere(
     """One edge for the check on the pan and for what the mouth is asked for: 0.85."""
     assert pytest.approx(0.85) == ON_RELIEF.most
     row = reading(3000, 5.0 * share)
-    assert (relief_flow(PUMP, 5.0, [row], 100.0) is not None) == telling
-    document = box_document(pump__relief_bar=5.0, gauge_readings=[row.model_dump()])
-    assert (about(build_from(document), "gauge_readings")[0][0] == "good") == telling
+    told = bearings_told(PUMP, 5.0, [row], 100.0)
+    assert (told is not None) == telling
+    later = bearings_told(PUMP, 9.0, [row], 100.0)  # told under a stiffer spring, asked with this
+    assert (relief_flow(5.0, later, 100.0) is not None) == telling
+    build = build_from(box_document(pump__relief_bar=5.0))
+    records = Records(gauge_readings=(row,))
+    assert (about(build, "records.gauge", None, records)[0][0] == "good") == telling
 
 
 def test_which_reading_tells_of_the_relief() -> None:
     """The highest below it, with oil within 20 K of the running one."""
     low, high, cold = reading(1000, 1.0), reading(2000, 4.0), reading(500, 4.1, warm=79.0)
 
-    def flow(rpm: float, bar: float) -> Any:
+    def flow(*rows: GaugeReading) -> float | None:
+        return relief_flow(5.0, bearings_told(PUMP, 5.0, rows, 100.0), 100.0)
+
+    def expected(rpm: float, bar: float) -> Any:
         return pytest.approx(float(demanded_flow(PUMP, rpm * RPM)) * 5.0 / bar)
 
-    assert relief_flow(PUMP, 5.0, [low, high, cold], 100.0) == flow(2000, 4.0)
-    assert relief_flow(PUMP, 5.0, [high, low], 100.0) == flow(2000, 4.0)
-    warm = reading(500, 4.1, warm=81.0)
-    assert relief_flow(PUMP, 5.0, [low, high, warm], 100.0) == flow(500, 4.1)
-    assert relief_flow(PUMP, 5.0, [reading(2000, 4.0, warm=121.0)], 100.0) is None
-    assert relief_flow(PUMP, 5.0, [reading(2000, 4.0, warm=119.0)], 100.0) is not None
+    assert flow(low, high, cold) == expected(2000, 4.0)
+    assert flow(high, low) == expected(2000, 4.0)
+    assert flow(low, high, reading(500, 4.1, warm=81.0)) == expected(500, 4.1)
+    assert flow(reading(2000, 4.0, warm=121.0)) is None
+    assert flow(reading(2000, 4.0, warm=119.0)) is not None
+
+
+@pytest.mark.parametrize(("warm", "telling"), [(119.0, True), (121.0, False)])
+def test_bearings_told_of_other_oil_tell_nothing(warm: float, telling: bool) -> None:
+    told = bearings_told(PUMP, 5.0, [reading(2000, 3.0)], 100.0)
+    assert (relief_flow(5.0, told, warm) is not None) == telling
+    assert relief_flow(None, told, 100.0) is None
+
+
+def test_how_sure_the_bearings_are() -> None:
+    """Readings that part by more than a trial's 16 % say so: 10 and 20 L/min a bar."""
+    rows = [reading(1000, 2.0), reading(3000, 3.0)]
+    told = bearings_told(PUMP, 5.0, rows, 100.0)
+    assert told is not None
+    assert told.uncertainty_pct == pytest.approx(100 * 5 / 15, abs=0.1)
+    assert told.source == "2 gauge readings, the highest 3 bar at 3000 rpm"
+    one = bearings_told(PUMP, 5.0, rows[:1], 100.0)
+    assert one is not None and one.uncertainty_pct == 16.0
 
 
 def test_braking_holds_its_load_forward() -> None:

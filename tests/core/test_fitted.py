@@ -15,7 +15,10 @@ from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.clearance.keep_outs import clearances
 from bilge_core.document.build import Build
+from bilge_core.document.inspection import Inspected
+from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
+from bilge_core.document.records import NO_RECORDS, Records
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.log import Log
 from bilge_core.pan import assemble_pan
@@ -33,12 +36,14 @@ def boss(kind: str, x: float, y: float, depth: float, **more: Any) -> dict[str, 
     }  # fmt: skip
 
 
-def about(build: Build, field: str, lap: Log | None = None) -> list[tuple[str, str]]:
+def about(
+    build: Build, field: str, lap: Log | None = None, records: Records = NO_RECORDS
+) -> list[tuple[str, str]]:
     pan = assemble_pan(build)
     settled = settle_lap(pan, build, lap) if lap is not None else None
     return [
         (c.state, c.words)
-        for c in check_pan(build, pan, 6000 * RPM, settled)
+        for c in check_pan(build, pan, 6000 * RPM, settled, records)
         if c.field.startswith(field)
     ]
 
@@ -139,21 +144,40 @@ def test_a_windage_tray_in_the_crank(box_document: Make) -> None:
 
 
 def test_gauge_readings_on_the_relief_say_nothing(box_document: Make) -> None:
-    def reading(rpm: float, bar: float) -> dict[str, float]:
-        return {"engine_rpm": rpm, "pressure_bar": bar, "oil_temperature_c": 100}
+    def read(*rows: tuple[float, float]) -> Records:
+        return Records(
+            gauge_readings=tuple(
+                GaugeReading(engine_rpm=rpm, pressure_bar=bar, oil_temperature_c=100)
+                for rpm, bar in rows
+            )
+        )
 
-    on = box_document(pump__relief_bar=5.0, gauge_readings=[reading(5000, 5.1), reading(6000, 4.9)])
-    assert about(build_from(on), "gauge_readings")[0][0] == "caution"
-    on["gauge_readings"].append(reading(2500, 3.0))
-    assert about(build_from(on), "gauge_readings")[0][0] == "good"
+    build = build_from(box_document(pump__relief_bar=5.0))
+    on = read((5000, 5.1), (6000, 4.9))
+    assert about(build, "records.gauge", None, on)[0][0] == "caution"
+    below = read((5000, 5.1), (6000, 4.9), (2500, 3.0))
+    assert about(build, "records.gauge", None, below)[0][0] == "good"
+    assert about(build, "records.gauge") == []
 
 
 def test_what_the_inspection_found(box_document: Make) -> None:
-    rows = [{"item": item, "found": "sound"} for item in ITEMS]
-    assert about(build_from(box_document(pan__inspection=rows)), "pan.inspection") == []
-    rows[0]["found"], rows[1]["found"], rows[2]["found"] = "replace", "watch", "not_looked"
-    found = about(build_from(box_document(pan__inspection=rows)), "pan.inspection")
+    build = build_from(box_document())
+
+    def looked(**found: str) -> list[tuple[str, str]]:
+        rows = [{"item": item, "found": "sound"} for item in ITEMS]
+        for place, how in found.items():
+            rows[int(place[1:])]["found"] = how
+        seen = tuple(Inspected.model_validate(row) for row in rows)
+        return about(build, "records.inspection", None, Records(inspection=seen))
+
+    assert looked() == []
+    found = looked(_0="replace", _1="watch", _2="not_looked")
     assert [state for state, _ in found] == ["bad", "caution", "caution"]
+    # before anything is looked at nothing is asked; what has no record is not looked at
+    assert about(build, "records.inspection") == []
+    one = Records(inspection=(Inspected(item=ITEMS[0], found="sound"),))
+    (words,) = about(build, "records.inspection", None, one)
+    assert words[1] == f"{len(ITEMS) - 1} of {len(ITEMS)} things not yet looked at"
 
 
 def keep_out(kind: str, **more: Any) -> dict[str, Any]:

@@ -40,7 +40,7 @@ def test_knowledge_is_no_difference() -> None:
     after = edited(
         ("car.rail_height_mm", 199.0), ("oil.away_l", 1.4), ("name", "other"),
         ("circuit.components.4.holds_l", 0.9), ("circuit.components.4.assumed", True),
-        ("pan.inspection.0.found", "watch"), ("gauge_readings", []),
+        ("circuit.components.5.bearings", None),
     )  # fmt: skip
     assert differences(whole(), after) == ()
 

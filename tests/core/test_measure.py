@@ -14,7 +14,7 @@ from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.document.build import Build
 from bilge_core.document.dipped import Dipped
-from bilge_core.document.read import read_build
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 from bilge_core.quantities import convert
@@ -73,20 +73,18 @@ def test_the_dimension_that_was_wrong_is_named(
     )
     points = zip(volumes, (seen.computed * 1e3 + zero).tolist(), strict=True)
     drawn = dunlin.model_dump(mode="json")
-    drawn["pan"]["dipped"] = dips(*((v, max(0.0, level)) for v, level in points))
-    best = explain_poured(Build.model_validate(drawn))[0]
+    dipped = Dipped.model_validate(dips(*((v, max(0.0, level)) for v, level in points)))
+    best = explain_poured(Build.model_validate(drawn), dipped)[0]
     assert best.what == wanted
     assert best.change * 1e3 == pytest.approx(change_mm, abs=1.0)
     assert best.rms < 1e-3
 
 
 def test_dips_that_agree_need_no_explanation(dunlin: Build) -> None:
-    drawn = dunlin.model_dump(mode="json")
-    drawn["pan"]["dipped"] = dips((4.0, 62.6), (2.0, 32.5))
-    build = Build.model_validate(drawn)
-    assert build.pan.dipped is not None
-    assert compare_poured(assemble_pan(build), build.car, build.pan.dipped).rms < 1.0e-3
-    assert explain_poured(build) == ()
+    dipped = Dipped.model_validate(dips((4.0, 62.6), (2.0, 32.5)))
+    assert compare_poured(assemble_pan(dunlin), dunlin.car, dipped).rms < 1.0e-3
+    assert explain_poured(dunlin, dipped) == ()
+    assert explain_poured(dunlin, None) == ()
 
 
 @pytest.mark.parametrize(("halved", "names"), [(0.45, 1), (0.55, 0)])
@@ -100,8 +98,8 @@ def test_what_does_not_halve_the_mismatch_explains_nothing(
     volumes = [1.92, 3.84, 5.76, 7.68]  # 20, 40, 60, 80 mm in a box of 400 x 240
     shift, scatter = 4.0, 4.0 * halved / math.sqrt(1.0 - halved**2)
     levels = [20.0 * (n + 1) + shift + scatter * (-1.0) ** n for n in range(4)]
-    document = box_document(pan__dipped=dips(*zip(volumes, levels, strict=True)))
-    found = [each.what for each in explain_poured(Build.model_validate(document))]
+    dipped = Dipped.model_validate(dips(*zip(volumes, levels, strict=True)))
+    found = [each.what for each in explain_poured(build_from(box_document()), dipped)]
     assert ("zero of the dipstick" in found) == bool(names)
 
 
@@ -243,9 +241,8 @@ def test_dips_above_the_rail_count_to_the_top_of_the_skirt(dunlin: Build) -> Non
         {"poured_l": litres, "level_mm": 100.0}
         for litres in (2.0, between, pan.solid.volume * 1e3 + 0.1)
     ]
-    document = changed(dunlin, "pan", "dipped", value={"engine": "level", "points": points})
-    assert document.pan.dipped is not None
-    found = compare_poured(pan, dunlin.car, document.pan.dipped)
+    dipped = Dipped.model_validate({"engine": "level", "points": points})
+    found = compare_poured(pan, dunlin.car, dipped)
     assert found.poured * 1e3 == pytest.approx([2.0, between])
     # level on the bench, the second stands above the rail: the pan's depth and some more
     assert found.computed[1] > -pan.solid.vertices[:, 2].min()

@@ -12,6 +12,7 @@ import numpy as np
 import pytest
 from bilge_core.cli.check import check
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.calibration import bearings_told
 from bilge_core.document.circuit.pumps import PressureStage
 from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
@@ -85,11 +86,13 @@ def test_relief_limits_what_is_drawn() -> None:
     cold = GaugeReading(engine_rpm=1000, pressure_bar=4.0, oil_temperature_c=20)
     on_relief = GaugeReading(engine_rpm=6000, pressure_bar=5.0, oil_temperature_c=100)
     telling = GaugeReading(engine_rpm=3000, pressure_bar=3.0, oil_temperature_c=95)
-    assert relief_flow(pump, 5.0, [cold, on_relief], 100.0) is None
-    seen = [cold, on_relief, telling]
-    assert relief_flow(pump, 5.0, seen, 100.0) == pytest.approx(1.667e-3, rel=1e-3)
-    assert relief_flow(pump, None, [telling], 100.0) is None
-    assert float(drawn_flow(pump, None, [telling], 100.0, 9000 * RPM)) == pytest.approx(3e-3)
+    assert bearings_told(pump, 5.0, [cold, on_relief], 100.0) is None
+    told = bearings_told(pump, 5.0, [cold, on_relief, telling], 100.0)
+    assert relief_flow(5.0, told, 100.0) == pytest.approx(1.667e-3, rel=1e-3)
+    assert float(drawn_flow(pump, None, told, 100.0, 9000 * RPM)) == pytest.approx(3e-3)
+    assert float(drawn_flow(pump, 5.0, told, 100.0, 9000 * RPM)) == pytest.approx(
+        1.667e-3, rel=1e-3
+    )
 
 
 def test_check_with_moving_oil(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -17,6 +17,7 @@ from bilge_core.agreement.poured import explain_poured
 from bilge_core.checks.pan import check_pan
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.document.build import Build
+from bilge_core.document.dipped import Dipped
 from bilge_core.document.read import build_from
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.forecast import forecast_settled
@@ -95,7 +96,10 @@ def judge(document: dict[str, Any]) -> None:
     assert check_pan(build, pan, 700.0)
     gap = ground_clearance(build, pan)
     assert gap is None or math.isfinite(gap.gap)
-    explain_poured(build)
+    explain_poured(build, Dipped.model_validate({"engine": "in_car", "points": POINTS}))
+
+
+POINTS = [{"poured_l": 2.0, "level_mm": 40.0}, {"poured_l": 3.0, "level_mm": 51.0}]
 
 
 @QUICK

@@ -35,7 +35,7 @@ SAID: dict[tuple[str, ...], str] = {
         "The pickup runs dry for 1.5 s in corner 1, left, at 1.21 g. 1.534 3.719"
     )
 }
-CHECKED: dict[tuple[str, ...], str] = {("pan-1", "settled-1", "checks-2"): "10a4d445c53512a8"}
+CHECKED: dict[tuple[str, ...], str] = {("pan-1", "settled-1", "checks-2"): "8322dfaed3413129"}
 MOVING: dict[tuple[str, ...], list[float]] = {
     ("pan-1", "moving-3"): [3.112, 0.203, 1.237, 303.96, -54.748, -86.0, 4.551]
 }

@@ -29,12 +29,10 @@ def test_a_photo_is_kept_small_and_stripped(api: Api, other_api: Api, build: Bui
         assert len(kept.getexif()) == 0
     assert other_api.client.get(path).status_code == 404
     assert other_api.upload(f"/builds/{build.pk}/photos", data)[0] == 404
-    inspection = [{"item": "Cracks along the rail", "found": "watch", "photos": [told["token"]]}]
-    document = {**build.current.document}
-    document["pan"] = {**document["pan"], "inspection": inspection}
-    body = {"base_state": 1, "document": document, "change": "inspected"}
-    status, told = api("PUT", f"/builds/{build.pk}/document", body)
-    assert (status, told["document"]["pan"]["inspection"][0]["found"]) == (200, "watch")
+    row = {"kind": "inspection", "item": "Cracks", "found": "watch", "photos": [told["token"]]}
+    body = {"state": 1, "system": "metric", "record": row}
+    status, told = api("POST", f"/builds/{build.pk}/records", body)
+    assert (status, told[0]["record"]["found"]) == (201, "watch")
 
 
 @pytest.mark.parametrize(

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 import pytest
@@ -36,24 +35,24 @@ def test_fills_level_and_in_the_car(api: Api, build: Build) -> None:
 
 
 def test_dips_are_compared_and_explained(api: Api, build: Build) -> None:
-    document = json.loads(json.dumps(build.current.document))
     points = [(1, 24.9), (2, 40.4), (3, 55.9), (4, 70.9), (30, 500)]
-    document["pan"]["dipped"] = {
-        "engine": "level",
+    poured: dict[str, Any] = {
+        "kind": "poured", "engine": "level",
         "points": [{"poured_l": v, "level_mm": h} for v, h in points],
-    }
-    edit = {"base_state": 1, "document": document, "change": "dips"}
-    assert api("PUT", f"/builds/{build.pk}/document", edit)[0] == 200
+    }  # fmt: skip
+    body = {"state": 1, "system": "metric", "record": poured}
+    assert api("POST", f"/builds/{build.pk}/records", body)[0] == 201
     _, told = api("GET", f"/stages/pan/{build.pk}")
     assert told["dips"][-1]["computed_mm"] is None  # more than it holds
     assert told["rms_mm"] == pytest.approx(8.3, abs=0.5)
     assert told["explanations"][0]["what"] == "zero of the dipstick"
     assert told["explanations"][0]["change_mm"] == pytest.approx(8.3, abs=0.5)
-    # a point is edited by its figure like any other
-    path = f"/builds/{build.pk}/acts"
-    edit = figures("pan.dipped.points.0.level_mm", "5/8 in", 2, "us")
-    _, changed = api("POST", path, edit)
-    assert changed["document"]["pan"]["dipped"]["points"][0]["level_mm"] == pytest.approx(15.875)
+    # a point is written anew with its figure as typed, like any other
+    (row,) = api("GET", f"/builds/{build.pk}/records")[1]
+    poured["points"][0]["level_mm"] = "5/8 in"
+    body = {"state": 1, "system": "us", "record": poured, "replaces": row["id"]}
+    _, (row,) = api("POST", f"/builds/{build.pk}/records", body)
+    assert row["record"]["points"][0]["level_mm"] == pytest.approx(15.875)
 
 
 @pytest.mark.parametrize(

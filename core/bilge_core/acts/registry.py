@@ -10,6 +10,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 from bilge_core.acts.act import MOST_TYPED
 from bilge_core.acts.bottle import FitAccumulator
 from bilge_core.acts.breathing import FitBreather, FitCatchCan, OutsideReturn
+from bilge_core.acts.calibrate import Calibrate
 from bilge_core.acts.cooling import FitCooler, FitSandwichPlate
 from bilge_core.acts.deepen import Deepen, Spacer
 from bilge_core.acts.figures import SetFigures, named_in
@@ -28,7 +29,7 @@ AnyAct = Annotated[
     SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall
     | FitAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter | FitRegulator
     | DirectFeed | FeedTurbo | DrainTurbo | OutsideReturn | FitCatchCan | FitBreather | TakeOut
-    | PlugPort,
+    | PlugPort | Calibrate,
     Field(discriminator="kind"),
 ]  # fmt: skip
 
@@ -50,6 +51,45 @@ def _number(typed: str, name: str, field: str, system: UnitSystem) -> float | st
         else:
             message = f"{error.value} cannot be read; it must be {error.requirement}"
         raise InvalidInput([Problem(field, message)]) from None
+
+
+def figures_read(raw: Any, system: UnitSystem, field: str) -> Any:
+    """Plain data with every figure that was typed as text read, however deep it lies.
+
+    A figure is known by its field's name ending in a unit.
+
+    Raises
+    ------
+    InvalidInput
+        Naming each that cannot be read.
+
+    Examples
+    --------
+    >>> figures_read({"points": [{"level_mm": "2 in", "name": "2 in"}]}, "metric", "record")
+    {'points': [{'level_mm': 50.8, 'name': '2 in'}]}
+    """
+    problems: list[Problem] = []
+
+    def read(value: Any, path: str, name: str) -> Any:
+        if isinstance(value, dict):
+            return {key: read(each, f"{path}.{key}", str(key)) for key, each in value.items()}
+        if isinstance(value, list):
+            return [read(each, f"{path}.{at}", "") for at, each in enumerate(value)]
+        if not isinstance(value, str) or not field_unit(name):
+            return value
+        if len(value) > MOST_TYPED:
+            problems.append(Problem(path, f"must be at most {MOST_TYPED} letters long"))
+            return value
+        try:
+            return _number(value, name, path, system)
+        except InvalidInput as error:
+            problems.extend(error.problems)
+            return value
+
+    found = read(raw, field, "")
+    if problems:
+        raise InvalidInput(problems)
+    return found
 
 
 def as_typed(raw: Any, system: UnitSystem) -> Any:

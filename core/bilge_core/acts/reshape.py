@@ -155,7 +155,7 @@ def sump_preset(build: Build, place: SumpPlace, depth: float, shelf: float) -> B
         add("front shelf" if both else "shelf", end + ramp, x1, flat_low)
     raw = build.model_dump(mode="json")
     raw["pan"] |= {
-        "zones": zones, "plates": [], "bosses": [], "dip_marks": [], "flange": None, "dipped": None,
+        "zones": zones, "plates": [], "bosses": [], "dip_marks": [], "flange": None,
     }  # fmt: skip
     for run in raw["circuit"]["runs"]:
         if is_id(run["end"]["port"]):  # a boss of the pan that was

@@ -131,13 +131,14 @@ def _candidates(build: Build) -> dict[str, Callable[[float], Build]]:
     return found
 
 
-def explain_poured(build: Build) -> tuple[Explanation, ...]:
+def explain_poured(build: Build, dipped: Dipped | None) -> tuple[Explanation, ...]:
     """Which single dimension would explain the mismatch, the best first.
 
     Parameters
     ----------
     build : Build
-        With at least two pour-and-dip points.
+    dipped : Dipped or None
+        With at least two points, or nothing is explained.
 
     Returns
     -------
@@ -154,10 +155,9 @@ def explain_poured(build: Build) -> tuple[Explanation, ...]:
     --------
     >>> from pathlib import Path
     >>> from bilge_core.document.read import read_build
-    >>> explain_poured(read_build(Path("demo/dunlin.json").read_text()))
+    >>> explain_poured(read_build(Path("demo/dunlin.json").read_text()), None)
     ()
     """
-    dipped = build.pan.dipped
     if dipped is None or len(dipped.points) < 2:
         return ()
     here = compare_poured(assemble_pan(build), build.car, dipped)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,7 +14,10 @@ from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import bore_of
 from bilge_core.document.engine import Crank
 from bilge_core.document.fitted import Boss
+from bilge_core.document.inspection import Inspected
 from bilge_core.document.plates import HorizontalPlate
+from bilge_core.document.pump import GaugeReading
+from bilge_core.document.records import NO_RECORDS, Records
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity
@@ -146,12 +150,12 @@ def _crank_checks(at: _Situation) -> list[Check | None]:
     return [*found, *_trays(at.build, throws), *scrapers]
 
 
-def _gauge_checks(build: Build) -> list[Check | None]:
+def _gauge_checks(build: Build, readings: Sequence[GaugeReading]) -> list[Check | None]:
     relief = build.circuit.relief_bar
     if relief is None:
         return []
-    below = sum(not gauge.is_on_relief(r.pressure_bar, relief) for r in build.gauge_readings)
-    return [gauge.check_readings(below, len(build.gauge_readings))]
+    below = sum(not gauge.is_on_relief(r.pressure_bar, relief) for r in readings)
+    return [gauge.check_readings(below, len(readings))]
 
 
 def _bolt_checks(build: Build) -> list[Check | None]:
@@ -173,20 +177,22 @@ def _keep_out_checks(build: Build, pan: Pan) -> list[Check | None]:
     return found
 
 
-def _inspection_checks(build: Build) -> list[Check | None]:
-    rows = build.pan.inspection
-    unseen = sum(row.found == "not_looked" for row in rows)
+def _inspection_checks(rows: Sequence[Inspected]) -> list[Check | None]:
+    seen = {row.item for row in rows if row.found != "not_looked"}
+    items = dict.fromkeys([*inspection.ITEMS, *(row.item for row in rows)]) if rows else {}
+    unseen = sum(item not in seen for item in items)
     return [
-        *(
-            inspection.check_item(row.item, row.found, f"pan.inspection.{index}")
-            for index, row in enumerate(rows)
-        ),
-        inspection.check_unseen(unseen, len(rows)),
+        *(inspection.check_item(row.item, row.found, "records.inspection") for row in rows),
+        inspection.check_unseen(unseen, len(items)),
     ]
 
 
 def check_fitted(
-    build: Build, pan: Pan, engine_speed: float, lap: SettledLap | None = None
+    build: Build,
+    pan: Pan,
+    engine_speed: float,
+    lap: SettledLap | None = None,
+    records: Records = NO_RECORDS,
 ) -> list[Check]:
     """Check what is fitted to the pan and round it against the trade's rules.
 
@@ -199,11 +205,13 @@ def check_fitted(
         Crank's speed at which the pump asks for most [rad/s].
     lap : SettledLap, optional
         For how long of the lap things are under oil.
+    records : Records, optional
+        What was looked at, and what the gauge read.
 
     Returns
     -------
     list of Check
-        Nothing of what the document does not say.
+        Nothing of what neither document nor records say.
 
     Raises
     ------
@@ -233,8 +241,8 @@ def check_fitted(
         *_boss_checks(at),
         *_pickup_checks(build, engine_speed),
         *_crank_checks(at),
-        *_gauge_checks(build),
+        *_gauge_checks(build, records.gauge_readings),
         *_bolt_checks(build),
-        *_inspection_checks(build),
+        *_inspection_checks(records.inspection),
     ]
     return [check for check in found if check is not None]

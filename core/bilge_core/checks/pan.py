@@ -8,6 +8,7 @@ import shapely
 from bilge_core.checks.fitted import check_fitted
 from bilge_core.document.build import Build
 from bilge_core.document.plates import VerticalPlate
+from bilge_core.document.records import NO_RECORDS, Records
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.turns import rpm_of_speed
@@ -74,7 +75,11 @@ def _plate_gap_checks(build: Build, pan: Pan) -> list[Check]:
 
 
 def check_pan(
-    build: Build, pan: Pan, engine_speed: float, lap: SettledLap | None = None
+    build: Build,
+    pan: Pan,
+    engine_speed: float,
+    lap: SettledLap | None = None,
+    records: Records = NO_RECORDS,
 ) -> tuple[Check, ...]:
     """Check the pan against itself and the trade's rules.
 
@@ -87,6 +92,8 @@ def check_pan(
         Crank's speed at which the pump asks for most [rad/s].
     lap : SettledLap, optional
         For how long of the lap things are under oil.
+    records : Records, optional
+        What was looked at, and what the gauge read.
 
     Returns
     -------
@@ -113,7 +120,7 @@ def check_pan(
         *_opening_checks(build, engine_speed),
         *_plate_gap_checks(build, pan),
         mouth.check_gap(build.pickup.gap_mm * 1e-3),
-        *check_fitted(build, pan, engine_speed, lap),
+        *check_fitted(build, pan, engine_speed, lap, records),
     ]
     order = {"bad": 0, "caution": 1, "good": 2}
     return tuple(sorted(checks, key=lambda check: order[check.state]))

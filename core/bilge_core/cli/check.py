@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 from bilge_core.cli.arguments import arguments
 from bilge_core.cli.report import report
 from bilge_core.document.build import Build
+from bilge_core.document.export import unpacked
 from bilge_core.document.read import read_build
 from bilge_core.errors import BilgeError, InvalidInput, Problem
 from bilge_core.forecast import forecast_settled
@@ -151,7 +152,7 @@ def check(words: list[str]) -> int:
     """Run ``bilge check`` with its words; returns the exit status."""
     options = arguments(words)
     try:
-        build = read_build(_read(options.build))
+        build = read_build(unpacked(_read(options.build)).document)
         file = open_log(_as_text(_read(options.lap)))
         judged = _judged(file, options)
         log = judged.log

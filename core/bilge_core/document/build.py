@@ -12,7 +12,6 @@ from bilge_core.document.oil import Oil
 from bilge_core.document.pan import Pan, fault_of_outline
 from bilge_core.document.parts import Name, Part
 from bilge_core.document.pickup import Pickup
-from bilge_core.document.pump import GaugeReading
 from bilge_core.document.upgrade import upgraded
 from bilge_core.errors import InvalidInput, Problem
 
@@ -28,7 +27,6 @@ class Build(Part):
     pan: Pan
     pickup: Pickup
     circuit: Circuit
-    gauge_readings: list[GaugeReading] = Field(default=[], max_length=40)
     notes: str = Field(default="", max_length=20_000)
 
     @model_validator(mode="before")

@@ -32,23 +32,24 @@ MARKS: dict[str, Mark] = {
     "pan.plates": "work",
     "pan.spacer_mm": "work",
     "pan.bolt_length_mm": "knowledge",
-    "pan.dipped": "knowledge",
     "pan.dip_marks": "work",
     "pan.sheet_mm": "work",
     "pan.made": "work",
     "pan.flange": "work",
     "pan.bosses": "work",
     "pan.scrapers": "work",
-    "pan.inspection": "knowledge",
     "pickup": "work",
     "circuit.components": "work",
     "circuit.runs": "work",
     "circuit.gauge": "work",
-    "gauge_readings": "knowledge",
 }
 """Every field of the document, by itself or with the part that it lies in."""
 
-OF_COMPONENTS: dict[str, Mark] = {"holds_l": "knowledge", "assumed": "label"}
+OF_COMPONENTS: dict[str, Mark] = {
+    "holds_l": "knowledge",
+    "bearings": "knowledge",
+    "assumed": "label",
+}
 """Fields of a component or a run that are marked otherwise than the part that they are of."""
 
 _PARTED = ("circuit.components", "circuit.runs")
@@ -63,8 +64,8 @@ def mark_of(field: str) -> Mark:
     ('work', 'knowledge')
     """
     keys = field.split(".")
-    if ".".join(keys[:2]) in _PARTED and keys[-1] in OF_COMPONENTS:
-        return OF_COMPONENTS[keys[-1]]
+    if ".".join(keys[:2]) in _PARTED and len(keys) > 3 and keys[3] in OF_COMPONENTS:
+        return OF_COMPONENTS[keys[3]]
     return next(mark for path, mark in MARKS.items() if f"{field}.".startswith(f"{path}."))
 
 

@@ -8,10 +8,8 @@ from pydantic import Field
 from shapely import Polygon
 from shapely.validation import explain_validity
 
-from bilge_core.document.dipped import Dipped
 from bilge_core.document.fitted import Boss, DipMark, Flange, Scraper
 from bilge_core.document.ids import Id
-from bilge_core.document.inspection import Inspected
 from bilge_core.document.parts import Coordinate, Depth, Name, Part
 from bilge_core.document.plates import Plate
 
@@ -95,7 +93,6 @@ class Pan(Part):
     bolt_length_mm: float | None = Field(
         default=None, gt=0, le=300, description="of the pan bolts without a spacer"
     )
-    dipped: Dipped | None = None
     dip_marks: list[DipMark] = Field(default=[], max_length=6)
     sheet_mm: float | None = Field(
         default=None, gt=0, le=20, description="thickness of the pan's wall"
@@ -104,4 +101,3 @@ class Pan(Part):
     flange: Flange | None = None
     bosses: list[Boss] = Field(default=[], max_length=40)
     scrapers: list[Scraper] = Field(default=[], max_length=8)
-    inspection: list[Inspected] = Field(default=[], max_length=40)

@@ -52,20 +52,23 @@ _SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP)
 
 REACH: dict[Answer, tuple[str, ...]] = {
     "settled": _SETTLED,
-    "moving": (*_SETTLED, *_PLATES, "car.crank", "pump.relief_bar", "gauge_readings"),
+    "moving": (
+        *_SETTLED, *_PLATES, "car.crank", "pump.relief_bar", "bearings.flow_l_min",
+        "bearings.at_bar", "bearings.oil_temperature_c",
+    ),
     "clearance": (
         *_ATTITUDE, *_SPACE, "car.rail_height_mm", "car.least_ground_mm", "car.keep_outs",
         "pan.sheet_mm",
     ),
     "checks": (
         *_SETTLED, *_PLATES, "pan.zones.*.name", "pan.plates.*.name", "pan.plates.*.role",
-        "pan.plates.*.openings.*.name", "pan.spacer_mm", "pan.bolt_length_mm", "pan.dipped",
+        "pan.plates.*.openings.*.name", "pan.spacer_mm", "pan.bolt_length_mm",
         "pan.dip_marks", "pan.sheet_mm", "pan.flange.thickness_mm", "pan.flange.bolts",
-        "pan.bosses", "pan.scrapers", "pan.inspection.*.item", "pan.inspection.*.found",
+        "pan.bosses", "pan.scrapers",
         "pan.plates.*.id", "pan.plates.*.openings.*.gate.id",
         "suction.bore_mm", "suction.dash", "suction.seal", "suction.age", "pickup.braces",
         "pump.relief_bar",
-        "gauge_readings", "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
+        "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
         "car.keep_outs",
     ),
     "drawing": (
@@ -77,7 +80,8 @@ REACH: dict[Answer, tuple[str, ...]] = {
 
 
 def as_felt(document: Document) -> Document:
-    """A document with the pump, its relief and its suction line taken out of the circuit.
+    """A document with the pump, its relief, its suction line and the bearings taken out of the
+    circuit.
 
     Examples
     --------
@@ -92,6 +96,7 @@ def as_felt(document: Document) -> Document:
     parts = circuit["components"]
     pump = next(each for each in parts if each["kind"] == "pressure_stage")
     relief: Document = next((each for each in parts if each["kind"] == "relief"), {})
+    gallery: Document = next((each for each in parts if each["kind"] == "gallery"), {})
     into = {"component": pump["id"], "port": "inlet"}
     run = next((each for each in circuit["runs"] if into.items() <= each["end"].items()), None)
     suction = {} if run is None else {**run["end"], **run["line"]}
@@ -99,6 +104,7 @@ def as_felt(document: Document) -> Document:
         **document,
         "pump": {**pump, "relief_bar": relief.get("opens_bar")},
         "suction": suction,
+        "bearings": gallery.get("bearings") or {},
     }
 
 

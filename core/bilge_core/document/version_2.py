@@ -10,13 +10,17 @@ from typing import Any
 
 from pydantic import Field, ValidationError
 
+from bilge_core.document.circuit.calibration import bearings_told, known_by
+from bilge_core.document.circuit.circuit import Circuit
+from bilge_core.document.circuit.pumps import PressureStage
 from bilge_core.document.circuit.run import End
 from bilge_core.document.circuit.template import wet_circuit, with_drained_bosses, with_held
 from bilge_core.document.ids import Document
 from bilge_core.document.parts import Name, Part
 from bilge_core.document.pickup import Bend
 from bilge_core.document.problems import problems_of
-from bilge_core.document.pump import FlowPoint, LowStage
+from bilge_core.document.pump import FlowPoint, GaugeReading, LowStage
+from bilge_core.document.records import records_in
 from bilge_core.errors import InvalidInput, Problem
 
 _Seal = End.model_fields["seal"].annotation
@@ -107,8 +111,31 @@ def circuit_of_2(document: Document) -> Document:
     circuit = with_held(_with_tube(circuit, tube, joint), held)
     circuit = with_drained_bosses(circuit, pan.get("bosses") or [])
     return {
-        **_without(document, "pump"),
+        **_without(document, "pump", "gauge_readings"),
         "oil": _without(oil, "held"),
+        "pan": _without(pan, "inspection", "dipped"),
         "pickup": _without(pickup, "tube", "joint"),
-        "circuit": circuit,
+        "circuit": _calibrated(circuit, document),
     }
+
+
+def _calibrated(circuit: Document, document: Document) -> Document:
+    """What the gauge's readings of then told of the bearings, as every forecast took it from them.
+
+    The readings themselves are records since: whoever opens the file keeps them.
+    """
+    readings = [each for each in records_in(document) if isinstance(each, GaugeReading)]
+    temperature = document["oil"].get("temperature_c")
+    parts = circuit["components"]
+    pump = next(each for each in parts if each["kind"] == "pressure_stage")
+    relief = next(each["opens_bar"] for each in parts if each["kind"] == "relief")
+    if not isinstance(temperature, int | float):
+        return circuit
+    told = bearings_told(PressureStage.model_validate(pump), relief, readings, temperature)
+    if told is None:
+        return circuit
+    whole = Circuit.model_validate(circuit).model_dump(mode="json")
+    for each in parts:
+        if each["kind"] == "gallery":
+            each["bearings"] = {**told.model_dump(mode="json"), "circuit": known_by(whole)}
+    return circuit

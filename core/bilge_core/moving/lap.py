@@ -116,7 +116,7 @@ def wetting_of(build: Build) -> Wetting:
 
 def _demand(build: Build, log: Log) -> Callable[[float], float]:
     flow = drawn_flow(
-            build.circuit.pump, build.circuit.relief_bar, build.gauge_readings,
+            build.circuit.pump, build.circuit.relief_bar, build.circuit.bearings,
             build.oil.temperature_c, log.engine_speed,
         )  # fmt: skip
     return lambda time: float(np.interp(time, log.time - log.time[0], flow))

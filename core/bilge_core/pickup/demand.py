@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
+from bilge_core.document.circuit.calibration import Bearings
 from bilge_core.document.circuit.pumps import PressureStage
-from bilge_core.document.pump import GaugeReading
 from bilge_core.physics.arrays import Array
-from bilge_core.physics.turns import speed_of_rpm
+from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.pickup.draw_down import pump_volume_flow
-from bilge_core.rules import gauge
 
 
 def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
@@ -42,6 +39,7 @@ def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
     Examples
     --------
     >>> from bilge_core.document.pump import LowStage
+    >>> from bilge_core.physics.turns import speed_of_rpm
     >>> pump = PressureStage(
     ...     kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0,
     ...     low_stage=LowStage(displacement_cm3=10, up_to_rpm=2000))
@@ -49,71 +47,50 @@ def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
     >>> (demanded_flow(pump, speed_of_rpm(rpm)) * 60e3).round(1).tolist()  # L/min
     [19.0, 42.0]
     """
-    high = pump_volume_flow(pump.displacement_cm3 * 1e-6, pump.drive_ratio, engine_speed)
-    stage = pump.low_stage
-    if stage is None or stage.unplugged:
-        return high
-    low = pump_volume_flow(stage.displacement_cm3 * 1e-6, pump.drive_ratio, engine_speed)
-    switch_over = speed_of_rpm(stage.up_to_rpm)
-    return np.asarray(np.where(np.asarray(engine_speed) < switch_over, low, high))
+    speed: Array = np.asarray(engine_speed, dtype=np.float64)
+    per_cm3: Array = pump_volume_flow(1e-6, pump.drive_ratio, speed)
+    return per_cm3 * pump.displacement_at(rpm_of_speed(speed))
 
 
 def relief_flow(
-    pump: PressureStage,
-    relief_bar: float | None,
-    readings: Sequence[GaugeReading],
-    temperature_c: float,
+    relief_bar: float | None, bearings: Bearings | None, temperature_c: float
 ) -> float | None:
-    """Volume flow [m3/s] at which the relief valve opens, from what the gauge showed below that.
+    """Volume flow [m3/s] at which the relief valve opens, from what the gauge told below that.
 
     Parameters
     ----------
-    pump : PressureStage
     relief_bar : float or None
-        At which its relief opens; None where it is not known.
-    readings : sequence of GaugeReading
+        At which it opens; None where it is not known.
+    bearings : Bearings or None
+        What the engine was seen to let through.
     temperature_c : float
         Running temperature of the oil [°C].
 
     Returns
     -------
     float or None
-        None when the relief or a reading well below it is not known.
+        None when the relief or what the engine lets through well below it is not known.
 
     Notes
     -----
-    The engine's bearings let oil through in proportion to pressure, as laminar flow does; jets and
-    other orifices, which let through less at high pressure, are not told apart. The reading at the
-    highest pressure below the relief, with oil about as warm, is the one taken.
+    In proportion to pressure: see `bearings_told`.
 
     Examples
     --------
-    >>> pump = PressureStage(
-    ...     kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0)
-    >>> seen = [GaugeReading(engine_rpm=2000, pressure_bar=2.5, oil_temperature_c=100)]
-    >>> round(relief_flow(pump, 5.0, seen, 105.0) * 60e3, 1)  # L/min: 40 at 2.5 bar, so 80 at 5 bar
+    >>> told = Bearings(flow_l_min=40, at_bar=2.5, oil_temperature_c=100, uncertainty_pct=16,
+    ...                 source="a reading")
+    >>> round(relief_flow(5.0, told, 105.0) * 60e3, 1)  # L/min: 40 at 2.5 bar, so 80 at 5 bar
     80.0
     """
-    if relief_bar is None:
+    if relief_bar is None or bearings is None or not bearings.tells(relief_bar, temperature_c):
         return None
-    telling = [
-        reading
-        for reading in readings
-        if reading.pressure_bar > 0.0
-        and not gauge.is_on_relief(reading.pressure_bar, relief_bar)
-        and gauge.LIKE_WARMTH.holds(abs(reading.oil_temperature_c - temperature_c))
-    ]
-    if not telling:
-        return None
-    best = max(telling, key=lambda reading: reading.pressure_bar)
-    flow = float(demanded_flow(pump, speed_of_rpm(best.engine_rpm)))
-    return flow * relief_bar / best.pressure_bar
+    return bearings.flow_l_min / 60e3 * relief_bar / bearings.at_bar
 
 
 def drawn_flow(
     pump: PressureStage,
     relief_bar: float | None,
-    readings: Sequence[GaugeReading],
+    bearings: Bearings | None,
     temperature_c: float,
     engine_speed: Array | float,
 ) -> Array:
@@ -124,7 +101,8 @@ def drawn_flow(
     pump : PressureStage
     relief_bar : float or None
         At which its relief opens; None where it is not known.
-    readings : sequence of GaugeReading
+    bearings : Bearings or None
+        What the engine was seen to let through.
     temperature_c : float
         Running temperature of the oil [°C].
     engine_speed : float or ndarray
@@ -148,13 +126,15 @@ def drawn_flow(
 
     Examples
     --------
+    >>> from bilge_core.physics.turns import speed_of_rpm
     >>> pump = PressureStage(
     ...     kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0)
-    >>> seen = [GaugeReading(engine_rpm=2000, pressure_bar=2.5, oil_temperature_c=100)]
+    >>> told = Bearings(flow_l_min=40, at_bar=2.5, oil_temperature_c=100, uncertainty_pct=16,
+    ...                 source="a reading")
     >>> speed = speed_of_rpm(np.array([3000.0, 7000.0]))
-    >>> (drawn_flow(pump, 5.0, seen, 100.0, speed) * 60e3).round(1).tolist()  # L/min
+    >>> (drawn_flow(pump, 5.0, told, 100.0, speed) * 60e3).round(1).tolist()  # L/min
     [60.0, 80.0]
     """
     swallowed = demanded_flow(pump, engine_speed)
-    most = relief_flow(pump, relief_bar, readings, temperature_c)
+    most = relief_flow(relief_bar, bearings, temperature_c)
     return swallowed if most is None else np.minimum(swallowed, most)

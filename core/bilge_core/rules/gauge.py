@@ -42,11 +42,11 @@ def check_readings(below: int, count: int) -> Check | None:
             f"{below} of {count} gauge readings are below the relief's "
             "opening and say what the engine drinks"
         )
-        return Check("good", words, "gauge_readings", ON_RELIEF)
+        return Check("good", words, "records.gauge", ON_RELIEF)
     return Check(
         "caution",
         "Every gauge reading is on the relief valve, which says nothing of the engine's "
         "demand: read one hot at middling rpm",
-        "gauge_readings",
+        "records.gauge",
         ON_RELIEF,
     )

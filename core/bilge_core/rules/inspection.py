@@ -36,4 +36,4 @@ def check_unseen(unseen: int, count: int) -> Check | None:
     if not unseen:
         return None
     words = f"{unseen} of {count} things not yet looked at"
-    return Check("caution", words, "pan.inspection", LOOKED_AT)
+    return Check("caution", words, "records.inspection", LOOKED_AT)

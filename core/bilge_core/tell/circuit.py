@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.calibration import known_by
 from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import Component, Port, Way
 from bilge_core.document.circuit.run import bore_of, contents_of
@@ -48,6 +49,16 @@ class LineRunOut(BaseModel):
     """Full."""
 
 
+class CalibratedOut(BaseModel):
+    """What gauge readings told of the engine. `changed_since`: the circuit is another now."""
+
+    flow_l_min: float
+    at_bar: float
+    uncertainty_pct: float
+    source: str
+    changed_since: bool
+
+
 class CircuitOut(BaseModel):
     """A build's circuit in words.
 
@@ -57,6 +68,7 @@ class CircuitOut(BaseModel):
     checks: list[CheckOut]
     components: list[ComponentOut]
     runs: list[LineRunOut]
+    calibrated: CalibratedOut | None
     told_apart: bool
     is_dry: bool
 
@@ -90,6 +102,19 @@ def _ports(of: Circuit, component: Component) -> list[PortOut]:
         )
         for port in component.PORTS
     ]
+
+
+def _calibrated(of: Circuit) -> CalibratedOut | None:
+    told = of.bearings
+    if told is None:
+        return None
+    return CalibratedOut(
+        flow_l_min=told.flow_l_min,
+        at_bar=told.at_bar,
+        uncertainty_pct=told.uncertainty_pct,
+        source=told.source,
+        changed_since=told.circuit != known_by(of.model_dump(mode="json")),
+    )
 
 
 def circuit_out(build: Build) -> CircuitOut:
@@ -126,6 +151,7 @@ def circuit_out(build: Build) -> CircuitOut:
             for each in of.components
         ],
         runs=runs,
+        calibrated=_calibrated(of),
         told_apart=of.held_l is not None,
         is_dry=of.is_dry,
     )

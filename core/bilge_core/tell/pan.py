@@ -12,6 +12,7 @@ from bilge_core.clearance.keep_outs import clearances
 from bilge_core.document.build import Build
 from bilge_core.document.car import Car
 from bilge_core.document.dipped import Dipped
+from bilge_core.document.records import NO_RECORDS, Records
 from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import standing_gravity, standing_up
@@ -159,8 +160,8 @@ def _marks(pan: Pan, document: Build) -> list[MarkOut]:
     ]
 
 
-def pan_out(document: Build, log: Log | None) -> PanOut:
-    """Fills, dips and checks of a build, over a prepared log where there is one.
+def pan_out(document: Build, log: Log | None, records: Records = NO_RECORDS) -> PanOut:
+    """Fills, dips and checks of a build and its records, over a prepared log if there is one.
 
     Raises
     ------
@@ -172,7 +173,7 @@ def pan_out(document: Build, log: Log | None) -> PanOut:
     if log is not None:
         highest = float(np.max(log.engine_speed))
         lap = settle_lap(pan, document, log)
-    dipped = document.pan.dipped
+    dipped = records.dipped
     comparison = compare_poured(pan, document.car, dipped) if dipped and dipped.points else None
     return PanOut(
         level=_fill(pan, LEVEL_CAR),
@@ -185,9 +186,9 @@ def pan_out(document: Build, log: Log | None) -> PanOut:
                 change_mm=mm(each.change, 1),
                 rms_mm=mm(each.rms),
             )
-            for each in explain_poured(document)
+            for each in explain_poured(document, dipped)
         ],
-        checks=[check_out(document, c) for c in check_pan(document, pan, highest, lap)],
+        checks=[check_out(document, c) for c in check_pan(document, pan, highest, lap, records)],
         lowest_below_rail_mm=mm(-pan.solid.vertices[:, 2].min(), 1),
         ground=_ground(pan, document),
         clearances=_clearances(pan, document),

@@ -10,6 +10,7 @@ from bilge_core.tell.pan import pan_out
 from builds.selectors import build_of, document_of
 from forecasts.kept import kept
 from loads.services import log_of
+from records.selectors import records_for
 
 from stages.pan.schemas import DepthForIn, DepthForOut
 
@@ -23,12 +24,13 @@ def pan_figures(workshop: Workshop, build_id: int) -> bytes:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    lap = build.lap
+    lap, records = build.lap, records_for(build)
     parts = kept(
         "checks",
         build.current,
         lap,
-        lambda: {"pan": pan_out(document_of(build), log_of(lap) if lap else None)},
+        lambda: {"pan": pan_out(document_of(build), log_of(lap) if lap else None, records)},
+        repr(records).encode(),
     )
     return parts["pan"]
 

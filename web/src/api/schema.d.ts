@@ -35,7 +35,7 @@ export interface paths {
         put?: never;
         /**
          * Import Build
-         * @description A new build from a document file.
+         * @description A new build from a file: with records and photos, or a bare document.
          */
         post: operations["import_build"];
         delete?: never;
@@ -156,15 +156,35 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Export Build
-         * @description The build document as a file.
+         * Export Document
+         * @description The bare document as a file.
          */
-        get: operations["export_build"];
+        get: operations["export_document"];
         /**
          * Replace Document
          * @description Edit the whole document.
          */
         put: operations["replace_document"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Build
+         * @description The build with its records and photos as one file.
+         */
+        get: operations["export_build"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -266,6 +286,30 @@ export interface paths {
         get: operations["get_photo"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Records
+         * @description The records that count, in the order taken.
+         */
+        get: operations["list_records"];
+        put?: never;
+        /**
+         * Take Record
+         * @description Keep a record, write one anew or strike one out; what counts then.
+         */
+        post: operations["take_record"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1259,7 +1303,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
             /** Base State */
             base_state: number;
             /**
@@ -1304,6 +1348,28 @@ export interface components {
             base_state: number;
             /** State */
             state: number | null;
+        };
+        /**
+         * Bearings
+         * @description Oil that the bearings and all else let through at one pressure, of warm oil.
+         */
+        Bearings: {
+            /** At Bar */
+            at_bar: number;
+            /**
+             * Circuit
+             * @description what the circuit was known by when it was told
+             * @default
+             */
+            circuit: string;
+            /** Flow L Min */
+            flow_l_min: number;
+            /** Oil Temperature C */
+            oil_temperature_c: number;
+            /** Source */
+            source: string;
+            /** Uncertainty Pct */
+            uncertainty_pct: number;
         };
         /**
          * Bend
@@ -1476,11 +1542,6 @@ export interface components {
              * @constant
              */
             format: "bilge-build";
-            /**
-             * Gauge Readings
-             * @default []
-             */
-            gauge_readings: components["schemas"]["GaugeReading"][];
             /** Name */
             name: string;
             /**
@@ -1576,6 +1637,43 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * Calibrate
+         * @description The bearings of the main gallery as gauge readings tell of them.
+         */
+        Calibrate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "calibrate";
+            /** Readings */
+            readings: components["schemas"]["GaugeReading"][];
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * CalibratedOut
+         * @description What gauge readings told of the engine. `changed_since`: the circuit is another now.
+         */
+        CalibratedOut: {
+            /** At Bar */
+            at_bar: number;
+            /** Changed Since */
+            changed_since: boolean;
+            /** Flow L Min */
+            flow_l_min: number;
+            /** Source */
+            source: string;
+            /** Uncertainty Pct */
+            uncertainty_pct: number;
         };
         /**
          * Car
@@ -1815,6 +1913,7 @@ export interface components {
          *     `told_apart`: the oil away from the pan follows from what its components and lines hold.
          */
         CircuitOut: {
+            calibrated: components["schemas"]["CalibratedOut"] | null;
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
             /** Components */
@@ -2275,23 +2374,6 @@ export interface components {
             dipped_mm: number;
             /** Poured L */
             poured_l: number;
-        };
-        /**
-         * Dipped
-         * @description A pour-and-dip measurement: a litre at a time, cold.
-         */
-        Dipped: {
-            /**
-             * Engine
-             * @description the rail level on the bench, or leaned and raked as in the car
-             * @enum {string}
-             */
-            engine: "level" | "in_car";
-            /**
-             * Points
-             * @default []
-             */
-            points: components["schemas"]["DipPoint"][];
         };
         /**
          * DirectFeed
@@ -2981,6 +3063,8 @@ export interface components {
              * @default false
              */
             assumed: boolean;
+            /** @description what gauge readings told; set by calibrating alone */
+            bearings?: components["schemas"]["Bearings"] | null;
             /**
              * Holds L
              * @description oil that it holds while the engine runs, hot
@@ -3071,6 +3155,23 @@ export interface components {
         GaugeReading: {
             /** Engine Rpm */
             engine_rpm: number;
+            /** Oil Temperature C */
+            oil_temperature_c: number;
+            /** Pressure Bar */
+            pressure_bar: number;
+        };
+        /**
+         * GaugeRecord
+         * @description What the pressure gauge read.
+         */
+        GaugeRecord: {
+            /** Engine Rpm */
+            engine_rpm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gauge";
             /** Oil Temperature C */
             oil_temperature_c: number;
             /** Pressure Bar */
@@ -3320,10 +3421,10 @@ export interface components {
             sleeve: boolean;
         };
         /**
-         * Inspected
-         * @description One thing looked at on pan and pickup as they come, before anything is assembled.
+         * InspectionRecord
+         * @description One thing looked at.
          */
-        Inspected: {
+        InspectionRecord: {
             /**
              * Found
              * @enum {string}
@@ -3331,6 +3432,11 @@ export interface components {
             found: "not_looked" | "sound" | "watch" | "replace";
             /** Item */
             item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspection";
             /**
              * Note
              * @default
@@ -3680,6 +3786,32 @@ export interface components {
              * @description in the unit that ends its name, or as typed with any unit of its kind
              */
             width_mm: number | string;
+        };
+        /**
+         * LevelRecord
+         * @description Where the oil stood on the stick.
+         */
+        LevelRecord: {
+            /**
+             * Engine
+             * @enum {string}
+             */
+            engine: "cold" | "hot" | "running";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            /**
+             * Level Mm
+             * @description straight up from the lowest point inside
+             */
+            level_mm: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * LineRunOut
@@ -4127,13 +4259,7 @@ export interface components {
              * @default []
              */
             dip_marks: components["schemas"]["DipMark"][];
-            dipped?: components["schemas"]["Dipped"] | null;
             flange?: components["schemas"]["Flange"] | null;
-            /**
-             * Inspection
-             * @default []
-             */
-            inspection: components["schemas"]["Inspected"][];
             /** Made */
             made?: ("sheet" | "cast") | null;
             /**
@@ -4552,6 +4678,28 @@ export interface components {
             words: string;
         };
         /**
+         * PouredRecord
+         * @description Oil poured in a litre at a time, and dipped.
+         */
+        PouredRecord: {
+            /**
+             * Engine
+             * @description the rail level on the bench, or leaned and raked as in the car
+             * @enum {string}
+             */
+            engine: "level" | "in_car";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "poured";
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["DipPoint"][];
+        };
+        /**
          * PressureStage
          * @description A stage that feeds the engine.
          *
@@ -4693,6 +4841,51 @@ export interface components {
             /** Share */
             share?: number | null;
             understood?: components["schemas"]["UnderstoodOut"] | null;
+        };
+        /**
+         * RecordIn
+         * @description Something looked at or measured on a state of the build.
+         *
+         *     `replaces`: the record that it is written anew for. Without a record that one is struck out.
+         */
+        RecordIn: {
+            /** Record */
+            record: (components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"]) | null;
+            /** Replaces */
+            replaces?: number | null;
+            /** State */
+            state: number;
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * RecordOut
+         * @description A record that counts. `state`: the number of the one that it was taken on.
+         */
+        RecordOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "inspection" | "poured" | "gauge" | "level";
+            /** Record */
+            record: components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"];
+            /** State */
+            state: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /** Taken By */
+            taken_by: string;
+            /** Written Anew */
+            written_anew: boolean;
         };
         /**
          * RectangularMouth
@@ -7174,7 +7367,7 @@ export interface operations {
             };
         };
     };
-    export_build: {
+    export_document: {
         parameters: {
             query?: never;
             header?: never;
@@ -7346,6 +7539,71 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7833,6 +8091,189 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    list_records: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"][];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"][];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

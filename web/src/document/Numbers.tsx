@@ -1,6 +1,7 @@
 import { useState, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import type { BuildDocument } from "../api/queries";
+import { exportAddress } from "../api/records";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
@@ -203,13 +204,14 @@ function NameAndNotes({ choose }: { choose: Choose }): ReactElement {
         value={build.document.notes}
         onType={(typed) => choose("notes", typed)}
       />
-      <a
-        href={`/api/builds/${build.id}/document`}
-        download
-        className="mt-2 inline-block text-[14px] underline"
-      >
-        Save the build document as a file
-      </a>
+      <p className="mt-2 flex flex-wrap gap-x-4 text-[14px]">
+        <a href={exportAddress(build)} download className="underline">
+          Save the build as a file
+        </a>
+        <a href={`/api/builds/${build.id}/document`} download className="underline">
+          Its bare document
+        </a>
+      </p>
     </FigureGroup>
   );
 }

@@ -4,7 +4,8 @@ import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
 import { pumpOf, reliefOf, withComponent } from "./circuit/circuit";
-import { RecordParts, Records, type Spec } from "./Records";
+import { GaugeReadings } from "./GaugeReadings";
+import { RecordParts, type Spec } from "./Records";
 import type { Replace, Type } from "./ZoneNumbers";
 
 const FLOW: readonly Spec[] = [
@@ -28,12 +29,6 @@ const LOW: readonly Spec[] = [
   { kind: "figure", key: "relief_bar", label: "Relief in low mode" },
   { kind: "switch", key: "unplugged", label: "Unplugged: stays in high mode" },
 ];
-const GAUGE: readonly Spec[] = [
-  { kind: "figure", key: "engine_rpm", label: "Engine speed" },
-  { kind: "figure", key: "pressure_bar", label: "Gallery pressure" },
-  { kind: "figure", key: "oil_temperature_c", label: "Oil temperature" },
-];
-
 /** The pump: displacement or a flow figure, one or two stages, relief; and what the gauge read. */
 export function PumpNumbers({
   document,
@@ -44,7 +39,6 @@ export function PumpNumbers({
   onType: Type;
   onReplace: Replace;
 }): ReactElement {
-  const { gauge_readings: readings } = document;
   const pump = pumpOf(document);
   const relief = reliefOf(document);
   const path = `circuit.components.${pump.id}`;
@@ -146,40 +140,7 @@ export function PumpNumbers({
           )}
         </div>
       </FigureGroup>
-      <FigureGroup title="Gauge readings">
-        <Records
-          records={readings.map((reading, at) => ({ ...reading, number: at + 1 }))}
-          path="gauge_readings"
-          empty="Hot idle and one or two at middling rpm, below the relief: they say what the engine drinks."
-          specsOf={() => GAUGE}
-          nameOf={({ engine_rpm, pressure_bar }) => `${engine_rpm} rpm: ${pressure_bar} bar`}
-          additions={[
-            {
-              words: "Add a reading",
-              make: () => ({
-                engine_rpm: 3000,
-                pressure_bar: 3,
-                oil_temperature_c: document.oil.temperature_c,
-                number: readings.length + 1,
-              }),
-            },
-          ]}
-          onType={onType}
-          onPut={(rows, words) =>
-            onReplace(
-              {
-                ...document,
-                gauge_readings: rows.map(({ engine_rpm, pressure_bar, oil_temperature_c }) => ({
-                  engine_rpm,
-                  pressure_bar,
-                  oil_temperature_c,
-                })),
-              },
-              words,
-            )
-          }
-        />
-      </FigureGroup>
+      <GaugeReadings />
     </>
   );
 }

@@ -8,8 +8,10 @@ from typing import TypeVar
 
 from pydantic import Field
 
+from bilge_core.document.circuit.calibration import Bearings
 from bilge_core.document.circuit.component import Component, Port
 from bilge_core.document.circuit.dry_and_gas import Tank
+from bilge_core.document.circuit.engine_side import Gallery
 from bilge_core.document.circuit.kinds import AnyComponent
 from bilge_core.document.circuit.pumps import PanRegion, PressureStage, Relief
 from bilge_core.document.circuit.run import End, HardLine, Hose, Run, contents_of
@@ -50,6 +52,12 @@ class Circuit(Part):
         """Where the first relief opens; None where there is none or it is not known."""
         reliefs = self.of_kind(Relief)
         return reliefs[0].opens_bar if reliefs else None
+
+    @property
+    def bearings(self) -> Bearings | None:
+        """What gauge readings told of the main gallery."""
+        galleries = self.of_kind(Gallery)
+        return galleries[0].bearings if galleries else None
 
     @property
     def is_dry(self) -> bool:

@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from bilge_core.document.circuit.calibration import Bearings
 from bilge_core.document.circuit.component import Component, Port, port
 
 
@@ -19,6 +20,9 @@ class Gallery(Component):
         port("tappings", "tapping", "out", "pressure", many=True),
     )
     kind: Literal["gallery"]
+    bearings: Bearings | None = Field(
+        default=None, description="what gauge readings told; set by calibrating alone"
+    )
 
 
 class Jets(Component):

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import Any, ClassVar, Literal
 
+import numpy as np
 from pydantic import Field, model_validator
 
 from bilge_core.document.circuit.component import Component, Port, port
 from bilge_core.document.ids import Id
 from bilge_core.document.parts import Name
 from bilge_core.document.pump import FlowPoint, LowStage
+from bilge_core.physics.arrays import Array
 
 
 class PanRegion(Component):
@@ -49,6 +51,28 @@ class PressureStage(Component):
     flow_point: FlowPoint | None = None
     low_stage: LowStage | None = None
     driven_by: Name | None = Field(default=None, description="shaft, gear or belt that turns it")
+
+    def displacement_at(self, engine_rpm: Array | float) -> Array:
+        """Per turn [cm3] at a crank speed: a two-stage pump is in its low mode below a switch-over.
+
+        Unplugged it stays in the high one (common practice, no published source).
+        """
+        low = self.low_stage
+        if low is None or low.unplugged:
+            return np.full_like(np.asarray(engine_rpm, dtype=np.float64), self.displacement_cm3)
+        below = np.asarray(engine_rpm) < low.up_to_rpm
+        return np.asarray(np.where(below, low.displacement_cm3, self.displacement_cm3))
+
+    def swept_l_min(self, engine_rpm: float) -> float:
+        """What it would deliver, quite filled, at a crank speed [L/min].
+
+        Examples
+        --------
+        >>> PressureStage(kind="pressure_stage", name="pump", displacement_cm3=12,
+        ...               drive_ratio=0.5).swept_l_min(6000)
+        36.0
+        """
+        return float(self.displacement_at(engine_rpm)) * self.drive_ratio * engine_rpm / 1e3
 
     @model_validator(mode="before")
     @classmethod

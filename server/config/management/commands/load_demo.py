@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import os
 from argparse import ArgumentParser
 from typing import Any
 
 from accounts.models import User
 from accounts.services import open_account
+from bilge_core.document.records import read_record
 from builds.models import Build
 from builds.schemas import RevisionIn
 from builds.services import name_revision
@@ -17,6 +19,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 from loads.models import Lap
 from loads.services import store_lap
+from records.services import keep
 from runs.schemas import RunIn
 from runs.services import ask_for_run
 
@@ -35,6 +38,10 @@ REVISIONS = {
     "dunlin": "as raced",
 }
 """Documents, the last one on top of the shelf, and what their first state is called."""
+
+
+READINGS = json.loads((settings.DEMO / "readings.json").read_text())
+"""What the gauge of the demo's car read."""
 
 
 class Command(BaseCommand):
@@ -65,6 +72,9 @@ class Command(BaseCommand):
         for name, revision in REVISIONS.items():
             document = checked_document((settings.DEMO / f"{name}.json").read_bytes())
             build = add_build(user, document, "demo", lap)
+            assert build.current is not None
+            for row in READINGS:
+                keep(user, build, build.current, read_record({"kind": "gauge", **row}), None)
             first = RevisionIn(base_state=1, name=revision)
             name_revision(user, build.pk, first)
             ask_for_run(user, RunIn(build_id=build.pk))  # its moving verdict from the first minute

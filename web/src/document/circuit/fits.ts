@@ -14,6 +14,7 @@ export type FitKind = Exclude<
   | "carry_to_wall"
   | "take_out"
   | "plug_port"
+  | "calibrate"
 >;
 
 /** One thing asked in a form. */

@@ -2,8 +2,10 @@
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import type { BuildDocument, PanFigures } from "../../api/queries";
-import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
+import type { PanFigures } from "../../api/queries";
+import type { RecordOf } from "../../api/records";
+import { DUNLIN_BUILD } from "../../testing/documents";
+import { keptOf } from "../../testing/kept";
 import { show } from "../../testing/shown";
 import { Deepen } from "./Deepen";
 import { Dipped } from "./Dipped";
@@ -11,33 +13,42 @@ import { Dipped } from "./Dipped";
 const NONE = { rms_mm: null, explanations: [], dips: [] } as unknown as PanFigures;
 const onType = vi.fn(() => Promise.resolve());
 
-function dipped(part: BuildDocument["pan"]["dipped"], pan: PanFigures = NONE) {
-  const onReplace = vi.fn();
-  const document = { ...DUNLIN, pan: { ...DUNLIN.pan, dipped: part } };
-  show(<Dipped {...{ document, pan, onType, onReplace }} litres={2.04} heightMm={33.4} />);
-  return () => (onReplace.mock.lastCall as [BuildDocument])[0].pan.dipped;
+type Poured = RecordOf<"poured">;
+
+function dipped(part: Omit<Poured, "kind"> | null, pan: PanFigures = NONE) {
+  const kept = keptOf("poured", part ? [{ kind: "poured", ...part }] : []);
+  show(<Dipped {...{ kept, pan }} litres={2.04} heightMm={33.4} />);
+  return kept;
 }
 
 describe("Dipped", () => {
   it("says how to begin, and adds a dip at the fill shown", async () => {
-    const kept = dipped(null);
+    const { put } = dipped(null);
     expect(screen.getByText(/Pour oil in a litre at a time/)).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Add a dip at this fill" }));
-    expect(kept()).toEqual({ engine: "level", points: [{ poured_l: 2, level_mm: 33 }] });
+    expect(put).toHaveBeenCalledExactlyOnceWith(
+      { kind: "poured", engine: "level", points: [{ poured_l: 2, level_mm: 33 }] },
+      undefined,
+    );
   });
-  it("keeps how the engine stood, and strikes a dip out", async () => {
+  it("writes anew how the engine stood, and strikes a dip out", async () => {
     const points = [
       { poured_l: 1, level_mm: 17 },
       { poured_l: 2, level_mm: 33 },
     ];
-    const kept = dipped({ engine: "level", points });
+    const { put, keep } = dipped({ engine: "level", points });
+    expect(screen.getByText(/ada, 25 Nov 2026, on state 3/)).toBeTruthy();
     await userEvent.selectOptions(
       screen.getByLabelText("How the engine stood when it was dipped"),
       "in_car",
     );
-    expect(kept()).toEqual({ engine: "in_car", points });
+    expect(put).toHaveBeenLastCalledWith({ kind: "poured", engine: "in_car", points }, 1);
     await userEvent.click(screen.getByRole("button", { name: "Strike dip 1" }));
-    expect(kept()?.points).toEqual([points[1]]);
+    expect(put.mock.lastCall?.[0].points).toEqual([points[1]]);
+    const [, second] = screen.getAllByLabelText("Dipped");
+    await userEvent.clear(second as HTMLElement);
+    await userEvent.type(second as HTMLElement, "1.5 in{Enter}");
+    expect(keep.mock.lastCall?.[0].points[1]).toEqual({ poured_l: 2, level_mm: "1.5 in" });
   });
   it("names the dimension that would explain a mismatch, the best first", () => {
     dipped(

@@ -1,13 +1,15 @@
 import type { ReactElement } from "react";
-import type { BuildDocument, PanFigures } from "../../api/queries";
+import type { PanFigures } from "../../api/queries";
+import type { RecordOf } from "../../api/records";
+import { TakenBy } from "../../document/TakenBy";
+import type { Keeping } from "../../document/useRecords";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
-import type { Replace, Type } from "../../document/ZoneNumbers";
 
-type DippedPart = NonNullable<BuildDocument["pan"]["dipped"]>;
+type Poured = RecordOf<"poured">;
 
 function Mismatch({ pan }: { pan: PanFigures }): ReactElement | null {
   const { system, units } = useSettings();
@@ -52,24 +54,24 @@ function Mismatch({ pan }: { pan: PanFigures }): ReactElement | null {
 
 /** Poured a litre at a time and dipped: the points, and what the drawing makes of them. */
 export function Dipped({
-  document,
+  kept,
   pan,
   litres,
   heightMm,
-  onType,
-  onReplace,
 }: {
-  document: BuildDocument;
+  kept: Keeping<"poured">;
   pan: PanFigures;
   litres: number;
   heightMm: number;
-  onType: Type;
-  onReplace: Replace;
 }): ReactElement {
-  const dipped: DippedPart = document.pan.dipped ?? { engine: "level", points: [] };
-  const points = dipped.points;
-  const put = (next: DippedPart, change: string): void =>
-    onReplace({ ...document, pan: { ...document.pan, dipped: next } }, change);
+  const row = kept.rows?.at(-1);
+  const dipped: Poured = row?.record ?? { kind: "poured", engine: "level", points: [] };
+  const { points } = dipped;
+  const put = (next: Poured): void => kept.put(next, row?.id);
+  const typed = (index: number, key: "poured_l" | "level_mm", text: string): Promise<unknown> => {
+    const next = points.map((point, at) => (at === index ? { ...point, [key]: text } : point));
+    return kept.keep({ ...dipped, points: next }, row?.id);
+  };
   return (
     <section aria-labelledby="dipped" className="border-t border-ink px-4 py-3">
       <div className="flex items-center justify-between gap-2">
@@ -80,10 +82,7 @@ export function Dipped({
           aria-label="How the engine stood when it was dipped"
           value={dipped.engine}
           onChange={(event) =>
-            put(
-              { ...dipped, engine: event.target.value === "in_car" ? "in_car" : "level" },
-              "how it was dipped",
-            )
+            put({ ...dipped, engine: event.target.value === "in_car" ? "in_car" : "level" })
           }
           className="border-b border-dotted border-ink bg-panel font-figure text-[14px]"
         >
@@ -103,25 +102,23 @@ export function Dipped({
             <EditFigure
               narrow
               label="Poured"
-              field={`pan.dipped.points.${index}.poured_l`}
+              field={`record.points.${index}.poured_l`}
               value={point.poured_l}
-              onType={(typed) => onType([`pan.dipped.points.${index}.poured_l`], typed)}
+              onType={(text) => typed(index, "poured_l", text)}
             />
             <EditFigure
               narrow
               label="Dipped"
-              field={`pan.dipped.points.${index}.level_mm`}
+              field={`record.points.${index}.level_mm`}
               value={point.level_mm}
-              onType={(typed) => onType([`pan.dipped.points.${index}.level_mm`], typed)}
+              onType={(text) => typed(index, "level_mm", text)}
             />
           </div>
           <Button
             look="bare"
             className="px-1"
             aria-label={`Strike dip ${index + 1}`}
-            onClick={() =>
-              put({ ...dipped, points: points.filter((_, at) => at !== index) }, "dip struck out")
-            }
+            onClick={() => put({ ...dipped, points: points.filter((_, at) => at !== index) })}
           >
             ×
           </Button>
@@ -130,23 +127,26 @@ export function Dipped({
       <Button
         className="mt-2"
         onClick={() =>
-          put(
-            {
-              ...dipped,
-              points: [
-                ...points,
-                {
-                  poured_l: Math.max(0.1, Number(litres.toFixed(1))),
-                  level_mm: Number(heightMm.toFixed(0)),
-                },
-              ],
-            },
-            "dip added",
-          )
+          put({
+            ...dipped,
+            points: [
+              ...points,
+              {
+                poured_l: Math.max(0.1, Number(litres.toFixed(1))),
+                level_mm: Number(heightMm.toFixed(0)),
+              },
+            ],
+          })
         }
       >
         Add a dip at this fill
       </Button>
+      {row && <TakenBy row={row} />}
+      {kept.fault && (
+        <p role="alert" className="py-1 text-[14px] text-bad">
+          {kept.fault}
+        </p>
+      )}
       <Mismatch pan={pan} />
     </section>
   );

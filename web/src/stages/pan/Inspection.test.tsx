@@ -2,8 +2,9 @@
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { BuildDocument, BuildOut } from "../../api/queries";
-import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
+import type { RecordOf } from "../../api/records";
+import { DUNLIN_BUILD } from "../../testing/documents";
+import { keptOf } from "../../testing/kept";
 import { SETTINGS } from "../../testing/settings";
 import { show } from "../../testing/shown";
 import { HoldVolume } from "./HoldVolume";
@@ -19,57 +20,66 @@ vi.mock("../../api/photos", () => ({
   useDepthFor: () => ({ ...calls.depth, isPending: false, error: null }),
 }));
 
-type Row = BuildDocument["pan"]["inspection"][number];
-const FLAT: Row = { item: "Flatness of the rail", found: "not_looked", note: "", photos: [] };
-const CRACK: Row = { item: "Cracks", found: "not_looked", note: "", photos: ["abcdefgh"] };
+type Row = RecordOf<"inspection">;
+const bare = (item: string, photos: string[] = []): Row => ({
+  kind: "inspection",
+  item,
+  found: "not_looked",
+  note: "",
+  photos,
+});
+const FLAT = bare("Flatness of the rail");
+const CRACK = bare("Cracks", ["abcdefgh"]);
 
 function inspected(rows: Row[], system: "metric" | "us" = "metric") {
-  const build: BuildOut = {
-    ...DUNLIN_BUILD,
-    document: { ...DUNLIN, pan: { ...DUNLIN.pan, inspection: rows } },
-  };
-  const onReplace = vi.fn();
-  show(<Inspection {...{ build, onReplace }} />, { ...SETTINGS, system });
-  return (): Row[] => (onReplace.mock.lastCall as [BuildDocument])[0].pan.inspection;
+  const kept = keptOf("inspection", rows);
+  const inspectionItems = rows.length > 0 ? [] : SETTINGS.inspectionItems;
+  show(<Inspection buildId={7} kept={kept} />, { ...SETTINGS, system, inspectionItems });
+  return kept.put;
 }
 
 beforeEach(() => vi.clearAllMocks());
 
 describe("Inspection", () => {
-  it("begins with what the trade looks at", async () => {
-    const kept = inspected([]);
+  it("begins with what the trade looks at, and keeps what is found of it", async () => {
+    const put = inspected([]);
     await userEvent.click(screen.getByRole("button", { name: "Begin the inspection" }));
-    expect(kept()).toEqual([
-      { item: "Cracks along the rail", found: "not_looked", note: "", photos: [] },
-    ]);
+    expect(screen.getByText("1 of 1 still to look at.")).toBeTruthy();
+    expect(put).not.toHaveBeenCalled();
+    await userEvent.selectOptions(screen.getByLabelText("Found: Cracks along the rail"), "sound");
+    expect(put).toHaveBeenCalledExactlyOnceWith(
+      { ...bare("Cracks along the rail"), found: "sound" },
+      undefined,
+    );
   });
 
   it("counts what is left", () => {
     inspected([FLAT, { ...CRACK, found: "sound" }]);
     expect(screen.getByText("1 of 2 still to look at.")).toBeTruthy();
+    expect(screen.getAllByText(/ada, 25 Nov 2026, on state 3/)).toHaveLength(2);
   });
 
-  it("keeps finding, note and flatness of the one that is meant", async () => {
-    const kept = inspected([FLAT, CRACK]);
+  it("writes finding, note and flatness of the one that is meant anew", async () => {
+    const put = inspected([FLAT, CRACK]);
     await userEvent.selectOptions(screen.getByLabelText("Found: Cracks"), "replace");
-    expect(kept()).toEqual([FLAT, { ...CRACK, found: "replace" }]);
+    expect(put).toHaveBeenLastCalledWith({ ...CRACK, found: "replace" }, 2);
     await userEvent.type(screen.getByLabelText("Note on Cracks"), "at the third bolt");
     await userEvent.tab();
-    expect(kept()[1]?.note).toBe("at the third bolt");
+    expect(put).toHaveBeenLastCalledWith({ ...CRACK, note: "at the third bolt" }, 2);
     await userEvent.type(screen.getByLabelText(/off flat by/), "0,15");
     await userEvent.tab();
-    expect(kept()[0]?.off_flat_mm).toBeCloseTo(0.15);
+    expect(put).toHaveBeenLastCalledWith({ ...FLAT, off_flat_mm: 0.15 }, 1);
   });
 
   it("takes flatness in inches where inches are in use", async () => {
-    const kept = inspected([FLAT], "us");
+    const put = inspected([FLAT], "us");
     await userEvent.type(screen.getByLabelText(/off flat by/), "0.006");
     await userEvent.tab();
-    expect(kept()[0]?.off_flat_mm).toBeCloseTo(0.1524);
+    expect(put.mock.lastCall?.[0].off_flat_mm).toBeCloseTo(0.1524);
   });
 
   it("puts a photo's token beside what it shows, and takes it out again", async () => {
-    const kept = inspected([FLAT, CRACK]);
+    const put = inspected([FLAT, CRACK]);
     await userEvent.upload(
       screen.getByLabelText("Photo of Cracks"),
       new File(["x"], "crack.png", { type: "image/png" }),
@@ -79,10 +89,10 @@ describe("Inspection", () => {
       { onSuccess: (made: { token: string }) => void },
     ];
     then.onSuccess({ token: "newphoto1" });
-    expect(kept()[1]?.photos).toEqual(["abcdefgh", "newphoto1"]);
+    expect(put.mock.lastCall?.[0].photos).toEqual(["abcdefgh", "newphoto1"]);
     await userEvent.click(screen.getByRole("img", { name: "Photo 1: Cracks" }));
     await userEvent.click(screen.getByRole("button", { name: "Take this photo out" }));
-    expect(kept()[1]?.photos).toEqual([]);
+    expect(put.mock.lastCall?.[0].photos).toEqual([]);
   });
 });
 

@@ -1,16 +1,17 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { photoAddress, useAddPhoto } from "../../api/photos";
-import type { BuildDocument, BuildOut } from "../../api/queries";
+import type { RecordOf, RecordRow } from "../../api/records";
+import { TakenBy } from "../../document/TakenBy";
+import type { Keeping } from "../../document/useRecords";
 import { useSettings } from "../../parts/settings";
 import { Button } from "../../parts/Button";
 import { Dialog } from "../../parts/Dialog";
 import { FileButton } from "../../parts/FileButton";
 import { Mark } from "../../parts/Mark";
 import { lengthAs, scaleOf } from "../../parts/units";
-import type { Replace } from "../../document/ZoneNumbers";
 
-type Row = BuildDocument["pan"]["inspection"][number];
+type Row = RecordOf<"inspection">;
 
 const FOUND = [
   ["not_looked", "not looked at"],
@@ -48,10 +49,13 @@ function OffFlat({ row, onPut }: { row: Row; onPut: (row: Row) => void }): React
 
 function Item({
   row,
+  taken,
   buildId,
   onPut,
 }: {
   row: Row;
+  /** The record that it is of, once there is one. */
+  taken: RecordRow | undefined;
   buildId: number;
   onPut: (row: Row) => void;
 }): ReactElement {
@@ -123,6 +127,11 @@ function Item({
           ))}
         </ul>
       )}
+      {taken && (
+        <div className="pl-6">
+          <TakenBy row={taken} />
+        </div>
+      )}
       {shown && (
         <Dialog title={row.item} wide onClose={() => setShown(null)}>
           <img
@@ -147,20 +156,33 @@ function Item({
   );
 }
 
+/** What there is to look at: what the trade names, and what was looked at besides. */
+function itemsOf(
+  named: readonly string[],
+  kept: Keeping<"inspection">,
+): Map<string, number | null> {
+  const items = new Map<string, number | null>(named.map((item) => [item, null]));
+  for (const { id, record } of kept.rows ?? []) items.set(record.item, id);
+  return items;
+}
+
 /** Pan and pickup looked over as they come, new parts too, before anything is assembled. */
 export function Inspection({
-  build,
-  onReplace,
+  buildId,
+  kept,
 }: {
-  build: BuildOut;
-  onReplace: Replace;
+  buildId: number;
+  kept: Keeping<"inspection">;
 }): ReactElement {
-  const { inspectionItems: items } = useSettings();
-  const { document } = build;
-  const rows = document.pan.inspection;
-  const put = (inspection: Row[], change: string): void =>
-    onReplace({ ...document, pan: { ...document.pan, inspection } }, change);
-  const left = rows.filter((row) => row.found === "not_looked").length;
+  const { inspectionItems } = useSettings();
+  const [begun, setBegun] = useState(false);
+  const rows = new Map((kept.rows ?? []).map((row) => [row.id, row]));
+  const items = [...itemsOf(inspectionItems, kept)].map(([item, id]) => {
+    const row = id === null ? undefined : rows.get(id);
+    const bare: Row = { kind: "inspection", item, found: "not_looked", note: "", photos: [] };
+    return { row, record: row?.record ?? bare };
+  });
+  const left = items.filter(({ record }) => record.found === "not_looked").length;
   return (
     <section aria-labelledby="inspection" className="px-4 pt-3 pb-6">
       <h2 id="inspection" className="font-figure text-[18px] font-semibold">
@@ -170,36 +192,30 @@ export function Inspection({
         New parts too, and before anything is assembled. Clean and degrease first; cracks start at
         bolt holes and along the rail.
       </p>
-      {rows.length === 0 ? (
-        <Button
-          look="main"
-          className="mt-3"
-          onClick={() =>
-            put(
-              items.map((item) => ({ item, found: "not_looked", note: "", photos: [] })),
-              "inspection begun",
-            )
-          }
-        >
+      {kept.fault && (
+        <p role="alert" className="py-1 text-[14px] text-bad">
+          {kept.fault}
+        </p>
+      )}
+      {!kept.rows ? (
+        !kept.fault && <p className="pt-1 text-[14px] text-ink-2">Looking it up…</p>
+      ) : kept.rows.length === 0 && !begun ? (
+        <Button look="main" className="mt-3" onClick={() => setBegun(true)}>
           Begin the inspection
         </Button>
       ) : (
         <>
           <p className="pt-1 font-figure text-[14px]">
-            {left === 0 ? "All looked at." : `${left} of ${rows.length} still to look at.`}
+            {left === 0 ? "All looked at." : `${left} of ${items.length} still to look at.`}
           </p>
           <ul>
-            {rows.map((row, index) => (
+            {items.map(({ row, record }) => (
               <Item
-                key={`${index}-${row.item}`}
-                row={row}
-                buildId={build.id}
-                onPut={(next) =>
-                  put(
-                    rows.map((each, at) => (at === index ? next : each)),
-                    `${row.item}: ${FOUND.find(([key]) => key === next.found)?.[1] ?? ""}`,
-                  )
-                }
+                key={record.item}
+                row={record}
+                taken={row}
+                buildId={buildId}
+                onPut={(next) => kept.put(next, row?.id)}
               />
             ))}
           </ul>

@@ -7,6 +7,7 @@ import { edgeFields, rectangleOf } from "../../document/edges";
 import { InventedNotice } from "../../document/InventedNotice";
 import { Numbers } from "../../document/Numbers";
 import { useEdits, type Edits } from "../../document/useEdits";
+import { useKept } from "../../document/useRecords";
 import { gripsOf } from "../../drawing/drag";
 import { Fitted } from "../../drawing/Fitted";
 import { Grips } from "../../drawing/Grips";
@@ -26,6 +27,7 @@ import { FillCurve, type Attitude } from "./FillCurve";
 import { heightAt, standingAt } from "./fill";
 import { HoldVolume } from "./HoldVolume";
 import { Inspection } from "./Inspection";
+import { Levels } from "./Levels";
 
 /** How full the pan stands: picked, or as it is. */
 interface Standing {
@@ -201,6 +203,7 @@ function FillAndChecks({
   const { build, edit } = useBuildView();
   const { fault, type, act, replace } = edits;
   const { drawing, figures, attitude, litres, heightMm } = standing;
+  const poured = useKept("poured");
   return (
     <>
       {fault && (
@@ -219,14 +222,8 @@ function FillAndChecks({
         onLitres={onLitres}
       />
       <Checks pan={figures} onMend={act} />
-      <Dipped
-        document={build.document}
-        pan={figures}
-        litres={litres}
-        heightMm={heightMm}
-        onType={type}
-        onReplace={replace}
-      />
+      <Dipped kept={poured} pan={figures} litres={litres} heightMm={heightMm} />
+      <Levels heightMm={heightMm} />
       <HoldVolume
         build={build}
         capacityL={drawing.capacity_to_rail_l}
@@ -256,6 +253,7 @@ export function PanScreen(): ReactElement {
   const [picked, setPicked] = useState<number | null>(null);
   const standing = useStanding(settled, pan, attitude, picked);
   const edits = useEdits();
+  const inspection = useKept("inspection");
   const error = settled.error ?? pan.error;
   if (!standing)
     return (
@@ -284,7 +282,7 @@ export function PanScreen(): ReactElement {
     {
       key: "as_it_came" as const,
       label: "As it came",
-      content: <Inspection build={build} onReplace={edits.replace} />,
+      content: <Inspection buildId={build.id} kept={inspection} />,
     },
     {
       key: "numbers" as const,
