@@ -162,6 +162,10 @@ def whole_circuit(of_old: Document) -> Document:
 def everything_of_today() -> Document:
     """One of everything, circuit and all."""
     document = build_from(everything()).model_dump(mode="json")
+    document["car"] |= {
+        "engine_power_kw": 220.0, "power_rpm": 6200.0, "top_rpm": 7000.0, "wear": "used",
+        "class_rules": {"fit_accumulator": "not_allowed"},
+    }  # fmt: skip
     return {**document, "circuit": whole_circuit(document["circuit"])}
 
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from bilge_core.document.class_rules import RuledKind, Ruling
 from bilge_core.document.engine import Crank
 from bilge_core.document.keep_outs import KeepOut
 from bilge_core.document.parts import Part
@@ -25,6 +26,19 @@ class Car(Part):
         default=None, description="where in the car the engine sits"
     )
     cylinders: Literal["in_line", "vee", "flat"] | None = None
+    engine_power_kw: float | None = Field(default=None, gt=0, le=3000)
+    power_rpm: float | None = Field(
+        default=None, ge=300, le=20_000, description="engine speed of that power"
+    )
+    top_rpm: float | None = Field(
+        default=None, ge=300, le=20_000, description="the highest that it is turned to"
+    )
+    wear: Literal["sound", "used", "worn"] | None = Field(
+        default=None, description="of the engine's rings and bores: they let gas by"
+    )
+    class_rules: dict[RuledKind, Ruling | None] = Field(
+        default={}, description="what the class allows; null, or not in it: not known"
+    )
     rail_height_mm: float | None = Field(
         default=None,
         ge=0,

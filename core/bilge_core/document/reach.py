@@ -61,7 +61,8 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "pan.sheet_mm",
     ),
     "checks": (
-        *_SETTLED, *_PLATES, "pan.zones.*.name", "pan.plates.*.name", "pan.plates.*.role",
+        *_SETTLED, *_PLATES, "car.top_rpm", "pan.zones.*.name", "pan.plates.*.name",
+        "pan.plates.*.role",
         "pan.plates.*.openings.*.name", "pan.spacer_mm", "pan.bolt_length_mm",
         "pan.dip_marks", "pan.sheet_mm", "pan.flange.thickness_mm", "pan.flange.bolts",
         "pan.bosses", "pan.scrapers",

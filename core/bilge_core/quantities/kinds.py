@@ -124,6 +124,7 @@ _ACCELERATION = {
     "ft/s2": "foot/second**2",
 }
 _HEAT = {"kw": "kilowatt", "w": "watt", "btu/h": "Btu/hour", "hp": "horsepower"}
+_POWER = {"kw": "kilowatt", "w": "watt", "hp": "horsepower", "ps": "metric_horsepower"}
 _TIME = {"s": "second", "sec": "second", "ms": "millisecond", "min": "minute"}
 _ROTATION = {"rpm": "revolution/minute", "1/min": "revolution/minute", "rad/s": "radian/second"}
 
@@ -144,6 +145,7 @@ KINDS: dict[str, Kind] = {
         Kind("turning", "radian/second", _TURNING, "deg/s", "deg/s", 0, 0),
         Kind("pressure", "pascal", _PRESSURE, "bar", "psi", 1, 0),
         Kind("flow", "meter**3/second", _FLOW, "L/min", "gpm", 1, 1),
+        Kind("power", "watt", _POWER, "kW", "hp", 0, 0),
         Kind("heat flow", "watt", _HEAT, "kW", "BTU/h", 1, 0),
         Kind("distance", "meter", _DISTANCE, "m", "ft", 0, 0),
         Kind("count", "dimensionless", _COUNT, "", "", 0, 0),
@@ -161,6 +163,7 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_rpm": ("rotation", "rpm"),
     "_bar": ("pressure", "bar"),
     "_l_min": ("flow", "L/min"),
+    "_power_kw": ("power", "kW"),
     "_kw": ("heat flow", "kW"),
 }
 """Ending of a field's name in a build document: its kind and the unit it is stored in."""

@@ -44,6 +44,8 @@ def _words(each: Difference, system: UnitSystem) -> str:
     last = each.path.rsplit(".", 1)[-1]
     if is_id(last) or isinstance(each.was, dict) or isinstance(each.now, dict):
         what = f"{each.part} ({last.replace('_', ' ')})" if not is_id(last) else each.part
+        if is_id(last) and each.path.startswith("circuit.runs."):
+            what = f"line, {each.part}"  # often named as what it ends at
         if each.was is None:
             return f"{what}: new"
         return f"{what}: taken out" if each.now is None else f"{what}: another"

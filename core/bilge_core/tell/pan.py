@@ -169,7 +169,7 @@ def pan_out(document: Build, log: Log | None, records: Records = NO_RECORDS) -> 
         If the build cannot hold together.
     """
     pan = assemble_pan(document)
-    highest, lap = speed_of_rpm(USUAL_HIGHEST_RPM), None
+    highest, lap = speed_of_rpm(document.car.top_rpm or USUAL_HIGHEST_RPM), None
     if log is not None:
         highest = float(np.max(log.engine_speed))
         lap = settle_lap(pan, document, log)

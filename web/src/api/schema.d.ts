@@ -1680,9 +1680,19 @@ export interface components {
          * @description How the engine sits in the car.
          */
         Car: {
+            /**
+             * Class Rules
+             * @description what the class allows; null, or not in it: not known
+             * @default {}
+             */
+            class_rules: {
+                [key: string]: ("allowed" | "not_allowed") | null;
+            };
             crank?: components["schemas"]["Crank"] | null;
             /** Cylinders */
             cylinders?: ("in_line" | "vee" | "flat") | null;
+            /** Engine Power Kw */
+            engine_power_kw?: number | null;
             /**
              * Keep Outs
              * @default []
@@ -1715,10 +1725,25 @@ export interface components {
              */
             place?: ("front" | "middle" | "rear") | null;
             /**
+             * Power Rpm
+             * @description engine speed of that power
+             */
+            power_rpm?: number | null;
+            /**
              * Rail Height Mm
              * @description the pan rail's rear face on the crank's centreline, above level ground
              */
             rail_height_mm?: number | null;
+            /**
+             * Top Rpm
+             * @description the highest that it is turned to
+             */
+            top_rpm?: number | null;
+            /**
+             * Wear
+             * @description of the engine's rings and bores: they let gas by
+             */
+            wear?: ("sound" | "used" | "worn") | null;
         };
         /**
          * CarryToWall

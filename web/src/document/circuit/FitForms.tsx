@@ -1,6 +1,7 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { useBuildView } from "../BuildContext";
 import type { Component } from "./circuit";
@@ -83,6 +84,7 @@ function FitForm({
   const { system } = useSettings();
   const { build, edit } = useBuildView();
   const { components } = build.document.circuit;
+  const isForbidden = build.document.car.class_rules[kind] === "not_allowed";
   const fit = FITS[kind];
   const [filled, setFilled] = useState<Filled>(() => firstOf(fit, system, components));
   const [fault, setFault] = useState<string | null>(null);
@@ -119,6 +121,11 @@ function FitForm({
           onSet={(value) => setFilled((before) => ({ ...before, [asked.key]: value }))}
         />
       ))}
+      {isForbidden && (
+        <p className="flex gap-2 py-1 text-[14px] font-semibold">
+          <Mark state="bad" /> Your class does not allow it, as you said on Car.
+        </p>
+      )}
       {isLacking && <p className="py-1 text-[14px]">There is none in this circuit yet.</p>}
       {fit.caution && <p className="py-1 text-[13px]">{fit.caution}</p>}
       {fault && (

@@ -193,6 +193,18 @@ describe("the circuit's numbers", () => {
   });
 });
 
+describe("what the class does not allow", () => {
+  it("is said in its form", async () => {
+    const car = { ...DUNLIN.car, class_rules: { feed_turbo: "not_allowed" as const } };
+    shown({ build: { ...DUNLIN_BUILD, document: { ...DUNLIN, car } } });
+    await userEvent.click(screen.getByText("Fit or change something"));
+    await userEvent.click(screen.getByRole("button", { name: "A catch can" }));
+    expect(screen.queryByText(/Your class does not allow it/)).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "A turbo, fed and drained" }));
+    expect(screen.getByText(/Your class does not allow it/)).toBeTruthy();
+  });
+});
+
 describe("the filter of the demo", () => {
   it("holds what the old document said", () => {
     expect(filter?.holds_l).toBe(0.35);

@@ -8,6 +8,7 @@ import { OilNumbers } from "../../document/OilNumbers";
 import { PumpNumbers } from "../../document/PumpNumbers";
 import { InventedNotice } from "../../document/InventedNotice";
 import { useBuildView } from "../../document/BuildContext";
+import { ClassRules } from "../../document/ClassRules";
 import { useEdits, type Edits } from "../../document/useEdits";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
@@ -211,6 +212,49 @@ function EngineFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactE
   );
 }
 
+const WEAR: Record<NonNullable<CarPart["wear"]> | "unsaid", string> = {
+  unsaid: "not said",
+  sound: "sound",
+  used: "used",
+  worn: "worn",
+};
+
+const POWER = [
+  ["engine_power_kw", "Its power"],
+  ["power_rpm", "at an engine speed of"],
+  ["top_rpm", "Turned to at most"],
+] as const;
+
+/** What the engine gives and how worn it is: blow-by and heat come from them. */
+function PowerFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactElement {
+  const { car } = useBuildView().build.document;
+  return (
+    <FigureGroup title="Power and wear">
+      {POWER.map(([key, label]) => (
+        <EditFigure
+          key={key}
+          label={label}
+          field={`car.${key}`}
+          value={car[key] ?? null}
+          note={
+            key === "top_rpm" && car.top_rpm == null
+              ? "while it is not known, checks without a lap take 6500 rpm"
+              : undefined
+          }
+          onType={(typed) => type([`car.${key}`], typed)}
+          onClear={() => put({ [key]: null }, `${label}: not known`)}
+        />
+      ))}
+      <Choice
+        label="Rings and bores"
+        value={car.wear ?? "unsaid"}
+        choices={WEAR}
+        onChoose={(wear) => put({ wear: wear === "unsaid" ? null : wear }, "wear of the engine")}
+      />
+    </FigureGroup>
+  );
+}
+
 function GroundFigures({
   pan,
   put,
@@ -266,6 +310,7 @@ export function CarScreen(): ReactElement {
   const { build } = useBuildView();
   const pan = usePan(build, true).data;
   const { document } = build;
+  const { car } = document;
   const { fault, type, replace } = useEdits();
   const put: Put = (next, change) =>
     replace({ ...document, car: { ...document.car, ...next } }, change);
@@ -278,6 +323,7 @@ export function CarScreen(): ReactElement {
         className="border-t border-ink bg-panel lg:w-[352px] lg:shrink-0 lg:overflow-y-auto lg:border-t-0 lg:border-l"
       >
         <EngineFigures put={put} type={type} />
+        <PowerFigures put={put} type={type} />
         <GroundFigures pan={pan} put={put} type={type} />
         <AroundNumbers document={document} pan={pan} onType={type} onReplace={replace} />
         <PumpNumbers document={document} onType={type} onReplace={replace} />
@@ -286,6 +332,12 @@ export function CarScreen(): ReactElement {
             {away.figure} {away.unit} never come near the pickup while the engine runs.
           </p>
         </OilNumbers>
+        <ClassRules
+          rules={car.class_rules}
+          onRule={(kind, ruling) =>
+            put({ class_rules: { ...car.class_rules, [kind]: ruling } }, `class rules: ${kind}`)
+          }
+        />
       </aside>
     </div>
   );
