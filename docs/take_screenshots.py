@@ -56,6 +56,13 @@ def main() -> None:
     page.driver.find_element(By.CSS_SELECTOR, "details summary").click()
     page.click("button", "Sections")
     _keep(page, "numbers")
+    page.driver.execute_script(
+        "[...document.querySelectorAll('h2')].find((each) => each.textContent === 'Oil circuit')"
+        ".scrollIntoView(); document.querySelector('[data-component] summary').click();"
+        "[...document.querySelectorAll('summary')]"
+        ".find((each) => each.textContent.startsWith('filter')).click();"
+    )
+    _keep(page, "circuit")
     page.click("button", "Rose and dips")
     page.click("button", "Night theme")
     page.type_into("side", "-1.05")

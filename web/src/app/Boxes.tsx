@@ -1,5 +1,8 @@
 import type { ReactElement } from "react";
 import { useBuildView } from "../document/BuildContext";
+import { FitForm } from "../document/circuit/FitForms";
+import { FITS, type FitKind } from "../document/circuit/fits";
+import { Dialog } from "../parts/Dialog";
 import { useSettings } from "../parts/settings";
 import { CommandBox } from "./CommandBox";
 import { History } from "./History";
@@ -41,5 +44,15 @@ export function Boxes({ box, onClose }: { box: Box; onClose: () => void }): Reac
       );
     case null:
       return null;
+    default: {
+      const kind = box.slice("fit ".length) as FitKind;
+      return (
+        <Dialog title={FITS[kind].words} onClose={onClose}>
+          <div className="max-h-[70vh] overflow-y-auto p-4">
+            <FitForm kind={kind} onDone={onClose} />
+          </div>
+        </Dialog>
+      );
+    }
   }
 }

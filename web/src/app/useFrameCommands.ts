@@ -1,11 +1,13 @@
 import { useNavigate } from "react-router";
 import type { BuildOut, Edit } from "../api/queries";
+import { exportAddress } from "../api/records";
+import { FITS, type FitKind } from "../document/circuit/fits";
 import { useCommands, type Command } from "../parts/commands";
 import { useSettings, type Settings } from "../parts/settings";
 import { HOME, STAGES_OF } from "./registry";
 
 /** What lies over the screen. */
-export type Box = "commands" | "keys" | "history" | null;
+export type Box = "commands" | "keys" | "history" | `fit ${FitKind}` | null;
 
 /** Going to a part of the job, or to a stage of it. */
 function ways(go: (stage: string) => () => void): Command[] {
@@ -89,11 +91,22 @@ function edits(
     {
       id: "file",
       group: "Edit",
-      words: "Save the build document as a file",
-      run: () => window.location.assign(`/api/builds/${build?.id ?? 0}/document`),
+      words: "Save the build as a file, with its records and photos",
+      run: () => {
+        if (build) window.location.assign(exportAddress(build));
+      },
     },
   ];
 }
+
+/** What can be fitted to the circuit: each opens its form. */
+const fits = (open: (box: Box) => void): Command[] =>
+  (Object.keys(FITS) as FitKind[]).map((kind) => ({
+    id: `fit ${kind}`,
+    group: "Circuit",
+    words: `Fit or change: ${FITS[kind].words}`,
+    run: () => open(`fit ${kind}`),
+  }));
 
 /** What keys and the command box do on every stage. */
 export function useFrameCommands(
@@ -112,5 +125,6 @@ export function useFrameCommands(
     { id: "runs", group: "Frame", words: "Runs", run: () => void navigate("/runs") },
     ...looks(settings),
     ...edits(build, mutate, open),
+    ...(build ? fits(open) : []),
   ]);
 }

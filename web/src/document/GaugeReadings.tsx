@@ -44,7 +44,7 @@ function Reading({ row, kept }: { row: RowOf<"gauge">; kept: Keeping<"gauge"> })
           aria-label={`Strike out ${name}`}
           onClick={() => kept.strike(row.id)}
         >
-          strike it out
+          strike out
         </Button>
       </div>
     </details>

@@ -46,7 +46,7 @@ function PortRow({
             aria-label={`${isShut ? "Unplug" : "Plug"} ${port.words}`}
             onClick={() => onPlug(!isShut)}
           >
-            {isShut ? "unplug" : "plug it"}
+            {isShut ? "unplug" : "plug"}
           </button>
         )}
       </span>
@@ -116,10 +116,9 @@ export function ComponentNumbers({
             <Button
               look="bare"
               className="px-0 underline"
-              aria-label={`Take ${part.name} out`}
               onClick={() => edits.act({ kind: "take_out", component: part.id })}
             >
-              take it out of the circuit
+              take {part.name} out
             </Button>
           )}
         </div>

@@ -74,7 +74,7 @@ function Ask({
 }
 
 /** The form of one act: what it asks, its schools and its caution, and what came of it. */
-function FitForm({
+export function FitForm({
   kind,
   onDone,
 }: {

@@ -150,13 +150,13 @@ describe("the circuit's numbers", () => {
       plugged: true,
     });
     await userEvent.click(
-      screen.getByRole("button", { name: "Take cooler and lines out", hidden: true }),
+      screen.getByRole("button", { name: "take cooler and lines out", hidden: true }),
     );
     expect(edits.act).toHaveBeenLastCalledWith({
       kind: "take_out",
       component: ofKind(DUNLIN.circuit, "cooler")[0]?.id,
     });
-    expect(screen.queryByRole("button", { name: "Take filter out", hidden: true })).toBeNull();
+    expect(screen.queryByRole("button", { name: "take filter out", hidden: true })).toBeNull();
   });
   it("make of a run what it is made of, and say what it holds", async () => {
     const edits = shown();

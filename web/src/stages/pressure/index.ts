@@ -6,6 +6,7 @@ export const stage: Stage = {
   name: "Pressure",
   group: "Forecast",
   order: 50,
-  words: "Gallery pressure over the lap, measured over forecast, and the accumulator.",
+  words:
+    "Gallery pressure over the lap, measured over forecast, and the accumulator. The circuit itself is under Numbers, on Slosh and Pan.",
   figure: { place: 20, Show: figureToCome("Lowest gallery") },
 };
