@@ -364,6 +364,9 @@ class TestWhatIsAway:
         run(box, "to the filter")["line"] = hose
         full = math.pi * 0.007**2 * 2.0 * 1e3
         assert build_from(box).oil.away_l == pytest.approx(0.3 + full, abs=1e-6)
+        run(box, "relief's return")["line"] = hose  # what comes back under pressure is full too
+        assert build_from(box).oil.away_l == pytest.approx(0.3 + 2 * full, abs=1e-6)
+        run(box, "relief's return")["line"] = {"kind": "passage"}
         # the pickup's tube stands in the pan's own oil, and passages are counted with the gallery
         run(box, "pickup tube")["line"] |= {"bore_mm": 20.0, "length_mm": 300.0}
         run(box, "feed of the head")["line"] |= {"bore_mm": 8.0, "length_mm": 300.0}

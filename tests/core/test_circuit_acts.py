@@ -249,6 +249,9 @@ class TestWhatTheyHold:
         dunlin = BUILDS["dunlin"]
         build = after({"kind": "move_filter", "holds_l": 0.9}, build=dunlin)
         assert build.oil.away_l == pytest.approx(dunlin.oil.away_l - 0.35 + 0.9)
+        hot = hot_volume_ratio(GRADES[dunlin.oil.grade], dunlin.oil.temperature_c + 273.15)
+        more = (0.9 - 0.35) / hot
+        assert build.oil.volume_l == pytest.approx(dunlin.oil.volume_l + more, abs=1e-3)
         assert of(after(MOVED, build=dunlin), "remote_filter").holds_l == 0.35
         two = after({"kind": "second_filter", "holds_l": 0.3}, build=build)
         assert of(two, "remote_filter").holds_l == pytest.approx(1.2)
@@ -382,19 +385,3 @@ def test_a_port_with_a_line_on_it_takes_no_plug() -> None:
            "plugged": True}  # fmt: skip
     assert "a line must come off" in refused(act)
     assert "must be one of inlet, outlet" in refused({**act, "port": "top"})
-
-
-def test_a_figure_that_was_edited_is_assumed_no_more() -> None:
-    part = of(PLAIN, "filter")
-    assert part.assumed
-    field = f"circuit.components.{part.id}.bypass_bar"
-    build = after({"kind": "figures", "figures": [{"field": field, "value": "15 psi"}]})
-    assert of(build, "filter").bypass_bar == pytest.approx(1.034, abs=1e-3)
-    assert not of(build, "filter").assumed and of(build, "gallery").assumed
-    none = after({"kind": "figures", "figures": [{"field": field, "value": None}]}, build=build)
-    assert of(none, "filter").bypass_bar is None
-    line = next(run for run in PLAIN.circuit.runs if run.name == "pickup tube")
-    field = f"circuit.runs.{line.id}.line.bore_mm"
-    bore = {"kind": "figures", "figures": [{"field": field, "value": 20}]}
-    tube = after(bore).circuit.suction
-    assert tube is not None and not tube.assumed

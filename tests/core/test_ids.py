@@ -98,6 +98,14 @@ def test_new_ids_count_on_from_the_greatest_that_stays_and_no_two_are_alike() ->
     assert after == last + 2
 
 
+def test_what_names_one_of_two_alike_names_the_first() -> None:
+    parts = [{"id": "c1", "name": "first"}, {"id": "c1", "name": "its copy"}]
+    runs = [{"id": "r2", "start": {"component": "c1"}, "end": {"component": "c1"}}]
+    given = with_ids({"circuit": {"components": parts, "runs": runs, "gauge": "c1"}})[0]["circuit"]
+    assert [each["id"] for each in given["components"]] == ["c1", "c3"]
+    assert given["gauge"] == given["runs"][0]["end"]["component"] == "c1"
+
+
 def test_an_id_has_up_to_seven_figures() -> None:
     assert is_id("p1234567") and not is_id("p12345678")
 

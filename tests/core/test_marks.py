@@ -121,6 +121,13 @@ class TestKnowledgeCarried:
         del as_is["circuit"]["components"][4]
         assert with_knowledge(whole(), mine, as_is) == as_is
 
+    def test_a_new_component_that_holds_oil_is_no_knowledge_of_the_car(self) -> None:
+        mine = copy.deepcopy(whole())
+        mine["circuit"]["components"].append(
+            {**mine["circuit"]["components"][4], "id": "c900", "holds_l": 0.6}
+        )
+        assert with_knowledge(whole(), mine, whole()) == whole()
+
     def test_the_total_typed_is_carried_while_nothing_is_told_apart(self) -> None:
         def bare(litres: float) -> Document:
             document = edited(("oil.away_l", litres))

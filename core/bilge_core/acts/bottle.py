@@ -72,7 +72,7 @@ class FitAccumulator(Act):
                 "has no line to screw a tee into: the feed is a passage in the block. Use a "
                 "tapping of the gallery or the cooler's return, or move the filter first",
             )
-        line = {**run["line"], "length_mm": None}
+        line = {key: value for key, value in run["line"].items() if key != "length_mm"}
         before = circuit.component(run["start"]["component"])
         if self.check_valve:
             valve = circuit.add("check_valve", "check valve", after=before)

@@ -177,8 +177,13 @@ class Plumbing:
         self, run: Document, into: tuple[Document, str], out_of: tuple[Document, str], name: str,
         line: Document,
     ) -> Document:  # fmt: skip
-        """Put a component into a run: the run ends there, and a new one goes on from it."""
+        """Put a component into a run: the run ends there, and a new one goes on from it.
+
+        Where the line is cut is not known, so neither piece keeps its length or route.
+        """
         end = run["end"]
+        run["line"] = {key: value for key, value in run["line"].items() if key != "length_mm"}
+        run["route"] = []
         run["end"] = _end(*into)
         whole = self.component(end["component"])
         rest = self.join(name, run["service"], out_of, (whole, end["port"]), line)

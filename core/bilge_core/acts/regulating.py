@@ -40,7 +40,7 @@ class FitRegulator(Act):
             self._block(circuit, pump)
         before = circuit.component(run["start"]["component"])
         regulator = circuit.add("regulator", "regulator", after=before, opens_bar=self.opens_bar)
-        line = {**run["line"], "length_mm": None}
+        line = {key: value for key, value in run["line"].items() if key != "length_mm"}
         circuit.insert(run, (regulator, "inlet"), (regulator, "outlet"), "from the regulator", line)
         back = (
             (circuit.only("pan_region"), "returns")
