@@ -6,14 +6,18 @@ import copy
 from typing import Any
 
 import pytest
+from bilge_core.acts.registry import read_act
 from bilge_core.document.ids import ids_of
 from bilge_core.document.marks import MARKS, differences, mark_of, with_knowledge
+from bilge_core.document.read import read_build
 from bilge_core.tell.differences import differences_out
 
+from tests.conftest import DEMO
 from tests.core.test_ids import whole
 from tests.core.test_reach import DOCUMENTS, leaves
 
 Document = dict[str, Any]
+DUNLIN = read_build((DEMO / "dunlin.json").read_text())
 
 
 def test_every_field_is_marked_once() -> None:
@@ -127,6 +131,19 @@ class TestKnowledgeCarried:
             {**mine["circuit"]["components"][4], "id": "c900", "holds_l": 0.6}
         )
         assert with_knowledge(whole(), mine, whole()) == whole()
+
+    def test_what_is_fitted_changes_nothing_in_the_car_as_it_is(self) -> None:
+        """A cooler planned, filled up and counted at the mark: the car has none yet."""
+        before = DUNLIN.model_dump(mode="json")
+        act = read_act({"kind": "fit_cooler", "holds_l": 0.6})
+        after = act.done(DUNLIN).build.model_dump(mode="json")
+        assert with_knowledge(before, after, before) == before
+        told = [each.words for each in differences_out(before, after)]
+        assert told == [
+            "oil in the engine: 6.2 L to 6.758 L", "oil at the mark: 6.2 L to 6.758 L",
+            "oil cooler: new", "line, from the cooler: joined elsewhere",
+            "line, from the cooler 2: new",
+        ]  # fmt: skip
 
     def test_the_total_typed_is_carried_while_nothing_is_told_apart(self) -> None:
         def bare(litres: float) -> Document:

@@ -118,6 +118,7 @@ _WORDS = {
     "oil.away_l": "oil away from the pan",
     "oil.temperature_c": "oil temperature",
     "oil.grade": "oil grade",
+    "oil.mark_l": "oil at the mark",
     "pickup.gap_mm": "mouth's gap",
     "pickup.x_mm": "mouth's place",
     "pickup.y_mm": "mouth's place",

@@ -26,7 +26,7 @@ MARKS: dict[str, Mark] = {
     "oil.volume_l": "work",
     "oil.away_l": "knowledge",
     "oil.temperature_c": "knowledge",
-    "oil.mark_l": "knowledge",
+    "oil.mark_l": "work",
     "pan.zones": "work",
     "pan.skirt_height_mm": "knowledge",
     "pan.plates": "work",

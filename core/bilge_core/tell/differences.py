@@ -42,6 +42,8 @@ def _shown(value: Any, field: str, system: UnitSystem) -> str:
 
 def _words(each: Difference, system: UnitSystem) -> str:
     last = each.path.rsplit(".", 1)[-1]
+    if each.path.startswith("circuit.runs.") and last in ("component", "port"):
+        return f"line, {each.part}: joined elsewhere"
     if is_id(last) or isinstance(each.was, dict) or isinstance(each.now, dict):
         what = f"{each.part} ({last.replace('_', ' ')})" if not is_id(last) else each.part
         if is_id(last) and each.path.startswith("circuit.runs."):
@@ -73,6 +75,5 @@ def differences_out(
     >>> differences_out(before, after, "us")[1].words
     "mouth's gap: 0.315 in to 0.374 in"
     """
-    return [
-        DifferenceOut(field=d.path, words=_words(d, system)) for d in differences(before, after)
-    ]
+    told = {_words(d, system): d.path for d in reversed(differences(before, after))}
+    return [DifferenceOut(field=path, words=words) for words, path in reversed(told.items())]
