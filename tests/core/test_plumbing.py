@@ -61,7 +61,9 @@ def test_a_gauge_whose_place_is_gone_sits_at_the_gallery(moved: Build) -> None:
     build = after({"kind": "fit_cooler"}, build=moved)
     cooler = of(build, "cooler").id
     figures = [{"field": "circuit.gauge", "value": cooler}]
-    there = read_act({"kind": "figures", "figures": figures}).done(build).build
+    done = read_act({"kind": "figures", "figures": figures}).done(build)
+    there = done.build
+    assert done.words == "gauge to oil cooler"
     gone = after({"kind": "take_out", "component": cooler}, build=there)
     assert gone.circuit.gauge == of(gone, "gallery").id
 

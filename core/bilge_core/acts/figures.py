@@ -97,6 +97,8 @@ class SetFigures(Act):
         """What was done, for the undo button."""
         field, value = self.figures[0].field, self.figures[-1]
         text = self.typed.get(value.field, f"{value.value}").strip()
+        named = build.circuit.component(text)  # nobody knows a part by its id
+        text = named.name if named else text
         keys = field.split(".")
         words = called(field)
         if keys[:2] == ["pan", "zones"] and len(keys) > 3:

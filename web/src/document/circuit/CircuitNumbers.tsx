@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import { wordsOf, type Schemas } from "../../api/client";
 import { useCircuit } from "../../api/queries";
+import { Choice } from "../../parts/Choice";
 import { FigureGroup } from "../../parts/FigureGroup";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
@@ -56,6 +57,17 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
       <p className="py-1 text-[13px] text-ink-2">
         What it holds counts in every forecast. Its pressures and flows: no forecast feels them yet.
       </p>
+      <Choice
+        label="The gauge sits at"
+        value={document.circuit.gauge}
+        choices={{
+          "": "not said",
+          ...Object.fromEntries(components.map(({ id, name }) => [id, name])),
+        }}
+        onChoose={(value) =>
+          edits.act({ kind: "figures", figures: [{ field: "circuit.gauge", value }] })
+        }
+      />
       <FitForms />
       {components.map((part) => (
         <ComponentNumbers

@@ -167,6 +167,14 @@ describe("the circuit's numbers", () => {
     const [next] = vi.mocked(edits.replace).mock.lastCall ?? [];
     expect(next && suctionOf(next)?.line.kind).toBe("hose");
   });
+  it("say where the gauge sits, which decides what a reading means", async () => {
+    const edits = shown();
+    await userEvent.selectOptions(screen.getByLabelText("The gauge sits at"), "filter");
+    expect(edits.act).toHaveBeenLastCalledWith({
+      kind: "figures",
+      figures: [{ field: "circuit.gauge", value: filter?.id }],
+    });
+  });
   it("say that a dry sump's forecast is to come", () => {
     shown({}, { ...told, is_dry: true });
     expect(screen.getByText("A dry sump")).toBeTruthy();
