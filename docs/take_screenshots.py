@@ -1,7 +1,8 @@
 """Takes the pictures of docs/screenshots from a running, fresh demo.
 
-After ``./bilge start``, with ``PYTHONPATH=.:core:server``:
-``.bilge/venv/bin/python -m docs.take_screenshots``.
+After ``./bilge start``, with ``PYTHONPATH=.:core:server``, a ``BILGE_SECRET_KEY`` and
+``DJANGO_SETTINGS_MODULE=config.settings``: ``python -c "import django; django.setup();
+from docs.take_screenshots import main; main()"``.
 """
 
 from __future__ import annotations
@@ -124,7 +125,6 @@ def _measuring(page: Page) -> None:
     page.click("button", "Begin the inspection")
     page.says("still to look at")
     _keep(page, "inspection")
-    page.click("button", "Undo")
     page.click("a", "Loads")
     page.find("[data-held]")
     _keep(page, "loads")
