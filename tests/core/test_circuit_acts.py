@@ -15,6 +15,7 @@ from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan import assemble_pan
+from bilge_core.tell.circuit import circuit_out
 
 Raw = dict[str, Any]
 
@@ -377,7 +378,10 @@ class TestBreathing:
 @pytest.mark.parametrize("kind", ["pan_region", "pickup", "pressure_stage", "gallery", "head",
                                   "crankcase", "filter"])  # fmt: skip
 def test_what_belongs_to_the_engine_stays(kind: str) -> None:
-    assert "belongs to the engine" in refused({"kind": "take_out", "component": of(PLAIN, kind).id})
+    part = of(PLAIN, kind)
+    assert "belongs to the engine" in refused({"kind": "take_out", "component": part.id})
+    told = {each.id: each.can_go for each in circuit_out(PLAIN).components}
+    assert not told[part.id] and told[of(PLAIN, "breather").id]
 
 
 def test_a_port_with_a_line_on_it_takes_no_plug() -> None:

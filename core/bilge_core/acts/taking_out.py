@@ -12,7 +12,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.circuit.kinds import CLASSES
 from bilge_core.document.ids import Document
 
-_STAYS = frozenset(
+STAYS = frozenset(
     {"pan_region", "pickup", "pressure_stage", "gallery", "head", "crankcase", "filter"}
 )
 """Without which there is no engine; a filter on the block is moved, not taken out."""
@@ -51,7 +51,7 @@ class TakeOut(Act):
     def done(self, build: Build) -> Done:
         circuit = Plumbing(build)
         part = circuit.component(self.component)
-        if part["kind"] in _STAYS:
+        if part["kind"] in STAYS:
             raise refused("component", f"cannot be taken out: {part['name']} belongs to the engine")
         self._take(circuit, part)
         return circuit.done(f"{part['name']} taken out"[:200])
@@ -187,7 +187,7 @@ def _prune(circuit: Plumbing, part: Document) -> None:
         if end["component"] == part["id"]
     }  # fmt: skip
     kind = part["kind"]
-    if not joined and kind not in _STAYS:
+    if not joined and kind not in STAYS:
         circuit.drop(part)
     elif kind in ("sandwich_plate", "thermostat") and not joined & {"cooler_out", "cooler_in"}:
         circuit.splice(part, "inlet", "outlet")

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from bilge_core.acts.taking_out import STAYS
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.calibration import known_by
@@ -29,10 +30,11 @@ class PortOut(BaseModel):
 
 
 class ComponentOut(BaseModel):
-    """A component's ports, in its kind's order."""
+    """A component's ports, in its kind's order. `can_go`: it can be taken out."""
 
     id: str
     name: str
+    can_go: bool
     ports: list[PortOut]
 
 
@@ -147,7 +149,12 @@ def circuit_out(build: Build) -> CircuitOut:
     return CircuitOut(
         checks=[check_out(build, each) for each in check_circuit(build)],
         components=[
-            ComponentOut(id=each.id, name=each.name, ports=_ports(of, each))
+            ComponentOut(
+                id=each.id,
+                name=each.name,
+                can_go=each.kind not in STAYS,
+                ports=_ports(of, each),
+            )
             for each in of.components
         ],
         runs=runs,

@@ -1990,9 +1990,11 @@ export interface components {
         };
         /**
          * ComponentOut
-         * @description A component's ports, in its kind's order.
+         * @description A component's ports, in its kind's order. `can_go`: it can be taken out.
          */
         ComponentOut: {
+            /** Can Go */
+            can_go: boolean;
             /** Id */
             id: string;
             /** Name */

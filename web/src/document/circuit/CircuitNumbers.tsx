@@ -35,7 +35,7 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
   const { document } = build;
   const { data: told, error } = useCircuit(build);
   const { components, runs } = document.circuit;
-  const ports = new Map(told?.components.map((part) => [part.id, part.ports]));
+  const parts = new Map(told?.components.map((part) => [part.id, part]));
   const lines = new Map(told?.runs.map((run) => [run.id, run]));
   const pumpIsInvented = build.invented.includes("pump");
   return (
@@ -74,7 +74,7 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
           key={part.id}
           document={document}
           part={part}
-          ports={ports.get(part.id) ?? []}
+          told={parts.get(part.id)}
           isInvented={part.assumed || (part.kind === "pressure_stage" && pumpIsInvented)}
           edits={edits}
         />

@@ -10,16 +10,6 @@ import { SPECS } from "./specs";
 
 type Port = Schemas["PortOut"];
 
-const STAYS: ReadonlySet<Component["kind"]> = new Set([
-  "pan_region",
-  "pickup",
-  "pressure_stage",
-  "gallery",
-  "head",
-  "crankcase",
-  "filter",
-]);
-
 const said = (port: Port): string => {
   if (port.state === "joined") return port.joined_to.join(", ");
   if (port.state === "plugged") return "plugged";
@@ -58,17 +48,19 @@ function PortRow({
 export function ComponentNumbers({
   document,
   part,
-  ports,
+  told,
   isInvented,
   edits,
 }: {
   document: BuildDocument;
   part: Component;
-  ports: readonly Port[];
+  /** Its ports as they are joined, once they are told. */
+  told: Schemas["ComponentOut"] | undefined;
   /** A template's numbers still. */
   isInvented: boolean;
   edits: Edits;
 }): ReactElement {
+  const ports = told?.ports ?? [];
   const put = (change: object, words: string): void =>
     edits.replace(withComponent(document, part.id, change), words);
   return (
@@ -112,7 +104,7 @@ export function ComponentNumbers({
               these are mine
             </Button>
           )}
-          {!STAYS.has(part.kind) && (
+          {told?.can_go && (
             <Button
               look="bare"
               className="px-0 underline"

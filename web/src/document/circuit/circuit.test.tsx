@@ -30,6 +30,7 @@ const told = {
     {
       id: ofKind(DUNLIN.circuit, "gallery")[0]?.id,
       name: "main gallery",
+      can_go: false,
       ports: [
         {
           key: "feed",
@@ -48,6 +49,12 @@ const told = {
           joined_to: [],
         },
       ],
+    },
+    {
+      id: ofKind(DUNLIN.circuit, "cooler")[0]?.id,
+      name: "cooler and lines",
+      can_go: true,
+      ports: [],
     },
   ],
   runs: [

@@ -238,7 +238,7 @@ function PowerFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactEl
           value={car[key] ?? null}
           note={
             key === "top_rpm" && car.top_rpm == null
-              ? "while it is not known, checks without a lap take 6500 rpm"
+              ? "while it is not known, checks without a lap take a usual speed"
               : undefined
           }
           onType={(typed) => type([`car.${key}`], typed)}
