@@ -125,6 +125,13 @@ def test_each_says_what_it_did(before: list[Raw], raw: Raw, words: str) -> None:
                    ["catch can: the port 'drain' is open; join it or plug it"])  # fmt: skip
 
 
+def test_a_further_cooler_s_thermostat_goes_where_the_first_has_none() -> None:
+    build = after({"kind": "fit_sandwich_plate"}, {"kind": "fit_cooler"})
+    assert of(build, "sandwich_plate").thermostat_c is None
+    build = read_act({"kind": "fit_cooler", "thermostat_c": 82}).done(build).build
+    assert of(build, "sandwich_plate").thermostat_c == 82
+
+
 class TestTheBottle:
     def test_at_the_gallerys_feed_behind_its_check_valve(self) -> None:
         build = after(MOVED, {"kind": "fit_accumulator", "volume_l": 2})

@@ -103,6 +103,8 @@ class FitCooler(Act):
     def _in_line(self, circuit: Plumbing, run: Document, cooler: Document) -> None:
         line = hose(self.dash)
         first = not [c for c in circuit.of_kind("cooler", "plate_cooler") if c is not cooler]
+        if self.thermostat_c is not None and not first:
+            self._where_one_is_missing(circuit)
         if self.thermostat_c is None or not first:
             circuit.insert(run, (cooler, "inlet"), (cooler, "outlet"), "from the cooler", line)
             return
@@ -110,6 +112,13 @@ class FitCooler(Act):
         valve = circuit.add("thermostat", "thermostat", after=before, opens_c=self.thermostat_c)
         circuit.insert(run, (valve, "inlet"), (valve, "outlet"), "behind the thermostat", line)
         self._looped(circuit, valve, cooler)
+
+    def _where_one_is_missing(self, circuit: Plumbing) -> None:
+        """A further cooler is behind the first, whose plate or valve lets oil by for both."""
+        for kind, field in (("sandwich_plate", "thermostat_c"), ("thermostat", "opens_c")):
+            for holder in circuit.of_kind(kind):
+                if holder.get(field) is None:
+                    holder[field] = self.thermostat_c
 
     def _looped(self, circuit: Plumbing, plate: Document, cooler: Document) -> None:
         line = hose(self.dash)

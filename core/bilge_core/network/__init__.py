@@ -1,0 +1,20 @@
+"""The circuit as it flows: from the mouth through pump, gallery, heads and crankcase to the pan."""
+
+from bilge_core.network.assembly import Network, network_of
+from bilge_core.network.guesses import GUESSES, Guess
+from bilge_core.network.running import Trace, run, settled_in, steady_pressures
+
+VERSION = "network-1"
+"""Of what a circuit lets flow: to be changed with anything that moves a figure."""
+
+__all__ = [
+    "GUESSES",
+    "VERSION",
+    "Guess",
+    "Network",
+    "Trace",
+    "network_of",
+    "run",
+    "settled_in",
+    "steady_pressures",
+]

@@ -1,0 +1,272 @@
+"""Walks through a circuit from its pump and lays out what oil under pressure comes to."""
+
+from __future__ import annotations
+
+import math
+from collections import deque
+from dataclasses import dataclass
+
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.circuit import Circuit
+from bilge_core.document.circuit.component import Component
+from bilge_core.document.circuit.engine_side import Crankcase, Head, TimingChest
+from bilge_core.document.circuit.pumps import PanRegion
+from bilge_core.document.circuit.run import HardLine, Open, Passage, Run, bore_of, contents_of
+from bilge_core.document.pickup import RoundMouth
+from bilge_core.network.draft import Draft, Hole, Port, Vessel
+from bilge_core.network.guesses import Guessed
+from bilge_core.network.oil import NetworkOil
+from bilge_core.network.parts import LAYERS, Laying
+from bilge_core.network.pipes import Resistance, bend_loss, pipe_resistance
+from bilge_core.network.records import MOUTH
+from bilge_core.network.references import engine_of
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+
+_PRESSED = frozenset({"pressure", "return"})
+_FALLING = frozenset({"drain", "return", "scavenge"})
+_ENTRY, _EXIT = 0.5, 1.0  # loss coefficients of a sharp entry and of an exit (from memory)
+_AT_SIDE = 0.42  # of the width: how far a head's drains are from its middle (ours)
+_ROWS = 6  # of drains along a floor that are told one by one
+_MORE_LAG = 0.15 / (1000.0 * math.pi / 30.0)
+"""[s per rad/s] that thrown oil takes longer: 0.15 s every 1000 rpm (ours)."""
+_CHEST = (0.10, 0.05)  # [m] length and width of a timing chest's floor (ours)
+_LEAST_DEPTH = 1e-3  # [m] of oil on a head's floor that its drains are sized for (ours)
+_INLET_MIXES = 15e-6  # [m3] in which oil and gas mix before the pump (ours, from a trial)
+
+
+@dataclass
+class _Walk:
+    """One walk; `vessels` from component to the number of its vessel."""
+
+    lay: Laying
+    vessels: dict[str, int]
+
+    @property
+    def circuit(self) -> Circuit:
+        return self.lay.build.circuit
+
+    def runs_from(self, component: Component, key: str) -> list[Run]:
+        """Runs that leave a port with oil that falls or goes back."""
+        here = (component.id, key)
+        return [
+            run
+            for run in self.circuit.runs
+            if run.service in _FALLING and (run.start.component, run.start.port) == here
+        ]
+
+    def falls_to(self, run: Run) -> int:
+        """The vessel that a run's oil falls to, or -1 - way; lines that meet are followed."""
+        component = self.circuit.component(run.end.component)
+        seen: set[str] = set()
+        while component is not None and component.id not in seen:
+            seen.add(component.id)
+            if isinstance(component, TimingChest):
+                return self.vessel_of(component)
+            if isinstance(component, PanRegion | Crankcase):
+                break
+            onward = [
+                each
+                for each in self.circuit.runs
+                if each.service in _FALLING and each.start.component == component.id
+            ]
+            if not onward:
+                break
+            run = onward[0]
+            component = self.circuit.component(run.end.component)
+        if isinstance(component, PanRegion) and component.port_of(run.end.port) is None:
+            return -1 - self.lay.draft.way(run.end.port)
+        return -1
+
+    def vessel_of(self, component: Component) -> int:
+        """The vessel of a head or a chest, made when it is first asked for."""
+        if component.id not in self.vessels:
+            make = self._head if isinstance(component, Head) else self._chest
+            vessel = make(component)  # type: ignore[arg-type]
+            self.vessels[component.id] = self.lay.draft.vessel(vessel)
+        return self.vessels[component.id]
+
+    def _chest(self, chest: TimingChest) -> Vessel:
+        runs = self.runs_from(chest, "oil_out")
+        bore = bore_of(runs[0].line) if runs else None
+        hole = self.lay.guessed["chest_bore"] if bore is None else bore * 1e-3
+        to = self.falls_to(runs[0]) if runs else -1
+        foam = self.lay.guessed["head_foam"]
+        return Vessel(chest.id, "floor", floor=(*_CHEST, foam), holes=[((0.0, 0.0, hole, 1.0), to)])
+
+    def _head(self, head: Head) -> Vessel:
+        guessed, engine = self.lay.guessed, self.lay.engine
+        length = (
+            guessed["head_length"] if head.floor_length_mm is None else head.floor_length_mm * 1e-3
+        )
+        width = guessed["head_width"] if head.floor_width_mm is None else head.floor_width_mm * 1e-3
+        foam = guessed["head_foam"]
+        holes: list[tuple[Hole, int]] = []
+        runs = self.runs_from(head, "drains")
+        for run in runs:
+            bore, to = bore_of(run.line), self.falls_to(run)
+            if isinstance(run.line, Passage):
+                many = run.line.count if bore is not None else 4
+                each = (
+                    bore * 1e-3
+                    if bore is not None
+                    else self._drain_bore(head, length * width, engine.headed, foam)
+                )
+                holes += [(hole, to) for hole in _spread(many, each, length, width)]
+            elif bore is not None:
+                holes.append(((0.0, 0.0, bore * 1e-3, 1.0), to))
+        if not holes:
+            each = self._drain_bore(head, length * width, engine.headed, foam)
+            to = self.falls_to(runs[0]) if runs else -1
+            holes = [(hole, to) for hole in _spread(4, each, length, width)]
+        return Vessel(head.id, "floor", floor=(length, width, foam), holes=holes)
+
+    def _drain_bore(self, head: Head, area: float, flow: float, foam: float) -> float:
+        """Bore [m] of each of four drains under which a head holds what its builder says.
+
+        Level, running: from the depth of what it holds the bore that lets a quarter of its oil
+        through, as a weir and as an orifice.
+        """
+        if head.holds_l is None or not head.holds_l:
+            return self.lay.guessed["drain_bore"]
+        each = flow / 4.0 / (1.0 - foam)
+        depth = max(head.holds_l * 1e-3 / (1.0 - foam) / area, _LEAST_DEPTH)
+        weir = each / (0.544 * math.sqrt(STANDARD_GRAVITY) * math.pi * depth**1.5)
+        hole = math.sqrt(each / (0.62 * math.pi / 4.0 * math.sqrt(2.0 * STANDARD_GRAVITY * depth)))
+        return float(max(weir, hole))
+
+    def sink_of(self, component: Component, key: str) -> int:
+        """The end that oil leaves a component by; nil where a run leads it into the network."""
+        draft = self.lay.draft
+        if isinstance(component, Head):
+            return draft.sink(self.vessel_of(component))
+        runs = self.runs_from(component, key)
+        if not runs:
+            return draft.sink(-1)
+        if LAYERS.get(type(self.circuit.component(runs[0].end.component))):  # type: ignore[arg-type]
+            return 0
+        return draft.sink(self.falls_to(runs[0]))
+
+    def lay_run(self, run: Run) -> None:
+        """A run between two ports of the network: a line, or nothing where it has no figures."""
+        draft, line = self.lay.draft, run.line
+        start = (run.start.component, run.start.port)
+        end = (run.end.component, run.end.port)
+        held = contents_of(line)
+        by = line_resistance(run, self.lay.oil)
+        if by is None:
+            draft.join(start, end)
+        else:
+            draft.line((run.id, "line"), start, end, by)
+        if held:
+            draft.hold(start, 0.5 * held)
+            draft.hold(end, 0.5 * held)
+
+
+def _spread(many: int, bore: float, length: float, width: float) -> list[Hole]:
+    """Drains along both sides of a floor."""
+    rows = min(_ROWS, max(1, many // 2))
+    sides = (_AT_SIDE, -_AT_SIDE) if many > 1 else (0.0,)
+    share = many / (rows * len(sides))
+    return [
+        (length * ((row + 0.5) / rows - 0.5), side * width, bore, share)
+        for row in range(rows)
+        for side in sides
+    ]
+
+
+def line_resistance(run: Run, oil: NetworkOil) -> Resistance | None:
+    """Of a run, its bends and ends counted; None where its bore or length nobody gave."""
+    line = run.line
+    bore = bore_of(line)
+    if isinstance(line, Open) or bore is None or line.length_mm is None:
+        return None
+    bends = line.bends if isinstance(line, HardLine) else []
+    minor = sum(
+        bend_loss(math.radians(bend.angle_deg), bend.radius_mm * 1e-3, bore * 1e-3)
+        for bend in bends
+    )
+    many = line.count if isinstance(line, Passage) else 1
+    return pipe_resistance(
+        bore * 1e-3, line.length_mm * 1e-3, oil.density, oil.viscosity, minor, many
+    )
+
+
+def _suction(walk: _Walk) -> None:
+    """Mouth, screen and tube as one line into the pump's inlet, its oil going through as a plug."""
+    lay, build = walk.lay, walk.lay.build
+    run = build.circuit.suction
+    line = None if run is None or isinstance(run.line, Open) else run.line
+    bore_mm, length_mm = (None, None) if line is None else (bore_of(line), line.length_mm)
+    bore = lay.guessed["suction_bore"] if bore_mm is None else bore_mm * 1e-3
+    length = lay.guessed["suction_length"] if length_mm is None else length_mm * 1e-3
+    bends = line.bends if isinstance(line, HardLine) else []
+    minor = _ENTRY + _EXIT
+    for bend in bends:
+        minor += bend_loss(math.radians(bend.angle_deg), bend.radius_mm * 1e-3, bore)
+    mouth = build.pickup.mouth
+    if isinstance(mouth, RoundMouth):
+        area = math.pi / 4.0 * mouth.diameter_mm**2
+        around = math.pi * mouth.diameter_mm
+    else:
+        area = mouth.length_mm * mouth.width_mm
+        around = 2.0 * (mouth.length_mm + mouth.width_mm)
+    tube = math.pi / 4.0 * (bore * 1e3) ** 2
+    if build.pickup.screen is not None:
+        minor += (tube / (area * build.pickup.screen.open_pct / 100.0)) ** 2
+    minor += (tube / max(around * max(build.pickup.gap_mm, 1.0), 1.0)) ** 2
+    by = pipe_resistance(bore, length, lay.oil.density, lay.oil.viscosity, minor)
+    inlet: Port = (build.circuit.pump.id, "inlet")
+    lay.draft.line((run.id if run else "", "suction"), MOUTH, inlet, by, suction=True)
+    lay.draft.tube_volume = math.pi / 4.0 * bore * bore * length
+    lay.draft.hold(inlet, _INLET_MIXES)
+
+
+def _thrown(lay: Laying) -> None:
+    crankcase = next(iter(lay.circuit.of_kind(Crankcase)), None)
+    lag = lay.guessed["thrown_lag"]
+    factor = 1.0
+    if crankcase is not None and crankcase.holds_l:
+        usual = (lag + _MORE_LAG * lay.engine.running) * lay.engine.thrown
+        factor = max(crankcase.holds_l * 1e-3 / usual, 0.05)
+    vessel = Vessel(crankcase.id if crankcase else "", "thrown", lags=(lag, _MORE_LAG, factor))
+    lay.thrown = lay.draft.sink(lay.draft.vessel(vessel))
+
+
+def lay_out(build: Build, oil: NetworkOil, guessed: Guessed) -> Draft:
+    """Lay out all that the pump of a build draws through and feeds."""
+    draft = Draft()
+    draft.way("")
+    lay = Laying(build, oil, guessed, draft, engine_of(build, oil, guessed), lambda _, __: 0)
+    walk = _Walk(lay, {})
+    lay.sink_of = walk.sink_of
+    _thrown(lay)
+    _suction(walk)
+    circuit = build.circuit
+    pump = circuit.pump
+    laid: set[str] = set()
+    waiting: deque[Port] = deque([(pump.id, "outlet")])
+    done: set[int] = set()
+    while waiting:
+        component_id, key = waiting.popleft()
+        component = circuit.component(component_id)
+        layer = None if component is None else LAYERS.get(type(component))
+        if component is None or layer is None:
+            continue
+        if component_id not in laid:
+            laid.add(component_id)
+            layer(lay, component, key)
+        for at, run in enumerate(circuit.runs):
+            ends = [(run.start.component, run.start.port), (run.end.component, run.end.port)]
+            if at in done or run.service not in _PRESSED or component_id not in (
+                ends[0][0], ends[1][0]
+            ):  # fmt: skip
+                continue
+            other = ends[1] if ends[0][0] == component_id else ends[0]
+            onto = circuit.component(other[0])
+            if onto is None or type(onto) not in LAYERS:
+                continue
+            done.add(at)
+            walk.lay_run(run)
+            waiting.append(other)
+    draft.turn_vessels()
+    return draft

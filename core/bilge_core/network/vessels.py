@@ -1,0 +1,108 @@
+"""Oil that has left the bearings and lies or falls: heads with their drains, oil off the crank."""
+
+from __future__ import annotations
+
+import math
+
+from numba import njit
+
+_ALONG, _ACROSS = 6, 3  # parts of a floor's length and width (ours: drains are a sixth apart)
+_STEEPEST = 0.05  # cosine at which a floor is taken to stand on its edge (ours)
+_MOST_ROUNDS = 24
+_DISCHARGE = 0.62
+"""Of a sharp hole: handbooks give 0.60 to 0.65 (from memory)."""
+_WEIR = 0.544
+"""``q = 0.544 √g π D h^1.5``: a hole's rim as a weir (from memory)."""
+
+
+@njit(inline="always")
+def hole_flow(depth, bore, gravity):  # type: ignore[no-untyped-def]
+    """Oil [m3/s] that falls through a hole of a bore [m] under a depth [m] of it.
+
+    The lesser of what its rim lets over as a weir and what it lets through as an orifice.
+    """
+    if depth <= 0.0:
+        return 0.0
+    weir = _WEIR * math.sqrt(gravity) * math.pi * bore * depth * math.sqrt(depth)
+    area = 0.25 * math.pi * bore * bore
+    return min(weir, _DISCHARGE * area * math.sqrt(2.0 * gravity * depth))
+
+
+@njit
+def floor_level(volume, length, width, ux, uy, uz):  # type: ignore[no-untyped-def]
+    """Height [m] along "up", from the floor's middle, at which a volume lies on a floor with walls.
+
+    The floor is cut into columns with no lid; volume against height is then convex, so that
+    Newton's method from the height at which every column is wet comes down to it.
+    """
+    area = length * width / (_ALONG * _ACROSS)
+    if volume <= 0.0:
+        return -0.5 * (abs(ux) * length + abs(uy) * width)
+    level = volume / (length * width) * uz
+    for _ in range(_MOST_ROUNDS):
+        total = 0.0
+        wet = 0
+        for i in range(_ALONG):
+            along = level - ux * length * ((i + 0.5) / _ALONG - 0.5)
+            for j in range(_ACROSS):
+                high = along - uy * width * ((j + 0.5) / _ACROSS - 0.5)
+                if high > 0.0:
+                    total += high
+                    wet += 1
+        over = total * area / uz - volume
+        if wet == 0 or over <= 1e-12:
+            break
+        level -= over * uz / (area * wet)
+    return level
+
+
+@njit(inline="always")
+def _fall(vessels, given, to, volume):  # type: ignore[no-untyped-def]
+    """Oil [m3] that falls into another vessel, or as -1 - way back to the pan."""
+    if to >= 0:
+        vessels[to].into += volume
+    else:
+        given[-1 - to] += volume
+
+
+@njit(inline="always")
+def _step_thrown(vessels, given, at, step, speed):  # type: ignore[no-untyped-def]
+    """Oil off the crank: two equal lags on its way back along the skirt, way 0."""
+    row = vessels[at]
+    lag = 0.5 * (row.lag + row.more * speed) * row.factor
+    keep = 1.0 / (1.0 + step / lag)
+    first = row.one + row.into
+    row.one = first * keep
+    second = row.two + first - row.one
+    row.two = second * keep
+    given[0] += second - row.two
+
+
+@njit
+def _step_floor(vessels, holes, given, at, step, gx, gy, gz):  # type: ignore[no-untyped-def]
+    """Oil on a floor with holes. Gravity [m/s2] is the felt one."""
+    row = vessels[at]
+    held = row.one + row.into
+    solid = 1.0 - row.foam
+    gravity = max(math.sqrt(gx * gx + gy * gy + gz * gz), 1e-3)
+    ux, uy, uz = -gx / gravity, -gy / gravity, max(-gz / gravity, _STEEPEST)
+    row.level = floor_level(held / solid, row.length, row.width, ux, uy, uz)
+    for hole in range(holes.size):
+        if holes[hole].vessel == at:
+            depth = row.level - ux * holes[hole].x - uy * holes[hole].y
+            through = holes[hole].many * hole_flow(depth, holes[hole].bore, gravity)
+            fallen = min(through * solid * step, held)
+            held -= fallen
+            _fall(vessels, given, holes[hole].falls, fallen)
+    row.one = held
+
+
+@njit
+def step_vessels(vessels, holes, given, step, speed, gravity):  # type: ignore[no-untyped-def]
+    """All vessels over a step, those that others fall into after them."""
+    for at in range(vessels.size):
+        if vessels[at].is_floor == 0:
+            _step_thrown(vessels, given, at, step, speed)
+        else:
+            _step_floor(vessels, holes, given, at, step, gravity[0], gravity[1], gravity[2])
+        vessels[at].into = 0.0
