@@ -89,10 +89,11 @@ CAR = {
 }
 
 HELD = [
-    {"name": "head and cam boxes", "volume_l": 0.8},
+    {"name": "head and cam boxes", "volume_l": 0.5},
     {"name": "galleries", "volume_l": 0.3},
     {"name": "filter", "volume_l": 0.35},
-    {"name": "cooler and lines", "volume_l": 0.65},
+    {"name": "cooler and lines", "volume_l": 0.5},
+    {"name": "oil on its way down", "volume_l": 0.45},
 ]
 
 PICKUP = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -9,10 +10,13 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.document.build import Build
-from bilge_core.document.read import read_build
+from bilge_core.document.read import build_from, read_build
+from bilge_core.errors import InvalidInput
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import open_log
+from bilge_core.network import held_running
+from bilge_core.pan import hot_oil
 
 ROOT = Path(__file__).resolve().parent.parent
 DEMO = ROOT / "demo"
@@ -53,6 +57,18 @@ def saltmarsh() -> Log:
     return prepare(read_log(file, file.proposal))
 
 
+def _with_the_engines_oil(document: dict[str, Any]) -> dict[str, Any]:
+    """A document whose engine has its own oil besides what was said to stand in the pan."""
+    try:
+        build = build_from(copy.deepcopy(document))
+        ratio = hot_oil(build) / (build.oil.volume_l * 1e-3)
+        held = held_running(build).total * 1e3 / ratio
+    except InvalidInput:
+        return document  # a test of what is refused
+    oil = {**document["oil"], "volume_l": document["oil"]["volume_l"] + held}
+    return {**document, "oil": oil}
+
+
 @pytest.fixture
 def box_document() -> Callable[..., dict[str, Any]]:
     """A build document of a plain box pan: 400 long, 240 wide, 140 deep, skirt 0."""
@@ -63,7 +79,7 @@ def box_document() -> Callable[..., dict[str, Any]]:
             "version": 2,
             "name": "box",
             "car": {"nose_points": "front", "lean_right_deg": 0, "nose_up_deg": 0},
-            # 20 °C, so that what is poured is what stands in the pan
+            # 20 °C, so that this much stands in the pan; what the engine holds comes on top
             "oil": {"grade": "5W-40", "volume_l": 5, "away_l": 0, "temperature_c": 20},
             "pan": {
                 "zones": [
@@ -89,7 +105,7 @@ def box_document() -> Callable[..., dict[str, Any]]:
             for key in keys:
                 holder = holder[int(key)] if key.isdigit() else holder[key]
             holder[int(last) if last.isdigit() else last] = value
-        return document
+        return _with_the_engines_oil(document)
 
     return make
 

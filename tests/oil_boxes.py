@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -11,7 +12,7 @@ import numpy as np
 import shapely
 from bilge_core.moving.coupled import Coupled
 from bilge_core.moving.domain import build_domain
-from bilge_core.moving.exchange import DelayLine
+from bilge_core.moving.exchange import Drawn
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import Inlet, inlet_of, oil_shares
 from bilge_core.moving.observe import Observer
@@ -145,6 +146,36 @@ def violent_run(cell: float | Sequence[float], seed: int = 0, longest: float = 0
     return ViolentRun(rows[:, 0], rows[:, 1:4], rows[:, 4])
 
 
+class DelayLine:
+    """The plainest engine: a steady flow, and all oil comes back a fixed time after it was drawn.
+
+    It begins full, as if the pump had long run.
+    """
+
+    def __init__(self, flow: float, delay: float, filled: bool = True) -> None:
+        self.flow, self.delay, self.time = flow, delay, 0.0
+        parts = 50
+        self.line = [
+            ((n + 1) * delay / parts, flow * delay / parts) for n in range(parts if filled else 0)
+        ]
+
+    def draw(self, start: float, step: float, load: np.ndarray, oil_share: float) -> Drawn:
+        oil = self.flow * oil_share * step
+        self.time = start + step
+        if oil > 0.0:
+            self.line.append((self.time + self.delay, oil))
+        return Drawn(self.flow, oil)
+
+    def give(self) -> np.ndarray:
+        due = [oil for at, oil in self.line if at <= self.time + 1e-9]
+        self.line = self.line[len(due) :]
+        return np.array([sum(due)])
+
+    @property
+    def held(self) -> float:
+        return math.fsum(oil for _, oil in self.line)
+
+
 def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest: float) -> Coupled:
     """The reference box with a pump and drain-backs."""
     oil = box_of_oil((0.4, 0.24, 0.14), cell, 0.005, longest=longest)
@@ -153,8 +184,8 @@ def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest
     portion = float(np.median(oil.rows[: oil.count, 15]))
     places = np.array([[x, y, 0.12] for x in (0.05, 0.15, 0.25, 0.35) for y in (0.02, 0.22)])
     returns = returns_at(oil.domain, places, portion, -UP)
-    engine = DelayLine(lambda time: flow, delay)
-    return Coupled(oil, inlet, engine, returns, Observer(oil.domain, inlet, None))
+    engine = DelayLine(flow, delay)
+    return Coupled(oil, inlet, engine, (returns,), Observer(oil.domain, inlet, None))
 
 
 def run_coupled(

@@ -8,7 +8,7 @@ from typing import Any
 from accounts.models import Workshop
 from bilge_core.document.reach import names_of_openings
 from bilge_core.errors import BilgeError
-from bilge_core.forecast.moving import dry_time_spread, moving_name
+from bilge_core.forecast.moving import moving_name, spread_of_starts
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut, spread_out
 from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
@@ -250,10 +250,12 @@ def known_of(workshop: Workshop) -> list[KnownOut]:
 def _starts(runs: QuerySet[Run], cells: str) -> SpreadOut | None:
     """Dry times of the starts there are, when there is more than one."""
     finished = runs.filter(status=Run.FINISHED, cells=cells, result__isnull=False)
-    dry = {run.seed: run.result.summary["dry_s"] for run in finished if run.result}
-    if len(dry) < 2:
+    told = {run.seed: run.result.summary for run in finished if run.result}
+    if len(told) < 2:
         return None
-    return spread_out(dry_time_spread([dry[seed] for seed in sorted(dry)]))
+    dry = [told[seed]["dry_s"] for seed in sorted(told)]
+    under = [told[seed]["verdict"].get("under_s") or 0.0 for seed in sorted(told)]
+    return spread_out(spread_of_starts(dry, under))
 
 
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:

@@ -31,13 +31,19 @@ def zone(name: str, corners: list[list[float]], depth: float = 100.0) -> dict[st
     return {"name": name, "outline_mm": corners, "floor": {"kind": "flat", "depth_mm": depth}}
 
 
+def test_an_engine_that_holds_all_its_oil_is_refused(box_document: Make) -> None:
+    document = box_document()
+    document["oil"]["volume_l"] = 0.6
+    with pytest.raises(InvalidInput, match=r"oil\.volume_l: .* leaves nothing of 0\.6 L"):
+        assemble_pan(read_build(json.dumps(document)))
+
+
 @pytest.mark.parametrize(
     ("changes", "field", "words"),
     [
         ({"oil__volume_l": "lots"}, "oil.volume_l", "number"),
         ({"oil__volume_l": -1}, "oil.volume_l", "greater than 0"),
         ({"oil__volume_l": 40}, "oil.volume_l", "hold 13.4 L"),
-        ({"oil__away_l": 9}, "oil.away_l", "leaves nothing"),
         ({"oil__grade": "17W-3"}, "oil.grade", "choose one of"),
         ({"oil__colour": "gold"}, "oil.colour", "is not a field"),
         ({"version": 7}, "version", "1 to 3"),

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import copy
 import json
-import math
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -14,7 +13,6 @@ from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.component import Port
 from bilge_core.document.circuit.kinds import CLASSES
-from bilge_core.document.circuit.run import Hose, Passage, bore_of, contents_of
 from bilge_core.document.circuit.template import MOST_SLOTS
 from bilge_core.document.ids import ids_of, with_ids
 from bilge_core.document.read import build_from, read_build
@@ -62,7 +60,9 @@ def test_every_template_and_everything_older_checks_out(path: Path) -> None:
     assert only.state == "good" and "every port shut" in only.words
 
 
-@pytest.mark.parametrize("path", OLD, ids=which)
+@pytest.mark.parametrize(
+    "path", [path for path in OLD if path.parent.name < "version-3"], ids=which
+)
 def test_an_older_document_says_the_same_of_pump_and_oil(path: Path) -> None:
     old, build = json.loads(path.read_text()), read_build(path.read_text())
     assert build.circuit.pump.displacement_cm3 == old["pump"]["displacement_cm3"]
@@ -332,45 +332,6 @@ def test_every_kind_has_ports_that_lead_somewhere() -> None:
         for key, leaves in (part_class.WAYS or {}).items():
             assert {key, *leaves} <= ports.keys(), kind
         assert all(port.services for port in ports.values()), kind
-
-
-@pytest.mark.parametrize(
-    ("dash", "bore"), [(4, 4.57), (6, 7.75), (8, 10.92), (10, 14.10), (12, 17.27), (16, 23.62)]
-)
-def test_bores_of_dash_sizes(dash: int, bore: float) -> None:
-    """A tube of dash/16 in outside with a wall of 0.035 in (from memory)."""
-    assert bore_of(Hose(kind="hose", dash=dash)) == pytest.approx(bore, abs=0.005)  # type: ignore[arg-type]
-
-
-def test_contents_of_a_line() -> None:
-    """A cylinder's volume; several passages alike; unknown without a length."""
-    line = Passage(kind="passage", bore_mm=12.0, length_mm=300.0, count=4)
-    assert contents_of(line) == pytest.approx(4 * math.pi * 0.006**2 * 0.3)
-    assert contents_of(Hose(kind="hose", dash=10)) is None
-
-
-class TestWhatIsAway:
-    """The oil away from the pan follows from what components hold, once one of them says it."""
-
-    def test_a_total_stands_while_nothing_is_told_apart(self, box: Document) -> None:
-        box["oil"]["away_l"] = 0.8
-        assert build_from(box).oil.away_l == 0.8
-        part(box, "filter")["holds_l"] = 0.3
-        assert build_from(box).oil.away_l == 0.3
-
-    def test_lines_under_pressure_with_a_length_count(self, box: Document) -> None:
-        part(box, "filter")["holds_l"] = 0.3
-        hose = {"kind": "hose", "bore_mm": 14.0, "length_mm": 2000.0}
-        run(box, "to the filter")["line"] = hose
-        full = math.pi * 0.007**2 * 2.0 * 1e3
-        assert build_from(box).oil.away_l == pytest.approx(0.3 + full, abs=1e-6)
-        run(box, "relief's return")["line"] = hose  # what comes back under pressure is full too
-        assert build_from(box).oil.away_l == pytest.approx(0.3 + 2 * full, abs=1e-6)
-        run(box, "relief's return")["line"] = {"kind": "passage"}
-        # the pickup's tube stands in the pan's own oil, and passages are counted with the gallery
-        run(box, "pickup tube")["line"] |= {"bore_mm": 20.0, "length_mm": 300.0}
-        run(box, "feed of the head")["line"] |= {"bore_mm": 8.0, "length_mm": 300.0}
-        assert build_from(box).oil.away_l == pytest.approx(0.3 + full, abs=1e-6)
 
 
 def test_ids_of_new_parts_are_followed_by_what_names_them() -> None:

@@ -77,7 +77,7 @@ ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
     ([MOVED], {"kind": "fit_accumulator", "volume_l": "2 qt", "precharge_bar": 2.4},
      "accumulator 2 qt at the gallery feed, check valve ahead of its tee"),
     ([], {"kind": "fit_cooler", "holds_l": 0.6, "thermostat_c": "180 F"},
-     "oil cooler, with a thermostat, holds 0.6 L; its pressure drop"),
+     "oil cooler, with a thermostat, holds 0.6 L"),
     ([], {"kind": "fit_sandwich_plate"}, "sandwich plate under the filter"),
     ([], {"kind": "move_filter", "filters": 2, "dash": 10}, "two filters on a remote base"),
     ([MOVED], {"kind": "second_filter", "holds_l": 0.4}, "second filter on the remote base"),
@@ -116,8 +116,7 @@ def test_each_says_what_it_did(before: list[Raw], raw: Raw, words: str) -> None:
     act = read_act(with_ids_for(build, raw))
     done = act.done(build)
     assert done.words.startswith(words)
-    if raw["kind"] not in ("take_out", "plug_port", "calibrate"):
-        assert done.words.endswith(NOT_FELT)
+    assert done.words.endswith(NOT_FELT) == (raw["kind"] in ("fit_catch_can", "fit_breather"))
     again = read_act(json.loads(act.model_dump_json()))
     assert again == act and again.done(build) == done
     bad = [each.words for each in check_circuit(done.build) if each.state != "good"]
@@ -235,7 +234,7 @@ class TestWhatTheyHold:
         assert build.oil.away_l == pytest.approx(PLAIN.oil.away_l + 0.6)
         assert build.oil.volume_l == pytest.approx(PLAIN.oil.volume_l + 0.6 / hot, abs=1e-3)
         assert assemble_pan(build).oil_volume == pytest.approx(
-            assemble_pan(PLAIN).oil_volume, abs=1e-6
+            assemble_pan(PLAIN).oil_volume, abs=0.05e-3
         )
         assert of(build, "crankcase").holds_l == PLAIN.oil.away_l
 
@@ -250,7 +249,7 @@ class TestWhatTheyHold:
         build = after({"kind": "fit_cooler", "holds_l": 0.6, "fill_up": False})
         assert build.oil.volume_l == PLAIN.oil.volume_l
         assert assemble_pan(build).oil_volume == pytest.approx(
-            assemble_pan(PLAIN).oil_volume - 0.6e-3, abs=1e-6
+            assemble_pan(PLAIN).oil_volume - 0.6e-3, abs=0.05e-3
         )
 
     def test_a_moved_filter_holds_what_it_holds_more(self) -> None:

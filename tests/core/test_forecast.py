@@ -203,7 +203,7 @@ def test_dunlin_runs_dry_and_stops_with_oil_and_depth(
     dunlin: Build, deeper: Build, saltmarsh: Log
 ) -> None:
     as_raced = forecast_settled(dunlin, saltmarsh)
-    assert as_raced.verdict.state == "runs_dry"
+    assert as_raced.verdict.state == "not_safe"
     worst = as_raced.dry_time.dips[0]
     assert (worst.corner, worst.hand, worst.place) == (2, "left", "in corner 2")
     assert worst.start < worst.worst < worst.end
@@ -239,17 +239,17 @@ DIP = Dip(1.0, 1.8, 0.8, 1.5, -0.02, 1.31, 1.31, 0.0, 6, "left", "in corner 6")
 @pytest.mark.parametrize(
     ("dips", "draws", "state", "words"),
     [
-        ((DIP,), 2.0, "runs_dry", "The pickup runs dry for 0.8 s in corner 6, left, at 1.31 g."),
-        ((DIP, DIP), 2.0, "runs_dry", "runs dry twice a lap, worst for 0.8 s"),
-        ((DIP,) * 12, 2.0, "runs_dry", "runs dry 12 times a lap"),
-        ((replace(DIP, dry=0.04),), 1.0, "runs_dry", "dry for 0.04 s"),
+        ((DIP,), 2.0, "not_safe", "The pickup runs dry for 0.8 s in corner 6, left, at 1.31 g."),
+        ((DIP, DIP), 2.0, "not_safe", "runs dry twice a lap, worst for 0.8 s"),
+        ((DIP,) * 12, 2.0, "not_safe", "runs dry 12 times a lap"),
+        ((replace(DIP, dry=0.04),), 1.0, "not_safe", "dry for 0.04 s"),
         (
             (replace(DIP, hand=None, place="on a straight"),),
             1.0,
-            "runs_dry",
+            "not_safe",
             "on a straight at 1.31",
         ),
-        ((), 1.2, "draws_air", "draws air along for 1.2 s a lap; least cover 12 mm"),
+        ((), 1.2, "caution", "draws air along for 1.2 s a lap; least cover 12 mm"),
         ((), 0.0, "sound", "covered all lap, by 12 mm"),
     ],
 )

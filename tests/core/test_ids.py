@@ -30,7 +30,7 @@ from tests.everything import everything
 
 Document = dict[str, Any]
 OLD = sorted((Path(__file__).parents[1] / "documents").glob("version-*/*.json"))
-TODAY = Path("demo"), Path("core/bilge_core/document/templates")
+TODAY = OLD[-1].parent, Path("core/bilge_core/document/templates")
 
 
 def whole() -> Document:
@@ -119,7 +119,7 @@ def test_an_id_that_is_none_is_refused_in_a_part(wrong: str) -> None:
 
 @pytest.mark.parametrize("path", OLD, ids=lambda path: f"{path.parent.name} {path.stem}")
 def test_an_older_version_opens_as_the_newest(path: Path) -> None:
-    """As the same example was written when it was the newest: `TODAY` has them as they are now."""
+    """As the same example was written when it was the newest: `TODAY` has them in the newest."""
     old = json.loads(path.read_text())
     assert path.parent.name == f"version-{old['version']}"
     build = read_build(path.read_text())

@@ -16,7 +16,6 @@ from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.moving import simulation
 from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan, region_names
 from bilge_core.moving.domain import _without_slivers, build_domain, pack_places
-from bilge_core.moving.exchange import DelayLine
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import _march
@@ -36,6 +35,7 @@ from tests.oil_boxes import (
     OIL,
     REST,
     UP,
+    DelayLine,
     G,
     box_of_oil,
     even_lines,
@@ -233,7 +233,7 @@ def test_a_covered_mouth_draws_oil_only() -> None:
 
 def test_without_returns_the_pan_empties_at_the_pump_s_rate() -> None:
     coupled = pumped_box(0.02, 0.5e-3, 1e3, 0.01)
-    coupled.engine = DelayLine(lambda time: 0.5e-3, 1e3, filled=False)
+    coupled.engine = DelayLine(0.5e-3, 1e3, filled=False)
     start = coupled.oil.volume
     run_coupled(coupled, 2.0, REST)
     assert start - coupled.oil.volume == pytest.approx(1.0e-3, rel=0.01)
@@ -241,16 +241,6 @@ def test_without_returns_the_pan_empties_at_the_pump_s_rate() -> None:
     assert coupled.oil.volume > 0.3e-3
     look = coupled.observer.look(coupled.oil, UP)
     assert look.oil_share < 0.5
-
-
-def test_delay_line_refuses_and_remembers() -> None:
-    for delay in (-1.0, math.inf, math.nan):
-        with pytest.raises(InvalidQuantity):
-            DelayLine(lambda time: 1e-4, delay)
-    line = DelayLine(lambda time: 1e-4, 2.0)
-    assert line.held == pytest.approx(2e-4)
-    assert sum(line.give(t) for t in np.arange(0, 2.01, 0.1)) == pytest.approx(2e-4)
-    assert line.held == pytest.approx(0.0, abs=1e-12)
 
 
 def test_inlet_and_drain_backs_outside_are_refused() -> None:

@@ -12,19 +12,15 @@ import numpy as np
 import pytest
 from bilge_core.cli.check import check
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.calibration import bearings_told
-from bilge_core.document.circuit.pumps import PressureStage
-from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.forecast.moving import at_times, dry_time_spread, forecast_moving
+from bilge_core.forecast.moving import at_times, forecast_moving, spread_of_starts
 from bilge_core.loads.log import Log
 from bilge_core.loads.manoeuvres import Manoeuvre, manoeuvre_log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil
 from bilge_core.moving.record import read_frames
 from bilge_core.pan import assemble_pan, level_of_volume
-from bilge_core.pickup.demand import drawn_flow, relief_flow
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -41,7 +37,7 @@ def test_a_corner_in_moving_oil(dunlin: Build) -> None:
         dunlin, log, watch=lambda look: seen.append(look.time), record=records.append
     )
     assert len(seen) == len(forecast.lap.time) == round(log.duration * 50) + 1
-    assert forecast.verdict.state == "runs_dry"
+    assert forecast.verdict.state == "not_safe"
     assert forecast.dry_time.dry > 0.5
     total = forecast.lap.volume + forecast.lap.held
     assert total == pytest.approx(np.full(len(total), total[0]), rel=1e-6)
@@ -75,24 +71,13 @@ def test_channels_at_other_times_keep_what_was_logged() -> None:
 
 
 def test_spread_of_starts() -> None:
-    spread = dry_time_spread([1.0, 1.2, 1.4])
+    spread = spread_of_starts([1.0, 1.2, 1.4], [0.0, 0.0, 0.1])
     assert (spread.mean, spread.deviation) == pytest.approx((1.2, 0.2))
+    assert not spread.holds and spread_of_starts([1.0], [0.0]).holds
     with pytest.raises(InvalidQuantity):
-        dry_time_spread([])
-
-
-def test_relief_limits_what_is_drawn() -> None:
-    pump = PressureStage(kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0)
-    cold = GaugeReading(engine_rpm=1000, pressure_bar=4.0, oil_temperature_c=20)
-    on_relief = GaugeReading(engine_rpm=6000, pressure_bar=5.0, oil_temperature_c=100)
-    telling = GaugeReading(engine_rpm=3000, pressure_bar=3.0, oil_temperature_c=95)
-    assert bearings_told(pump, 5.0, [cold, on_relief], 100.0) is None
-    told = bearings_told(pump, 5.0, [cold, on_relief, telling], 100.0)
-    assert relief_flow(5.0, told, 100.0) == pytest.approx(1.667e-3, rel=1e-3)
-    assert float(drawn_flow(pump, None, told, 100.0, 9000 * RPM)) == pytest.approx(3e-3)
-    assert float(drawn_flow(pump, 5.0, told, 100.0, 9000 * RPM)) == pytest.approx(
-        1.667e-3, rel=1e-3
-    )
+        spread_of_starts([], [])
+    with pytest.raises(InvalidQuantity):
+        spread_of_starts([1.0, 1.2], [0.0])
 
 
 def test_check_with_moving_oil(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -8,6 +8,7 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 from bilge_core.forecast.dips import find_dips
+from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.forecast.verdict import give_verdict
 from bilge_core.loads.log import Log
 from bilge_core.rules import (
@@ -48,6 +49,15 @@ def verdict_of(share: float) -> str:
     return give_verdict(find_dips(log, -gas, gas, ()), 0.01).state
 
 
+def gallery_over(share: float, seconds: float = 1.0, rpm: float = 6000.0) -> PressureOverLap:
+    """A second of usual pressure, so long at a share of it, and a second of it again."""
+    time = np.arange(0.0, 2.0 + seconds, 0.001)
+    log = Log(time, *np.zeros((3, len(time))), np.full(len(time), rpm * math.pi / 30.0))
+    usual = np.full(len(time), 5e5)
+    low = (time >= 1.0) & (time <= 1.0 + seconds)
+    return find_pressure_dips(log, np.where(low, share * usual, usual), usual, ())
+
+
 def openings_at(head: float) -> Check:
     area = 20e-4
     return plates.check_openings(area, plates.DISCHARGE * area * math.sqrt(2 * 9.80665 * head), 6e3)
@@ -55,13 +65,21 @@ def openings_at(head: float) -> Check:
 
 # rule's key, a figure to what is said of it, just inside and just outside, and what is said there
 EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [
-    ("draws_air", verdict_of, 0.0499, 0.0501, "sound", "draws_air"),
-    ("runs_dry", verdict_of, 0.4999, 0.5001, "draws_air", "runs_dry"),
+    ("draws_air", verdict_of, 0.0499, 0.0501, "sound", "caution"),
+    ("runs_dry", verdict_of, 0.4999, 0.5001, "caution", "not_safe"),
     (
         "dips_apart", lambda gap: dips_of([0, 1, 1, *[0] * round(gap / 0.01), 1, 1, 0]),
         0.07, 0.04, 2, 1,
     ),
     ("shortest_dip", lambda shortest: dips_of([0, 1, 1, 0], shortest), 0.0199, 0.0201, 1, 0),
+    ("pressure_dip", lambda share: len(gallery_over(share).dips), 0.601, 0.599, 0, 1),
+    ("shortest_pressure_dip", lambda span: len(gallery_over(0.2, span).dips), 0.101, 0.097, 1, 0),
+    ("engine_runs", lambda rpm: len(gallery_over(0.2, rpm=rpm).dips), 301.0, 299.0, 1, 0),
+    (
+        # 5 bar is 72.5 psi: at 7250 rpm
+        "pressure_line", lambda rpm: gallery_over(1.0, rpm=rpm).under_line > 1.0,
+        7240.0, 7260.0, False, True,
+    ),
     ("mouth_gap", lambda gap: of(check_gap(gap)), 6.31e-3, 6.29e-3, "good", "caution"),
     ("mouth_gap", lambda gap: of(check_gap(gap)), 9.59e-3, 9.61e-3, "good", "caution"),
     ("openings_head", lambda head: of(openings_at(head)), 9.99e-3, 10.01e-3, "good", "bad"),

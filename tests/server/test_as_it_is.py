@@ -74,7 +74,7 @@ def test_undone_it_goes_and_done_again_it_comes(api: Api, build: Build) -> None:
 
 
 def test_where_the_car_would_not_hold_together_it_is_refused(api: Api, build: Build) -> None:
-    """More oil away than there is in the car as it is; as planned there would be enough."""
+    """The engine holds more than there is in the car as it is; as planned there is enough."""
     document = build.current.document
     for part in document["circuit"]["components"]:
         part["holds_l"] = None  # the total is a figure of its own
@@ -83,7 +83,7 @@ def test_where_the_car_would_not_hold_together_it_is_refused(api: Api, build: Bu
     car_is(api, build, 1)
     type_in(api, build, "oil.volume_l", "6")
     status, told = type_in(api, build, "oil.away_l", "2.5")
-    assert (status, fields(told)) == (422, ["oil.away_l"])
+    assert (status, fields(told)) == (422, ["oil.volume_l"])
     assert "in the car as it is, state 1" in told["problems"][0]["message"]
     assert (now(build).current.number, BuildState.objects.count()) == (2, 2)
 

@@ -20,7 +20,7 @@ def no_worker(settings: Any) -> None:
 
 
 def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> None:
-    """Dips without their side and fore g; gates by the builder's names; felt by nothing known."""
+    """Dips without their side and fore g, no pressure, gates by the builder's names."""
     run = work(ask_for_run(user, wanted(short_build)))
     assert run.result is not None
     figures = run.result.figures
@@ -31,6 +31,14 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
             "words": "dry for 1.0 s",
         }
     ]  # fmt: skip
+    figures["verdict"] = {
+        "state": "runs_dry", "headline": "Not safe", "sentence": "The pickup runs dry for 1.0 s.",
+        "dry_s": 1.0, "dip_count": 1,
+    }  # fmt: skip
+    for later in ("pressure", "lowest_bar"):
+        del figures[later]
+    for later in ("pressure_bar", "usual_bar", "drawn_l_min", "held_l"):
+        del figures["samples"][later]
     figures["samples"]["gates_open"] = {"P1, G3": [0.0]}
     figures["passed_l"] = {"P1, G3": 0.4}
     Result.objects.filter(pk=run.result.pk).update(figures=figures)
@@ -38,6 +46,8 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
     status, told = api("GET", f"/runs/{run.pk}/figures")
     assert status == 200
     assert told["dips"][0]["side_g"] is None
+    assert (told["verdict"]["state"], told["verdict"]["under_s"]) == ("not_safe", None)
+    assert told["pressure"] is None and told["samples"]["pressure_bar"] == []
     assert set(told["samples"]["gates_open"]) == {"P1, G3"}
     assert api("GET", "/runs")[1]["runs"][0]["is_current"] is False
     assert api("GET", f"/runs/of-build/{short_build.pk}")[1]["finished"] is None

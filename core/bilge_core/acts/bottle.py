@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
-from bilge_core.acts.plumbing import NOT_FELT, OPEN, Plumbing, hose, refused
+from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
@@ -49,7 +49,7 @@ class FitAccumulator(Act):
         where = self.at.replace("_", " ")
         check = ", check valve ahead of its tee" if self._checks else ""
         said = self.said("volume_l", "L")
-        return circuit.done(f"accumulator {said} at the {where}{check}; {NOT_FELT}")
+        return circuit.done(f"accumulator {said} at the {where}{check}")
 
     @property
     def _checks(self) -> bool:

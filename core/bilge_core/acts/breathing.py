@@ -30,7 +30,7 @@ class OutsideReturn(Act):
         back = (circuit.only("pan_region"), "returns")
         name = f"outside return of the {head['name']}"
         circuit.join(name, "drain", (head, "drains"), back, hose(self.dash))
-        return circuit.done(f"{name}, size {self.dash}; {NOT_FELT}")
+        return circuit.done(f"{name}, size {self.dash}")
 
 
 def _out_of(circuit: Plumbing) -> Document:

@@ -9,7 +9,7 @@ from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
 from bilge_core.acts.bottle import cooler_return
-from bilge_core.acts.plumbing import NOT_FELT, OPEN, Plumbing, hose, refused
+from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
@@ -49,7 +49,7 @@ class FitSandwichPlate(Act):
             raise refused("kind", "is there already: one plate goes under a filter")
         under_filter(circuit, self.thermostat_c)
         with_it = ", with a thermostat" if self.thermostat_c else ""
-        return circuit.done(f"sandwich plate under the filter{with_it}; {NOT_FELT}")
+        return circuit.done(f"sandwich plate under the filter{with_it}")
 
 
 class FitCooler(Act):
@@ -90,7 +90,7 @@ class FitCooler(Act):
         circuit.hold(cooler, self.holds_l, self.fill_up)
         held = f", holds {self.said('holds_l', 'L')}" if self.holds_l else ""
         warm = ", with a thermostat" if self.thermostat_c else ""
-        return circuit.done(f"{cooler['name']}{warm}{held}; its pressure drop: {NOT_FELT}")
+        return circuit.done(f"{cooler['name']}{warm}{held}")
 
     def _from_remote(self, circuit: Plumbing) -> Document | None:
         for base in circuit.of_kind("remote_filter"):

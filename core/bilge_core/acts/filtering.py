@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
-from bilge_core.acts.plumbing import NOT_FELT, Plumbing, hose, refused
+from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 
@@ -56,7 +56,7 @@ class MoveFilter(Act):
         if self.holds_l is not None or held is not None:
             base["holds_l"] = self.holds_l if self.holds_l is not None else held
         what = "two filters" if self.filters == 2 else "filter"
-        return circuit.done(f"{what} on a remote base, lines of size {self.dash}; {NOT_FELT}")
+        return circuit.done(f"{what} on a remote base, lines of size {self.dash}")
 
 
 class SecondFilter(Act):
@@ -78,4 +78,4 @@ class SecondFilter(Act):
         if self.holds_l is not None:
             circuit.hold(base, self.holds_l, self.fill_up)
             base["holds_l"] = round(held + self.holds_l, 3)
-        return circuit.done(f"second filter on the remote base; {NOT_FELT}")
+        return circuit.done("second filter on the remote base")

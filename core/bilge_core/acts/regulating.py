@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
-from bilge_core.acts.plumbing import NOT_FELT, Plumbing, hose, refused
+from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
@@ -52,7 +52,7 @@ class FitRegulator(Act):
         own = ", the engine's own relief blocked" if self.block_relief else ""
         place = self.bypass_to.replace("_", "'s ")
         said = self.said("opens_bar", "bar")
-        return circuit.done(f"regulator at {said}, bypass to the {place}{own}; {NOT_FELT}")
+        return circuit.done(f"regulator at {said}, bypass to the {place}{own}")
 
     def _block(self, circuit: Plumbing, pump: Document) -> None:
         for relief in circuit.of_kind("relief"):
@@ -88,4 +88,4 @@ class DirectFeed(Act):
         back["name"] = "direct feed of the gallery"
         circuit.plug(plates[0], "outlet", "line_in")
         circuit.plug(gallery, "feed")
-        return circuit.done(f"direct feed of the gallery, the old passage blocked; {NOT_FELT}")
+        return circuit.done("direct feed of the gallery, the old passage blocked")

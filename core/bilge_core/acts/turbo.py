@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, Typed
-from bilge_core.acts.plumbing import NOT_FELT, OPEN, Plumbing, hose, refused
+from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
@@ -42,9 +42,7 @@ class FeedTurbo(Act):
             circuit.join(f"feed of the {name}", "pressure", start, feed, line)
         drain = hose(self.drain_dash)
         circuit.join(f"drain of the {name}", "drain", (turbo, "drain"), (pan, "returns"), drain)
-        return circuit.done(
-            f"{name} fed from the gallery, drained into the pan by gravity; {NOT_FELT}"
-        )
+        return circuit.done(f"{name} fed from the gallery, drained into the pan by gravity")
 
 
 class DrainTurbo(Act):
@@ -74,7 +72,7 @@ class DrainTurbo(Act):
         if self.how == "gravity":
             end = (pan, self._boss(circuit, turbo) if self.boss_mm else "returns")
             circuit.join(name, "drain", (turbo, "drain"), end, hose(self.dash))
-            return circuit.done(f"{turbo['name']} drained by gravity; {NOT_FELT}")
+            return circuit.done(f"{turbo['name']} drained by gravity")
         stage = circuit.add(
             "scavenge_stage", f"scavenge stage of the {turbo['name']}", after=turbo,
             displacement_cm3=self.displacement_cm3, drive_ratio=self.drive_ratio,
@@ -82,7 +80,7 @@ class DrainTurbo(Act):
         start, back = (turbo, "drain"), (pan, "returns")
         circuit.join(name, "scavenge", start, (stage, "inlet"), hose(self.dash))
         circuit.join(f"{stage['name']} to pan", "return", (stage, "outlet"), back, hose(self.dash))
-        return circuit.done(f"{turbo['name']} drained by a scavenge stage; {NOT_FELT}")
+        return circuit.done(f"{turbo['name']} drained by a scavenge stage")
 
     def _take_away(self, circuit: Plumbing, turbo: Document) -> None:
         """The drain that it has: its run, and the stage in it."""

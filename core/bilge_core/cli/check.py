@@ -30,7 +30,7 @@ from bilge_core.loads.sniff import LogFile, open_log
 if TYPE_CHECKING:  # compiled loops that settled oil needs none of
     from bilge_core.cli.moving import Moving
 
-EXIT_SOUND, EXIT_RUNS_DRY, EXIT_BAD_INPUT = 0, 1, 2
+EXIT_SAFE, EXIT_NOT_SAFE, EXIT_BAD_INPUT = 0, 1, 2
 LARGEST_FILE = 200 * 1024 * 1024
 _MOST_STARTS = 50
 
@@ -173,5 +173,5 @@ def check(words: list[str]) -> int:
         print(told.model_dump_json(indent=1))
     else:
         print(report(build, settled, moving, facts, judged.said))
-    result = moving.forecast if moving else settled
-    return EXIT_RUNS_DRY if result.dry_time.dips else EXIT_SOUND
+    is_safe = moving.is_safe if moving else settled.verdict.state != "not_safe"
+    return EXIT_SAFE if is_safe else EXIT_NOT_SAFE

@@ -14,9 +14,9 @@ from bilge_core.forecast import SettledForecast
 from bilge_core.forecast.moving import (
     MovingForecast,
     Spread,
-    dry_time_spread,
     forecast_moving,
     moving_note,
+    spread_of_starts,
 )
 from bilge_core.loads.log import Log
 from bilge_core.moving import Fineness
@@ -25,7 +25,7 @@ from bilge_core.moving.lap import LookAt
 
 @dataclass(frozen=True)
 class Moving:
-    """Runs in moving oil: the first start's, and the spread of dry time over all starts."""
+    """Runs in moving oil: the first start's, and what all starts have in common."""
 
     forecast: MovingForecast
     spread: Spread
@@ -34,6 +34,31 @@ class Moving:
     def note(self) -> str:
         """Which model it is."""
         return moving_note(self.forecast.fineness)
+
+    @property
+    def is_safe(self) -> bool:
+        """Whether no start is judged not safe."""
+        return self.forecast.verdict.state != "not_safe" and self.spread.holds
+
+    def _pressure(self) -> list[str]:
+        pressure = self.forecast.pressure
+        low, high = pressure.band or (pressure.lowest, pressure.lowest)
+        lines = [
+            f"  Gallery: {pressure.lowest / 1e5:.1f} bar at {pressure.lowest_at:.1f} s, where "
+            f"{pressure.usual / 1e5:.1f} is usual and under {pressure.wanted / 1e5:.1f} were a "
+            f"dip; {min(low, high) / 1e5:.1f} to {max(low, high) / 1e5:.1f} by how far the pump "
+            "slips on gas.",
+            f"  Under 10 psi for every 1000 rpm for {pressure.under_line:.1f} s.",
+        ]
+        if len(self.spread.under) > 1:
+            dips = sum(under > 0.0 for under in self.spread.under)
+            lines.append(
+                "  Holds: no start has a pressure dip."
+                if self.spread.holds
+                else f"  Does not hold: {dips} of {len(self.spread.under)} starts have a pressure "
+                "dip."
+            )
+        return lines
 
     @property
     def told(self) -> tuple[MovingForecast, Spread]:
@@ -49,6 +74,7 @@ class Moving:
                 f"  Over {len(spread.dry)} starts: dry for {spread.mean:.2f} s, "
                 f"give or take {spread.deviation:.2f} s."
             )
+        lines += self._pressure()
         if lap.crank_time() > 0.0:
             lines.append(
                 f"  Oil reaches the crank's sweep for {lap.crank_time():.1f} s, "
@@ -100,4 +126,5 @@ def run_moving(
                 forecast_moving(build, log, fineness, seed=seed, watch=tell, record=record)
             )
     dry = [forecast.dry_time.dry for forecast in forecasts]
-    return Moving(forecasts[0], dry_time_spread(dry))
+    under = [forecast.pressure.under for forecast in forecasts]
+    return Moving(forecasts[0], spread_of_starts(dry, under))

@@ -7,8 +7,10 @@ from typing import TYPE_CHECKING
 from bilge_core.document.build import Build
 from bilge_core.forecast import SettledForecast
 from bilge_core.forecast.settled import circuit_note, model_note
-from bilge_core.forecast.verdict import dip_words
+from bilge_core.forecast.verdict import dip_words, pressure_dip_words
 from bilge_core.loads.facts import LogFacts
+from bilge_core.network import held_running
+from bilge_core.network.held import held_words
 
 if TYPE_CHECKING:  # compiled loops that settled oil needs none of
     from bilge_core.cli.moving import Moving
@@ -34,10 +36,12 @@ def report(
     lines += [f"  {sentence}" for sentence in (*said, *facts.sentences)]
     lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
     pan = result.pan
+    held = held_running(build)
     lines += [
         "",
         f"  Oil in the pan, hot: {pan.oil_volume * 1e3:.1f} L of "
         f"{pan.capacity_to_rail * 1e3:.1f} L to the rail.",
+        f"  The running engine holds {held_words(held)}.",
         f"  Mouth covered by {settled.standing.cover * 1e3:.0f} mm standing; "
         f"{_least_words(result.least_cover, moves=moving is not None)}, "
         f"at {result.least_cover_at:.1f} s.",
@@ -46,8 +50,14 @@ def report(
     ]
     if moving:
         lines += moving.lines(settled)
+    if moving and moving.forecast.pressure.dips:
+        lines += ["", "  Pressure dips, longest first:"]
+        lines += [
+            f"  {rank:3d}. at {dip.start:5.1f} s: {pressure_dip_words(dip)}"
+            for rank, dip in enumerate(moving.forecast.pressure.dips, start=1)
+        ]
     if result.dry_time.dips:
-        lines += ["", "  Dips, worst first:"]
+        lines += ["", "  Dips at the mouth, worst first:"]
         lines += [
             f"  {rank:3d}. at {dip.start:5.1f} s: {dip_words(dip)}"
             for rank, dip in enumerate(result.dry_time.dips, start=1)

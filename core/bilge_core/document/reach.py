@@ -1,7 +1,8 @@
 """Which part of the document each answer feels: a whitelist for each.
 
-Paths are of the document as `as_felt` lays it out: the pump that draws at the mouth by itself, so
-that nothing else of the circuit makes another run of it.
+Paths are of the document as `as_felt` lays it out: the pump and its suction line by themselves, and
+`flows`, the circuit with its parts named by their places, so that only what changes a flow makes
+another answer of it.
 
 What an answer is known by is made from its part alone, so that moving a keep-out, renaming or
 ticking starts no run; `bilge_core.tell.known_by` adds the versions of the code. A path that ends at
@@ -48,14 +49,34 @@ _PLATES = tuple(
     )
 )  # fmt: skip
 
-_SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP)
+_FLOWS = (
+    "car.top_rpm", "pickup.screen.open_pct",
+    *(
+        f"flows.components.*.{field}"
+        for field in (
+            "kind", "holds_l", "displacement_cm3", "drive_ratio", "low_stage", "opens_bar",
+            "bore_mm", "senses", "bypass_bar", "drop", "filters", "thermostat_c", "opens_c",
+            "bleeds", "bearing", "volume_l", "precharge_bar", "worked", "count", "floor_length_mm",
+            "floor_width_mm", "bearings.flow_l_min", "bearings.at_bar",
+            "bearings.oil_temperature_c",
+        )
+    ),
+    *(
+        f"flows.runs.*.{field}"
+        for field in (
+            "service", "start.component", "start.port", "end.component", "end.port", "line.kind",
+            "line.dash", "line.bore_mm", "line.length_mm", "line.count", "line.bends",
+            "route.*.at_mm",
+        )
+    ),
+)  # fmt: skip
+"""What the network is laid out from."""
+
+_SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP, *_FLOWS)
 
 REACH: dict[Answer, tuple[str, ...]] = {
     "settled": _SETTLED,
-    "moving": (
-        *_SETTLED, *_PLATES, "car.crank", "pump.relief_bar", "bearings.flow_l_min",
-        "bearings.at_bar", "bearings.oil_temperature_c",
-    ),
+    "moving": (*_SETTLED, *_PLATES, "car.crank", "flows.bosses"),
     "clearance": (
         *_ATTITUDE, *_SPACE, "car.rail_height_mm", "car.least_ground_mm", "car.keep_outs",
         "pan.sheet_mm",
@@ -73,16 +94,16 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "car.keep_outs",
     ),
     "drawing": (
-        *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, "pan.zones.*.name", "pan.plates.*.name",
-        "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank", "car.keep_outs",
+        *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, *_FLOWS, "pan.zones.*.name",
+        "pan.plates.*.name", "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank",
+        "car.keep_outs",
     ),
 }  # fmt: skip
 """`checks` feels what it names, and by which id it is mended; `drawing` what it shows."""
 
 
 def as_felt(document: Document) -> Document:
-    """A document with the pump, its relief, its suction line and the bearings taken out of the
-    circuit.
+    """A document with the pump, its relief, its suction line and `flows` taken out of the circuit.
 
     Examples
     --------
@@ -97,7 +118,6 @@ def as_felt(document: Document) -> Document:
     parts = circuit["components"]
     pump = next(each for each in parts if each["kind"] == "pressure_stage")
     relief: Document = next((each for each in parts if each["kind"] == "relief"), {})
-    gallery: Document = next((each for each in parts if each["kind"] == "gallery"), {})
     into = {"component": pump["id"], "port": "inlet"}
     run = next((each for each in circuit["runs"] if into.items() <= each["end"].items()), None)
     suction = {} if run is None else {**run["end"], **run["line"]}
@@ -105,8 +125,21 @@ def as_felt(document: Document) -> Document:
         **document,
         "pump": {**pump, "relief_bar": relief.get("opens_bar")},
         "suction": suction,
-        "bearings": gallery.get("bearings") or {},
+        "flows": _flows(document),
     }
+
+
+def _flows(document: Document) -> Document:
+    """The circuit with its parts named by their places, and the bosses that runs end at."""
+    pan = {"bosses": document.get("pan", {}).get("bosses", [])}
+    placed = with_ids_by_place({"circuit": document["circuit"], "pan": pan})
+    ends = {run["end"]["port"] for run in placed["circuit"]["runs"]}
+    bosses = [
+        {field: boss[field] for field in ("id", "x_mm", "y_mm", "depth_mm")}
+        for boss in placed["pan"]["bosses"]
+        if boss["id"] in ends
+    ]
+    return {**placed["circuit"], "bosses": {boss.pop("id"): boss for boss in bosses}}
 
 
 def _kept(value: Any, inside: list[list[str]]) -> Any:

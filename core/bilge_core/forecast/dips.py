@@ -81,7 +81,16 @@ def stretches_above(time: Array, share: Array, threshold: float) -> list[tuple[f
     ]
 
 
-def _joined(stretches: list[tuple[float, float]]) -> list[tuple[float, float, float]]:
+def joined_stretches(
+    stretches: list[tuple[float, float]],
+) -> list[tuple[float, float, float]]:
+    """Stretches with no more than a moment between them as one; with the sum of its parts [s].
+
+    Examples
+    --------
+    >>> joined_stretches([(0.0, 1.0), (1.01, 2.0), (3.0, 4.0)])
+    [(0.0, 2.0, 1.99), (3.0, 4.0, 1.0)]
+    """
     joined: list[tuple[float, float, float]] = []
     for start, end in stretches:
         if joined and not JOINED.holds(start - joined[-1][1]):
@@ -130,7 +139,7 @@ def find_dips(
     1.0
     """
     dips = []
-    stretches = _joined(stretches_above(log.time, gas_share, RUNS_DRY.most))
+    stretches = joined_stretches(stretches_above(log.time, gas_share, RUNS_DRY.most))
     for start, end, dry in stretches:
         if dry < shortest:
             continue

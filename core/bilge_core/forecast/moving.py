@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -10,6 +10,7 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.dips import DryTime, find_dips
+from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
 from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log
@@ -17,6 +18,7 @@ from bilge_core.moving import Fineness
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import LookAt, MovingLap, MovingOil
 from bilge_core.moving.record import FrameWriter
+from bilge_core.network import GUESSES
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.rules.air import SHORTEST_DIP
@@ -46,11 +48,11 @@ def moving_note(fineness: Fineness) -> str:
     Examples
     --------
     >>> moving_note("fine")
-    'Moving oil, cells of 8 mm. The crank stands still, and so does the air it drives.'
+    'Moving oil, cells of 8 mm, with pump, gallery and heads. The crank stands still, and its air.'
     """
     return (
-        f"{moving_name(fineness)}{_KEPT_TO[fineness]}."
-        " The crank stands still, and so does the air it drives."
+        f"{moving_name(fineness)}, with pump, gallery and heads{_KEPT_TO[fineness]}."
+        " The crank stands still, and its air."
     )
 
 
@@ -63,6 +65,7 @@ class MovingForecast:
     corners : tuple of Corner
     lap : MovingLap
     dry_time : DryTime
+    pressure : PressureOverLap
     verdict : Verdict
     least_cover : float [m]
     least_cover_at : float [s]
@@ -75,6 +78,7 @@ class MovingForecast:
     corners: tuple[Corner, ...]
     lap: MovingLap
     dry_time: DryTime
+    pressure: PressureOverLap
     verdict: Verdict
     least_cover: float
     least_cover_at: float
@@ -119,14 +123,16 @@ def judge_lap(
     corners: tuple[Corner, ...],
     fineness: Fineness,
     seed: int,
+    band: tuple[Array, Array] | None = None,
 ) -> MovingForecast:
     """Dips and verdict of a lap in moving oil, or of as much of it as has been run."""
     seen = at_times(log, lap.time)
     dry_time = find_dips(seen, lap.cover, lap.gas_share, corners, SHORTEST_DIP.least)
+    pressure = find_pressure_dips(seen, lap.pressure, lap.usual, corners, band)
     least = int(np.argmin(lap.cover))
     cover = float(lap.cover[least])
     return MovingForecast(
-        pan, seen, corners, lap, dry_time, give_verdict(dry_time, cover), cover,
+        pan, seen, corners, lap, dry_time, pressure, give_verdict(dry_time, cover, pressure), cover,
         float(lap.time[least]), fineness, seed,
     )  # fmt: skip
 
@@ -188,37 +194,48 @@ def forecast_moving(
     if frames is not None and record is not None:
         record(frames.finish())
     corners = find_corners(log) if corners is None else corners
-    return judge_lap(pan, log, oil.lap(looks), corners, fineness, seed)
+    lap = oil.lap(looks)
+    slip = GUESSES["sealing_oil"]
+    band = oil.slipping(lap, slip.low), oil.slipping(lap, slip.high)
+    return judge_lap(pan, log, lap, corners, fineness, seed, band)
 
 
 @dataclass(frozen=True)
 class Spread:
-    """Dry time over starts that differ a little.
+    """Starts that differ a little, and what they have in common.
 
-    dry : of each start [s]
-    mean, deviation : [s]; the deviation is that of the sample, nil for one start
+    dry : dry time of each start [s]
+    under : time of each in pressure dips [s]
+    mean, deviation : of the dry time [s]; the deviation is that of the sample, nil for one start
     """
 
     dry: tuple[float, ...]
+    under: tuple[float, ...]
     mean: float
     deviation: float
 
+    @property
+    def holds(self) -> bool:
+        """No start has a pressure dip."""
+        return max(self.under) == 0.0
 
-def dry_time_spread(dry_times: list[float]) -> Spread:
-    """Mean and spread of dry times [s].
+
+def spread_of_starts(dry: Sequence[float], under: Sequence[float]) -> Spread:
+    """Dry times and times in pressure dips of several starts [s], in the same order.
 
     Raises
     ------
     InvalidQuantity
-        If there are none.
+        If there are none, or not as many of each.
 
     Examples
     --------
-    >>> dry_time_spread([1.0, 1.2]).mean
-    1.1
+    >>> spread = spread_of_starts([1.0, 1.2], [0.0, 0.3])
+    >>> spread.mean, spread.holds
+    (1.1, False)
     """
-    if not dry_times:
-        raise InvalidQuantity("dry times", "none", "of at least one start")
-    values = np.array(dry_times)
+    if not dry or len(dry) != len(under):
+        raise InvalidQuantity("starts", f"{len(dry)} and {len(under)}", "one or more, each both")
+    values = np.array(dry)
     deviation = float(values.std(ddof=1)) if len(values) > 1 else 0.0
-    return Spread(tuple(dry_times), float(values.mean()), deviation)
+    return Spread(tuple(dry), tuple(under), float(values.mean()), deviation)

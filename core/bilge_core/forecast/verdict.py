@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bilge_core.forecast.dips import Dip, DryTime
+from bilge_core.forecast.pressure import PressureDip, PressureOverLap
 
 _COUNTS = ("no times", "once", "twice", "three times", "four times", "five times", "six times")
 
-State = Literal["runs_dry", "draws_air", "sound"]
+State = Literal["not_safe", "caution", "sound"]
 
 
 @dataclass(frozen=True)
@@ -21,20 +22,20 @@ class Verdict:
     sentence: str
 
 
-_WORSE = {"sound": 0, "draws_air": 1, "runs_dry": 2}
+_WORSE = {"sound": 0, "caution": 1, "not_safe": 2}
 
 
-def badness(state: State, dry: float) -> tuple[int, float]:
-    """How bad a verdict is beside another, to be compared: by its state, then its dry time [s].
+def badness(state: State, under: float, dry: float) -> tuple[int, float, float]:
+    """How bad a verdict is beside another: by its state, time without pressure, dry time [s].
 
     Examples
     --------
-    >>> badness("runs_dry", 0.2) > badness("draws_air", 0.0) > badness("sound", 0.0)
+    >>> badness("not_safe", 0.2, 0.2) > badness("caution", 0.0, 1.0) > badness("sound", 0.0, 0.0)
     True
-    >>> badness("runs_dry", 0.3) > badness("runs_dry", 0.2)
+    >>> badness("not_safe", 0.3, 0.0) > badness("not_safe", 0.2, 0.5)
     True
     """
-    return _WORSE[state], dry
+    return _WORSE[state], under, dry
 
 
 def _seconds(time: float) -> str:
@@ -54,19 +55,42 @@ def dip_words(dip: Dip) -> str:
     return f"{_seconds(dip.dry)} {dip.place}{hand} at {dip.load:.2f} g"
 
 
-def give_verdict(dry_time: DryTime, least_cover: float) -> Verdict:
-    """Judge a lap.
+def pressure_dip_words(dip: PressureDip) -> str:
+    """A pressure dip as one says it.
+
+    Examples
+    --------
+    >>> pressure_dip_words(
+    ...     PressureDip(1.0, 1.6, 1.2e5, 1.4, 4.4e5, 1.31, 6, "left", "in corner 6"))
+    '0.6 s in corner 6, left, at 1.31 g, down to 1.2 bar'
+    """
+    hand = f", {dip.hand}," if dip.hand else ""
+    where = f"{dip.place}{hand} at {dip.load:.2f} g"
+    return f"{_seconds(dip.lasts)} {where}, down to {dip.lowest / 1e5:.1f} bar"
+
+
+def _times(count: int) -> str:
+    return _COUNTS[count] if count < len(_COUNTS) else f"{count} times"
+
+
+def give_verdict(
+    dry_time: DryTime, least_cover: float, pressure: PressureOverLap | None = None
+) -> Verdict:
+    """Judge a lap: the one place that weighs the mouth against the gallery.
 
     Parameters
     ----------
     dry_time : DryTime
     least_cover : float
         Over the lap [m].
+    pressure : PressureOverLap, optional
+        What the gallery had; settled oil has no circuit behind it and is judged by the mouth.
 
     Returns
     -------
     Verdict
-        `runs_dry` with any dip; `draws_air` with none but air drawn along;
+        `not_safe` with any pressure dip, or, where no pressure is known, with any dip at the mouth;
+        `caution` where the mouth runs dry or draws air along and the gallery does not feel it;
         `sound` otherwise.
 
     Examples
@@ -75,24 +99,48 @@ def give_verdict(dry_time: DryTime, least_cover: float) -> Verdict:
     'The pickup stays covered all lap, by 12 mm at the least.'
     """
     dips = dry_time.dips
+    if pressure is not None and pressure.dips:
+        return _loses_pressure(dips, pressure)
+    held = "" if pressure is None else f" The gallery keeps {_kept(pressure)}."
     if dips:
-        count = _COUNTS[len(dips)] if len(dips) < len(_COUNTS) else f"{len(dips)} times"
-        if len(dips) == 1:
-            return Verdict("runs_dry", "Not safe", f"The pickup runs dry for {dip_words(dips[0])}.")
-        return Verdict(
-            "runs_dry",
-            "Not safe",
-            f"The pickup runs dry {count} a lap, worst for {dip_words(dips[0])}.",
+        words = (
+            f"The pickup runs dry for {dip_words(dips[0])}."
+            if len(dips) == 1
+            else f"The pickup runs dry {_times(len(dips))} a lap, worst for {dip_words(dips[0])}."
         )
+        if pressure is None:
+            return Verdict("not_safe", "Not safe", words)
+        return Verdict("caution", "Caution", words + held)
     if dry_time.draws_air > 0.0:
         return Verdict(
-            "draws_air",
+            "caution",
             "Caution",
             f"The pickup does not run dry, but draws air along for "
-            f"{_seconds(dry_time.draws_air)} a lap; least cover {least_cover * 1e3:.0f} mm.",
+            f"{_seconds(dry_time.draws_air)} a lap; least cover {least_cover * 1e3:.0f} mm.{held}",
         )
     return Verdict(
         "sound",
         "Sound",
-        f"The pickup stays covered all lap, by {least_cover * 1e3:.0f} mm at the least.",
+        f"The pickup stays covered all lap, by {least_cover * 1e3:.0f} mm at the least.{held}",
     )
+
+
+def _kept(pressure: PressureOverLap) -> str:
+    """The margin: what the gallery has at its worst moment, and what were too little there."""
+    return (
+        f"{pressure.lowest / 1e5:.1f} bar at the least where {pressure.usual / 1e5:.1f} is usual "
+        f"and under {pressure.wanted / 1e5:.1f} were a dip"
+    )
+
+
+def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap) -> Verdict:
+    found = pressure.dips
+    words = (
+        f"Oil pressure dips for {pressure_dip_words(found[0])}."
+        if len(found) == 1
+        else f"Oil pressure dips {_times(len(found))} a lap, "
+        f"worst for {pressure_dip_words(found[0])}."
+    )
+    if dips:
+        words += f" The pickup is dry {_times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
+    return Verdict("not_safe", "Not safe", words)

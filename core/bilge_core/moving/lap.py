@@ -2,43 +2,48 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
+from shapely.ops import nearest_points
 
 from bilge_core.document.build import Build
-from bilge_core.errors import InvalidQuantity
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import Resolution, domain_of_pan, region_names
 from bilge_core.moving.coupled import Coupled
 from bilge_core.moving.domain import Domain
-from bilge_core.moving.exchange import DelayLine, Engine
+from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import CrankSweep, Observer, Sight
 from bilge_core.moving.record import RATE as FRAME_RATE
 from bilge_core.moving.record import FrameWriter
-from bilge_core.moving.returns import returns_at
+from bilge_core.moving.returns import Returns, returns_at
 from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
+from bilge_core.network import network_of, run, settled_in, steady
+from bilge_core.network.running import slips_on_gas
 from bilge_core.oil import GRADES, density, kinematic_viscosity
-from bilge_core.pan import Pan
+from bilge_core.pan import Pan, hot_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
-from bilge_core.pickup.demand import drawn_flow
+from bilge_core.pickup.demand import demanded_flow
 from bilge_core.quantities import si_from
 from bilge_core.rules.crank import SPLASH
 
 RATE = 50.0
 """Looks [1/s]: a dip of a twentieth of a second is seen two or three times."""
 
-DELAY = 2.0
-"""[s] after which drawn oil is back in the pan, where nothing else says so. Ours."""
-
 _FRAME_EVERY = round(RATE / FRAME_RATE)
+_AGAIN = 0.005  # [s] steps of the circuit run alone on a lap that was seen
 _PLACES_A_SIDE = 4  # of drain-backs along the skirt (ours, until the engine is drawn)
 _INSET = 0.012  # [m] of the drain-backs from the skirt's wall (ours)
+_LEAST_IN_PAN = 0.1e-3  # [m3] to begin a lap with (ours)
+_FULLEST = 0.98  # of pan and skirt that oil may fill to begin with (ours)
+_SPARE_FOR = 2.0  # [s] of all that the pump sweeps: particles that may come back at once (ours)
 _MOST_SPARE = 60_000  # particles that room is kept for: 4 MB
 
 
@@ -50,12 +55,15 @@ class MovingLap:
     gas_share : of all that the pump draws, 0 to 1
     cover : [m]
     drawn : at the mouth, oil and gas [m3/s]
+    pressure : in the main gallery, over the air's [Pa]
+    usual : what the gallery steadily has at that speed, mouth covered [Pa]
     centre : of mass, shape (n, 3) [m]
     regions : litres between plates, shape (n, regions) [m3]
     region_names : tuple of str
     crank : that the crank's sweep reaches [m3]
     volume : in the pan [m3]
     held : outside it [m3]
+    vessels : in heads, chests and off the crank, shape (n, vessels) [m3]
     gates_open : share of each gate that stands open, shape (n, gates)
     gate_names : tuple of str
     passed : through each opening since the start, the way its gate opens, else up or to the
@@ -67,12 +75,15 @@ class MovingLap:
     gas_share: Array
     cover: Array
     drawn: Array
+    pressure: Array
+    usual: Array
     centre: Array
     regions: Array
     region_names: tuple[str, ...]
     crank: Array
     volume: Array
     held: Array
+    vessels: Array
     gates_open: Array
     gate_names: tuple[str, ...]
     passed: Array
@@ -114,12 +125,44 @@ def wetting_of(build: Build) -> Wetting:
     return Wetting(kinematic_viscosity(grade, temperature), density(grade, temperature))
 
 
-def _demand(build: Build, log: Log) -> Callable[[float], float]:
-    flow = drawn_flow(
-            build.circuit.pump, build.circuit.relief_bar, build.circuit.bearings,
-            build.oil.temperature_c, log.engine_speed,
-        )  # fmt: skip
-    return lambda time: float(np.interp(time, log.time - log.time[0], flow))
+def _places_of(way: str, build: Build, pan: Pan) -> Array:
+    """Where oil comes back by a way: along the skirt, or at a boss."""
+    if not way:
+        return _drain_backs(pan)
+    boss = next(each for each in build.pan.bosses if each.id == way)
+    inner = pan.plan.buffer(-_INSET)
+    at = shapely.Point(boss.x_mm * 1e-3, boss.y_mm * 1e-3)
+    inside = nearest_points(pan.plan if inner.is_empty else inner, at)[0]
+    floor = pan.floor_at(inside.x, inside.y)
+    height = min(max(-boss.depth_mm * 1e-3, (floor or 0.0) + 5e-3), pan.skirt_height - 1e-3)
+    return np.array([[inside.x, inside.y, height]])
+
+
+def _returns(
+    build: Build, pan: Pan, ways: tuple[str, ...], domain: Domain, portion: float
+) -> tuple[Returns, ...]:
+    """For each way back; a boss on the pan's wall lets oil in at the nearest place inside."""
+    down = np.array([0.0, 0.0, -1.0])
+    return tuple(returns_at(domain, _places_of(way, build, pan), portion, down) for way in ways)
+
+
+def _in_pan(build: Build, pan: Pan, held: float) -> float:
+    """Oil in the pan at the start [m3]: all there is, hot, less what the engine holds."""
+    there = hot_oil(build)
+    if held > there - _LEAST_IN_PAN:
+        words = (
+            f"leaves nothing in the pan: the engine holds {held * 1e3:.1f} L as the lap begins, "
+            f"of {there * 1e3:.1f} L (hot); pour more, or open the heads' drains"
+        )
+        raise InvalidInput([Problem("oil.volume_l", words)])
+    room = pan.solid.volume * _FULLEST
+    if there - held > room:
+        words = (
+            f"puts {(there - held) * 1e3:.1f} L in the pan as the lap begins; pan and skirt have "
+            f"room for {room * 1e3:.1f} L"
+        )
+        raise InvalidInput([Problem("oil.volume_l", words)])
+    return there - held
 
 
 @dataclass(frozen=True)
@@ -129,7 +172,9 @@ class LookAt:
     time: float
     sight: Sight
     drawn: float
+    pressure: float
     held: float
+    vessels: Array
     gates: NDArray[np.bool_]
     passed: Array
 
@@ -147,14 +192,18 @@ class MovingOil:
     resolution : Resolution
     seed : int
         Starts with different seeds differ a little, for an ensemble.
-    engine : callable, optional
-        From demand at the mouth (time [s] to flow [m3/s]) to the engine that holds oil; a delay
-        line when not given.
 
     Raises
     ------
     InvalidQuantity
         If the log is too short to run.
+    InvalidInput
+        If the engine holds more oil than there is, with the field named.
+
+    Notes
+    -----
+    The engine has long run as at the log's first moment; what its circuit then holds is not in
+    the pan.
     """
 
     def __init__(
@@ -164,7 +213,6 @@ class MovingOil:
         log: Log,
         resolution: Resolution,
         seed: int = 0,
-        engine: Callable[[Callable[[float], float]], Engine] | None = None,
     ) -> None:
         if len(log.time) < 2:
             raise InvalidQuantity("log", f"{len(log.time)} samples", "of two samples or more")
@@ -172,13 +220,16 @@ class MovingOil:
         self.resolution = resolution
         self._start = float(log.time[0])
         self._gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
-        demand = _demand(build, log)
-        held = engine(demand) if engine else DelayLine(demand, DELAY)
-        domain = domain_of_pan(pan, resolution)
         first = self.load(0.0)
-        spare = self._spare(domain, held.held + DELAY * demand(0.0))
+        self.network = network_of(build)
+        self._usual = steady(self.network)
+        self.engine = CircuitEngine(self.network, self._speed, first)
+        domain = domain_of_pan(pan, resolution)
+        volume = _in_pan(build, pan, self.engine.held)
+        swept = float(demanded_flow(build.circuit.pump, float(log.engine_speed.max())))
+        spare = self._spare(domain, self.engine.held + _SPARE_FOR * swept)
         oil = start_simulation(
-            domain, pan.oil_volume, -first / np.linalg.norm(first), wetting_of(build),
+            domain, volume, -first / np.linalg.norm(first), wetting_of(build),
             resolution.longest_step, seed, spare,
         )  # fmt: skip
         floor = pan.floor_at(float(pan.mouth.centre[0]), float(pan.mouth.centre[1]))
@@ -186,10 +237,13 @@ class MovingOil:
         inlet = inlet_of(pan.mouth, floor, domain)
         observer = Observer(domain, inlet, crank_sweep(build))
         portion = float(np.median(oil.rows[: oil.count, 15]))
-        returns = returns_at(domain, _drain_backs(pan), portion, np.array([0.0, 0.0, -1.0]))
-        self.coupled = Coupled(oil, inlet, held, returns, observer)
-        self._demand = demand
+        returns = _returns(build, pan, self.network.ways, domain, portion)
+        self.coupled = Coupled(oil, inlet, self.engine, returns, observer)
         self._names = region_names(domain, pan.mouth.centre)
+
+    def _speed(self, time: float) -> float:
+        """Of the crank [rad/s] at a time since the start [s]."""
+        return float(np.interp(time, self.log.time - self._start, self.log.engine_speed))
 
     @staticmethod
     def _spare(domain: Domain, volume: float) -> int:
@@ -200,6 +254,25 @@ class MovingOil:
         """Apparent gravity in the engine's frame [m/s2] at a time since the start [s]."""
         at = self.log.time - self._start
         return np.array([np.interp(time, at, self._gravity[:, axis]) for axis in range(3)])
+
+    def slipping(self, lap: MovingLap, sealing: float) -> Array:
+        """Pressure in the gallery at a lap's looks, had the pump slipped otherwise on gas [Pa].
+
+        The circuit alone, on the gas that the mouth was seen to draw: what that would change in the
+        pan is left out. `sealing` is the guess `sealing_oil`.
+        """
+        span = float(lap.time[-1] - lap.time[0])
+        time = np.arange(1, round(span / _AGAIN) + 1) * _AGAIN
+        speed = np.array([self._speed(each) for each in (time - 0.5 * _AGAIN).tolist()])
+        at = self.log.time - self._start
+        gravity = np.column_stack(
+            [np.interp(time, at, self._gravity[:, axis]) for axis in range(3)]
+        )
+        gas = np.interp(time - _AGAIN, lap.time - lap.time[0], lap.gas_share)
+        network = slips_on_gas(self.network, sealing)
+        begin = settled_in(network, self._speed(0.0), self.load(0.0))
+        found = run(network, begin, speed, gravity, gas, _AGAIN).pressure[:, network.gallery]
+        return np.asarray(np.interp(lap.time - lap.time[0], time, found))
 
     @property
     def looks(self) -> int:
@@ -220,8 +293,9 @@ class MovingOil:
             if frames is not None and number % _FRAME_EVERY == 0:
                 frames.add(end, oil.filling_flat, oil.gates_open)
             yield LookAt(
-                end, sight, self._demand(end), self.coupled.held, oil.gates_open.copy(), oil.flow
-            )
+                end, sight, self.coupled.flow, self.engine.pressure, self.coupled.held,
+                self.engine.vessels, oil.gates_open.copy(), oil.flow,
+            )  # fmt: skip
 
     def lap(self, looks: list[LookAt]) -> MovingLap:
         """Put looks together."""
@@ -241,12 +315,15 @@ class MovingOil:
             gas_share=np.array([1.0 - sight.oil_share for sight in sights]).clip(0.0, 1.0),
             cover=np.array([sight.cover for sight in sights]),
             drawn=np.array([look.drawn for look in looks]),
+            pressure=np.array([look.pressure for look in looks]),
+            usual=self._usual.gallery_at(np.array([self._speed(look.time) for look in looks])),
             centre=np.array([sight.centre for sight in sights]),
             regions=np.array([sight.regions for sight in sights]),
             region_names=self._names,
             crank=np.array([sight.crank for sight in sights]),
             volume=np.array([sight.volume for sight in sights]),
             held=np.array([look.held for look in looks]),
+            vessels=np.array([look.vessels for look in looks]),
             gates_open=share,
             gate_names=tuple(names[opening] for opening in gates),
             passed=passed,

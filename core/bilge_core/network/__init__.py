@@ -2,7 +2,8 @@
 
 from bilge_core.network.assembly import Network, network_of
 from bilge_core.network.guesses import GUESSES, Guess
-from bilge_core.network.running import Trace, run, settled_in, steady_pressures
+from bilge_core.network.held import Held, held_running
+from bilge_core.network.running import Steady, Trace, run, settled_in, steady
 
 VERSION = "network-1"
 """Of what a circuit lets flow: to be changed with anything that moves a figure."""
@@ -11,10 +12,13 @@ __all__ = [
     "GUESSES",
     "VERSION",
     "Guess",
+    "Held",
     "Network",
+    "Steady",
     "Trace",
+    "held_running",
     "network_of",
     "run",
     "settled_in",
-    "steady_pressures",
+    "steady",
 ]

@@ -27,6 +27,7 @@ from bilge_core.network.records import (
     Rows,
     at_rest,
 )
+from bilge_core.network.references import running_speed
 
 _BULK = 1.2e9
 """Bulk modulus of oil with what hoses give [Pa]; oil alone has about 1.5e9 (from memory)."""
@@ -52,6 +53,7 @@ class Network:
     vessels : component's id and what it is, vessel by vessel
     ways : where each way back comes out: "" along the skirt, else the boss's id
     taken : keys of the guesses used
+    running : crank speed at which what the engine holds is told [rad/s]
     """
 
     still: Flowing
@@ -64,6 +66,7 @@ class Network:
     vessels: tuple[tuple[str, str], ...]
     ways: tuple[str, ...]
     taken: tuple[str, ...]
+    running: float
 
     def element(self, component: str, what: str) -> int:
         """Number of a component's element; of a pump its stage.
@@ -146,7 +149,7 @@ def network_of(build: Build, instead: Mapping[str, float] | None = None) -> Netw
     >>> from bilge_core.document.read import read_build
     >>> network = network_of(read_build(Path("demo/dunlin.json").read_text()))
     >>> len(network.still.nodes), [what for _, what in network.vessels]
-    (8, ['thrown', 'floor'])
+    (5, ['floor', 'thrown'])
     """
     guessed = Guessed(instead)
     oil = oil_of(build)
@@ -159,7 +162,7 @@ def network_of(build: Build, instead: Mapping[str, float] | None = None) -> Netw
         still, oil, ports, ports[draft.gallery], ports[pump, "inlet"],
         ports[pump, "outlet"], tuple(draft.names),
         tuple((each.component, each.what) for each in draft.vessels), tuple(draft.ways),
-        guessed.used,
+        guessed.used, running_speed(build),
     )  # fmt: skip
 
 
@@ -194,6 +197,7 @@ def _vessels(draft: Draft) -> Rows:
         row["is_floor"] = vessel.what == "floor"
         row["lag"], row["more"], row["factor"] = vessel.lags
         row["length"], row["width"], row["foam"] = vessel.floor
+        row["pocket"] = vessel.pocket
     return rows
 
 

@@ -31,6 +31,7 @@ class Vessel:
     component, what : "thrown" oil, or a "floor"
     lags : at rest [s], more with crank speed [s per rad/s], factor on both
     floor : length, width [m], share of gas
+    pocket : oil that films and pockets keep while the engine runs [m3]
     holes : x, y [m], bore [m], how many; and the vessel that each falls to, or -1 - way
     """
 
@@ -38,6 +39,7 @@ class Vessel:
     what: str
     lags: tuple[float, float, float] = (1.0, 0.0, 1.0)
     floor: tuple[float, float, float] = (1.0, 1.0, 0.0)
+    pocket: float = 0.0
     holes: list[tuple[Hole, int]] = field(default_factory=list)
 
 

@@ -64,7 +64,7 @@ GUESSES: Mapping[str, Guess] = MappingProxyType(
                 0.15, 0.1, 0.2, "%", 100.0, _OURS,
             ),
             Guess(
-                "drain_bore", "four drains of a head, bore of each",
+                "drain_bore", "six drains of a head, bore of each",
                 12e-3, 9e-3, 16e-3, "mm", 1e3, _OURS,
             ),
             Guess(

@@ -11,7 +11,15 @@ from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import Component
 from bilge_core.document.circuit.engine_side import Crankcase, Head, TimingChest
 from bilge_core.document.circuit.pumps import PanRegion
-from bilge_core.document.circuit.run import HardLine, Open, Passage, Run, bore_of, contents_of
+from bilge_core.document.circuit.run import (
+    HardLine,
+    Open,
+    Passage,
+    Run,
+    bore_of,
+    contents_of,
+    length_of,
+)
 from bilge_core.document.pickup import RoundMouth
 from bilge_core.network.draft import Draft, Hole, Port, Vessel
 from bilge_core.network.guesses import Guessed
@@ -20,6 +28,7 @@ from bilge_core.network.parts import LAYERS, Laying
 from bilge_core.network.pipes import Resistance, bend_loss, pipe_resistance
 from bilge_core.network.records import MOUTH
 from bilge_core.network.references import engine_of
+from bilge_core.network.vessels import hole_flow
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 _PRESSED = frozenset({"pressure", "return"})
@@ -30,7 +39,9 @@ _ROWS = 6  # of drains along a floor that are told one by one
 _MORE_LAG = 0.15 / (1000.0 * math.pi / 30.0)
 """[s per rad/s] that thrown oil takes longer: 0.15 s every 1000 rpm (ours)."""
 _CHEST = (0.10, 0.05)  # [m] length and width of a timing chest's floor (ours)
-_LEAST_DEPTH = 1e-3  # [m] of oil on a head's floor that its drains are sized for (ours)
+_DRAINS = 6  # of a head whose passages nobody measured (ours)
+_QUICKEST = 0.05  # of the usual time of oil on its way down, at least (ours)
+_DEEPEST = 0.2  # [m] of oil over a head's drains that is looked for (ours)
 _INLET_MIXES = 15e-6  # [m3] in which oil and gas mix before the pump (ours, from a trial)
 
 
@@ -105,34 +116,20 @@ class _Walk:
         for run in runs:
             bore, to = bore_of(run.line), self.falls_to(run)
             if isinstance(run.line, Passage):
-                many = run.line.count if bore is not None else 4
-                each = (
-                    bore * 1e-3
-                    if bore is not None
-                    else self._drain_bore(head, length * width, engine.headed, foam)
-                )
+                many = run.line.count if bore is not None else _DRAINS
+                each = guessed["drain_bore"] if bore is None else bore * 1e-3
                 holes += [(hole, to) for hole in _spread(many, each, length, width)]
             elif bore is not None:
                 holes.append(((0.0, 0.0, bore * 1e-3, 1.0), to))
         if not holes:
-            each = self._drain_bore(head, length * width, engine.headed, foam)
             to = self.falls_to(runs[0]) if runs else -1
-            holes = [(hole, to) for hole in _spread(4, each, length, width)]
-        return Vessel(head.id, "floor", floor=(length, width, foam), holes=holes)
-
-    def _drain_bore(self, head: Head, area: float, flow: float, foam: float) -> float:
-        """Bore [m] of each of four drains under which a head holds what its builder says.
-
-        Level, running: from the depth of what it holds the bore that lets a quarter of its oil
-        through, as a weir and as an orifice.
-        """
-        if head.holds_l is None or not head.holds_l:
-            return self.lay.guessed["drain_bore"]
-        each = flow / 4.0 / (1.0 - foam)
-        depth = max(head.holds_l * 1e-3 / (1.0 - foam) / area, _LEAST_DEPTH)
-        weir = each / (0.544 * math.sqrt(STANDARD_GRAVITY) * math.pi * depth**1.5)
-        hole = math.sqrt(each / (0.62 * math.pi / 4.0 * math.sqrt(2.0 * STANDARD_GRAVITY * depth)))
-        return float(max(weir, hole))
+            spread = _spread(_DRAINS, guessed["drain_bore"], length, width)
+            holes = [(hole, to) for hole in spread]
+        vessel = Vessel(head.id, "floor", floor=(length, width, foam), holes=holes)
+        if head.holds_l is not None:
+            over = lies_over_drains(vessel, engine.headed)
+            vessel.pocket = max(head.holds_l * 1e-3 - over, 0.0)
+        return vessel
 
     def sink_of(self, component: Component, key: str) -> int:
         """The end that oil leaves a component by; nil where a run leads it into the network."""
@@ -148,18 +145,71 @@ class _Walk:
 
     def lay_run(self, run: Run) -> None:
         """A run between two ports of the network: a line, or nothing where it has no figures."""
-        draft, line = self.lay.draft, run.line
+        draft = self.lay.draft
         start = (run.start.component, run.start.port)
         end = (run.end.component, run.end.port)
-        held = contents_of(line)
+        held = contents_of(run)
         by = line_resistance(run, self.lay.oil)
         if by is None:
             draft.join(start, end)
         else:
             draft.line((run.id, "line"), start, end, by)
         if held:
+            self.lay.said += held
             draft.hold(start, 0.5 * held)
             draft.hold(end, 0.5 * held)
+
+
+def lies_over_drains(vessel: Vessel, flow: float) -> float:
+    """Oil [m3] that lies on a level floor when a flow [m3/s] comes in and as much goes out.
+
+    Examples
+    --------
+    >>> four = [((0.0, 0.0, 0.012, 1.0), -1)] * 4
+    >>> head = Vessel("c8", "floor", floor=(0.42, 0.14, 0.15), holes=four)
+    >>> round(lies_over_drains(head, 4.5 / 60e3) * 1e3, 2)
+    0.25
+    """
+    length, width, foam = vessel.floor
+    falls = hole_flow.py_func  # as Python: to compile it alone would take a second
+    low, high = 0.0, _DEEPEST
+    for _ in range(50):
+        depth = 0.5 * (low + high)
+        out = sum(h[3] * falls(depth, h[2], STANDARD_GRAVITY) for h, _ in vessel.holes)
+        low, high = (depth, high) if out < flow / (1.0 - foam) else (low, depth)
+    return length * width * depth * (1.0 - foam)
+
+
+def _account_for_the_rest(walk: _Walk) -> None:
+    """What the builder says is away, and no component says for itself, is held to.
+
+    That is the crankcase's figure, or all of it where no component says anything. It counts what
+    parts without a figure of their own hold, heads and oil off the crank among them; what is left
+    over is films and pockets, and where it falls short oil is quicker off the crank.
+    """
+    lay, circuit, draft = walk.lay, walk.circuit, walk.lay.draft
+    crankcase = next(iter(circuit.of_kind(Crankcase)), None)
+    said = None if crankcase is None else crankcase.holds_l
+    if circuit.held_l is not None and said is None:
+        return
+    rest = lay.build.oil.away_l if said is None else said
+    heads = [
+        walk.vessels[head.id]
+        for head in circuit.of_kind(Head)
+        if head.id in walk.vessels and head.holds_l is None
+    ]
+    thrown = draft.vessels[0]
+    usual = (thrown.lags[0] + thrown.lags[1] * lay.engine.running) * lay.engine.thrown
+    numbers, _, _ = draft.numbered()
+    unsaid = float(draft.volumes(numbers).sum()) - lay.said + draft.tube_volume
+    unsaid += sum(lies_over_drains(draft.vessels[head], lay.engine.headed) for head in heads)
+    left = rest * 1e-3 - unsaid - usual
+    if left < 0.0 and said is not None:
+        lag, more, _ = thrown.lags
+        thrown.lags = (lag, more, max((usual + left) / usual, _QUICKEST))
+    keeping = [draft.vessels[head] for head in heads] or [thrown]
+    for vessel in keeping:
+        vessel.pocket = max(left, 0.0) / len(keeping)
 
 
 def _spread(many: int, bore: float, length: float, width: float) -> list[Hole]:
@@ -178,7 +228,8 @@ def line_resistance(run: Run, oil: NetworkOil) -> Resistance | None:
     """Of a run, its bends and ends counted; None where its bore or length nobody gave."""
     line = run.line
     bore = bore_of(line)
-    if isinstance(line, Open) or bore is None or line.length_mm is None:
+    length = length_of(run)
+    if isinstance(line, Open) or bore is None or not length:
         return None
     bends = line.bends if isinstance(line, HardLine) else []
     minor = sum(
@@ -186,9 +237,7 @@ def line_resistance(run: Run, oil: NetworkOil) -> Resistance | None:
         for bend in bends
     )
     many = line.count if isinstance(line, Passage) else 1
-    return pipe_resistance(
-        bore * 1e-3, line.length_mm * 1e-3, oil.density, oil.viscosity, minor, many
-    )
+    return pipe_resistance(bore * 1e-3, length * 1e-3, oil.density, oil.viscosity, minor, many)
 
 
 def _suction(walk: _Walk) -> None:
@@ -196,9 +245,10 @@ def _suction(walk: _Walk) -> None:
     lay, build = walk.lay, walk.lay.build
     run = build.circuit.suction
     line = None if run is None or isinstance(run.line, Open) else run.line
-    bore_mm, length_mm = (None, None) if line is None else (bore_of(line), line.length_mm)
+    bore_mm = None if line is None else bore_of(line)
+    length_mm = None if run is None else length_of(run)
     bore = lay.guessed["suction_bore"] if bore_mm is None else bore_mm * 1e-3
-    length = lay.guessed["suction_length"] if length_mm is None else length_mm * 1e-3
+    length = lay.guessed["suction_length"] if not length_mm else length_mm * 1e-3
     bends = line.bends if isinstance(line, HardLine) else []
     minor = _ENTRY + _EXIT
     for bend in bends:
@@ -223,12 +273,8 @@ def _suction(walk: _Walk) -> None:
 
 def _thrown(lay: Laying) -> None:
     crankcase = next(iter(lay.circuit.of_kind(Crankcase)), None)
-    lag = lay.guessed["thrown_lag"]
-    factor = 1.0
-    if crankcase is not None and crankcase.holds_l:
-        usual = (lag + _MORE_LAG * lay.engine.running) * lay.engine.thrown
-        factor = max(crankcase.holds_l * 1e-3 / usual, 0.05)
-    vessel = Vessel(crankcase.id if crankcase else "", "thrown", lags=(lag, _MORE_LAG, factor))
+    lags = (lay.guessed["thrown_lag"], _MORE_LAG, 1.0)
+    vessel = Vessel(crankcase.id if crankcase else "", "thrown", lags=lags)
     lay.thrown = lay.draft.sink(lay.draft.vessel(vessel))
 
 
@@ -268,5 +314,6 @@ def lay_out(build: Build, oil: NetworkOil, guessed: Guessed) -> Draft:
             done.add(at)
             walk.lay_run(run)
             waiting.append(other)
+    _account_for_the_rest(walk)
     draft.turn_vessels()
     return draft

@@ -47,6 +47,7 @@ _EASY = 1e6  # [Pa s/m3] of what hardly resists: a tenth of a millibar at 6 L/mi
 _DROP_AT = 40.0 / 60e3  # [m3/s] that a guessed drop is told at
 _CHECK_OPENS = 5e3  # [Pa] of a check valve whose opening nobody gave (ours)
 _BYPASS_BORE = 10e-3  # [m] of a filter's bypass (ours)
+_BALLS_TAKE = 0.4  # of a turbo's plain bearings, its ball bearings (from memory)
 _COLD = 293.15  # [K] at which a bottle is charged
 _BLEED = 0.05  # share that goes round by the cooler while a bleeding thermostat is shut (ours)
 _OPENS_OVER = 12.0  # [K] in which a thermostat goes from shut to open (from memory)
@@ -63,6 +64,8 @@ class Laying:
     engine: Engine
     sink_of: Callable[[Component, str], int] = field(repr=False)
     thrown: int = 0
+    said: float = 0.0
+    """Oil under pressure [m3] that its builder told of, part by part."""
 
     @property
     def circuit(self) -> Circuit:
@@ -76,8 +79,10 @@ class Laying:
 
     def holds(self, component: Component, guess: str) -> float:
         """Oil that a full component holds [m3]."""
-        held = component.holds_l
-        return self.guessed[guess] if held is None else held * 1e-3
+        if component.holds_l is None:
+            return self.guessed[guess]
+        self.said += component.holds_l * 1e-3
+        return component.holds_l * 1e-3
 
 
 def _stage(lay: Laying, pump: PressureStage, _: str) -> None:
@@ -255,7 +260,8 @@ def _head(lay: Laying, part: Head, _: str) -> None:
 
 def _turbo(lay: Laying, part: Turbo, _: str) -> None:
     to = lay.sink_of(part, "drain")
-    lay.draft.line((part.id, "bearings"), (part.id, "feed"), to, Resistance(lay.engine.turbo))
+    by = lay.engine.turbo / (_BALLS_TAKE if part.bearing == "ball" else 1.0)
+    lay.draft.line((part.id, "bearings"), (part.id, "feed"), to, Resistance(by))
 
 
 _INTO_A_PORT = 0

@@ -106,7 +106,7 @@ def pipe_resistance(
     --------
     >>> hot = pipe_resistance(0.014, 1.0, 820.0, 0.012)
     >>> round(hot.drop(10 / 60e3))  # 10 L/min, laminar [Pa]
-    2122
+    2121
     """
     for name, value in (
         ("bore", bore), ("length", length), ("density", density), ("viscosity", viscosity)
@@ -165,7 +165,7 @@ def hole_resistance(bore: float, density: float, viscosity: float, many: int = 1
     --------
     >>> hole = hole_resistance(0.002, 820.0, 0.012)
     >>> round(hole.drop(2.6 / 60e3) / 1e5, 1)  # 2.6 L/min through 2 mm [bar]
-    2.2
+    2.1
     """
     for name, value in (("bore", bore), ("density", density), ("viscosity", viscosity)):
         if not (math.isfinite(value) and value > 0.0):

@@ -67,9 +67,10 @@ start-end and end-start.
 
 flow [m3/s], sensed [Pa], held_open [s] change; the rest is room for a step."""
 
-VESSEL = _fields(f8="lag more factor length width foam one two level into", i4="is_floor")
+VESSEL = _fields(f8="lag more factor length width foam pocket one two level into", i4="is_floor")
 """Oil no longer under pressure: thrown oil's lag at rest [s], more of it with speed [s per rad/s],
-a factor on both; or a floor's length, width [m], share of gas. Oil in it, in two parts [m3]; its
+a factor on both; or a floor's length, width [m], share of gas, and what its pockets keep [m3]. Oil
+in it, in two parts [m3]; its
 level along "up" from the floor's middle [m]; what came into it in the step [m3]."""
 
 HOLE = _fields(f8="x y bore many", i4="vessel falls")

@@ -9,7 +9,7 @@ import numpy as np
 from bilge_core.errors import InvalidQuantity
 from bilge_core.network.assembly import Network
 from bilge_core.network.march import march
-from bilge_core.network.records import Flowing, Kind, at_rest
+from bilge_core.network.records import MOUTH, Flowing, at_rest
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import speed_of_rpm
@@ -86,7 +86,7 @@ def run(
     >>> network = network_of(read_build(Path("demo/dunlin.json").read_text()))
     >>> speed = np.full(400, 400.0)
     >>> trace = run(network, network.still, speed, np.tile(LEVEL, (400, 1)), np.zeros(400))
-    >>> 4e5 < trace.pressure[-1, network.gallery] < 5e5
+    >>> bool(4e5 < trace.pressure[-1, network.gallery] < 5e5)
     True
     """
     count = len(speed)
@@ -146,27 +146,66 @@ def settled_in(network: Network, speed: float, gravity: Array = LEVEL) -> Flowin
     return state
 
 
-def steady_pressures(network: Network, node: int, speeds: Array = TABLE) -> Array:
-    """Pressure at a node [Pa], running steadily with nothing but oil, at each of some speeds.
+@dataclass(frozen=True)
+class Steady:
+    """Running steadily with nothing but oil at the mouth; each of shape (n,).
+
+    speed : of the crank, rising [rad/s]
+    gallery : pressure in the main gallery, over the air's [Pa]
+    drawn : at the mouth [m3/s]
+    """
+
+    speed: Array
+    gallery: Array
+    drawn: Array
+
+    def gallery_at(self, speed: Array) -> Array:
+        """Pressure in the gallery [Pa] at other speeds [rad/s]; beyond the last as there."""
+        return np.asarray(np.interp(speed, self.speed, self.gallery))
+
+    def drawn_at(self, speed: Array) -> Array:
+        """Flow at the mouth [m3/s] at other speeds; a crank that hardly turns draws nothing."""
+        there = np.concatenate([[0.0], self.speed])
+        drawn = np.concatenate([[0.0], np.maximum(self.drawn, 0.0)])
+        return np.asarray(np.interp(speed, there, drawn))
+
+
+def steady(network: Network, speed: Array = TABLE) -> Steady:
+    """A network running steadily at each of some speeds, level, its mouth covered.
 
     Parameters
     ----------
     network : Network
-    node : int
-    speeds : ndarray, shape (n,)
+    speed : ndarray, shape (n,)
         Of the crank, rising [rad/s].
 
     Returns
     -------
-    ndarray, shape (n,)
+    Steady
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.network.assembly import network_of
+    >>> network = network_of(read_build(Path("demo/dunlin.json").read_text()))
+    >>> idle, fast = steady(network, np.array([100.0, 600.0])).gallery
+    >>> bool(idle < 2.0e5 < 4.5e5 < fast)
+    True
     """
     state = at_rest(network.still)
-    found = np.zeros(len(speeds))
+    gallery, drawn = np.zeros(len(speed)), np.zeros(len(speed))
     steps = round(_STEADY_IN / _SETTLING_STEP)
-    for at, speed in enumerate(speeds.tolist()):
-        _go_on(state, np.full(steps, speed), LEVEL, _SETTLING_STEP)
-        found[at] = state.nodes["pressure"][node]
-    return found
+    for at, each in enumerate(speed.tolist()):
+        _go_on(state, np.full(steps, each), LEVEL, _SETTLING_STEP)
+        gallery[at] = state.nodes["pressure"][network.gallery]
+        drawn[at] = state.elements["flow"][suction_of(network)]
+    return Steady(speed, gallery, drawn)
+
+
+def suction_of(network: Network) -> int:
+    """The element from the mouth to the pump."""
+    return int(np.flatnonzero(network.still.elements["start"] == MOUTH)[0])
 
 
 def slips_on_gas(network: Network, sealing: float) -> Network:
@@ -174,8 +213,3 @@ def slips_on_gas(network: Network, sealing: float) -> Network:
     still = network.still.copy()
     still.whole["sealing"] = sealing
     return Network(**{**network.__dict__, "still": still})
-
-
-def stage_of(network: Network) -> int:
-    """The element that is the pump."""
-    return int(np.flatnonzero(network.still.elements["kind"] == int(Kind.STAGE))[0])

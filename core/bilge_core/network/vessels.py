@@ -71,9 +71,10 @@ def _step_thrown(vessels, given, at, step, speed):  # type: ignore[no-untyped-de
     row = vessels[at]
     lag = 0.5 * (row.lag + row.more * speed) * row.factor
     keep = 1.0 / (1.0 + step / lag)
-    first = row.one + row.into
-    row.one = first * keep
-    second = row.two + first - row.one
+    kept = min(row.one + row.into, row.pocket)
+    first = row.one + row.into - kept
+    row.one = kept + first * keep
+    second = row.two + first * (1.0 - keep)
     row.two = second * keep
     given[0] += second - row.two
 
@@ -86,12 +87,14 @@ def _step_floor(vessels, holes, given, at, step, gx, gy, gz):  # type: ignore[no
     solid = 1.0 - row.foam
     gravity = max(math.sqrt(gx * gx + gy * gy + gz * gz), 1e-3)
     ux, uy, uz = -gx / gravity, -gy / gravity, max(-gz / gravity, _STEEPEST)
-    row.level = floor_level(held / solid, row.length, row.width, ux, uy, uz)
+    over = max(held - row.pocket, 0.0)
+    row.level = floor_level(over / solid, row.length, row.width, ux, uy, uz)
     for hole in range(holes.size):
         if holes[hole].vessel == at:
             depth = row.level - ux * holes[hole].x - uy * holes[hole].y
             through = holes[hole].many * hole_flow(depth, holes[hole].bore, gravity)
-            fallen = min(through * solid * step, held)
+            fallen = min(through * solid * step, over)
+            over -= fallen
             held -= fallen
             _fall(vessels, given, holes[hole].falls, fallen)
     row.one = held

@@ -14,12 +14,11 @@ from bilge_core.document.build import Build
 from bilge_core.document.pan import Zone
 from bilge_core.document.pickup import RoundMouth
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan.draft import drafted_prisms
+from bilge_core.pan.filling import oil_in_pan
 from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
 from bilge_core.pickup.mouth import Mouth
-from bilge_core.quantities import si_from
 from bilge_core.rules.mouth import gap_words
 
 _TOUCH = 1e-3  # [m] of shared edge and of opening height that make two zones one vessel
@@ -283,38 +282,6 @@ def _mouth_problems(pan: Pan) -> list[Problem]:
             )
         ]
     return []
-
-
-def oil_in_pan(build: Build) -> float:
-    """Oil in the pan, running [m3]: what was poured, swollen hot, less what is held elsewhere.
-
-    Raises
-    ------
-    InvalidInput
-        If more oil is away from the pan than there is.
-
-    Examples
-    --------
-    >>> from bilge_core.document.read import read_build
-    >>> from pathlib import Path
-    >>> build = read_build(Path("demo/dunlin.json").read_text())
-    >>> 0.002 < oil_in_pan(build) < 0.010
-    True
-    """
-    oil = build.oil
-    ratio = hot_volume_ratio(GRADES[oil.grade], si_from(oil.temperature_c, "temperature", "°C"))
-    hot = oil.volume_l * ratio
-    if oil.away_l >= hot:
-        raise InvalidInput(
-            [
-                Problem(
-                    "oil.away_l",
-                    f"{oil.away_l:.1f} L away from the pan leaves nothing of {hot:.1f} L (hot); "
-                    "pour more oil or check what heads, cooler and filter hold",
-                )
-            ]
-        )
-    return (hot - oil.away_l) * 1e-3
 
 
 def assemble_pan(build: Build) -> Pan:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from bilge_core.document.circuit.calibration import Bearings
 from bilge_core.document.circuit.pumps import PressureStage
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.pickup.draw_down import pump_volume_flow
+
+_SQUEEZED = 1.0 / 6.0  # of its volume at the mouth that gas takes up behind the pump
 
 
 def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
@@ -52,89 +53,36 @@ def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
     return per_cm3 * pump.displacement_at(rpm_of_speed(speed))
 
 
-def relief_flow(
-    relief_bar: float | None, bearings: Bearings | None, temperature_c: float
-) -> float | None:
-    """Volume flow [m3/s] at which the relief valve opens, from what the gauge told below that.
+def drawn_flow(swept: Array, taken: Array, gas_share: Array) -> Array:
+    """Volume flow [m3/s] through the mouth of a pump that draws oil and gas.
+
+    ``min(swept, taken / (1 − α (1 − 1/6)))``: what the engine takes of oil alone, and more of it
+    the more gas comes along, which the pump squeezes to a sixth; never more than the pump sweeps.
 
     Parameters
     ----------
-    relief_bar : float or None
-        At which it opens; None where it is not known.
-    bearings : Bearings or None
-        What the engine was seen to let through.
-    temperature_c : float
-        Running temperature of the oil [°C].
-
-    Returns
-    -------
-    float or None
-        None when the relief or what the engine lets through well below it is not known.
-
-    Notes
-    -----
-    In proportion to pressure: see `bearings_told`.
-
-    Examples
-    --------
-    >>> told = Bearings(flow_l_min=40, at_bar=2.5, oil_temperature_c=100, uncertainty_pct=16,
-    ...                 source="a reading")
-    >>> round(relief_flow(5.0, told, 105.0) * 60e3, 1)  # L/min: 40 at 2.5 bar, so 80 at 5 bar
-    80.0
-    """
-    if relief_bar is None or bearings is None or not bearings.tells(relief_bar, temperature_c):
-        return None
-    return bearings.flow_l_min / 60e3 * relief_bar / bearings.at_bar
-
-
-def drawn_flow(
-    pump: PressureStage,
-    relief_bar: float | None,
-    bearings: Bearings | None,
-    temperature_c: float,
-    engine_speed: Array | float,
-) -> Array:
-    """Volume flow [m3/s] through the mouth: what the pump swallows less what its relief gives back.
-
-    Parameters
-    ----------
-    pump : PressureStage
-    relief_bar : float or None
-        At which its relief opens; None where it is not known.
-    bearings : Bearings or None
-        What the engine was seen to let through.
-    temperature_c : float
-        Running temperature of the oil [°C].
-    engine_speed : float or ndarray
-        Crank's speed [rad/s].
+    swept : ndarray
+        All that the pump's chambers sweep [m3/s].
+    taken : ndarray
+        What the mouth gives when it finds oil alone, the relief's flow back left out [m3/s].
+    gas_share : ndarray
+        Of what is drawn, 0 to 1.
 
     Returns
     -------
     ndarray
-        The same shape as `engine_speed`.
-
-    Raises
-    ------
-    InvalidQuantity
-        If the speed is negative or not finite.
+        The same shape.
 
     Notes
     -----
-    The relief is taken to return to the pump's own inlet, as most do (common practice, no published
-    source), so that what it lets go is not drawn through the mouth again. Where the relief's
-    opening cannot be told, all that the pump swallows is drawn.
+    For settled oil alone: moving oil is drawn by the circuit's network itself, which this follows
+    to about a litre a minute. A sixth is the ratio of absolute pressures at 5 bar; a pump that
+    gives less pressure squeezes less.
 
     Examples
     --------
-    >>> from bilge_core.physics.turns import speed_of_rpm
-    >>> pump = PressureStage(
-    ...     kind="pressure_stage", name="pump", displacement_cm3=20, drive_ratio=1.0)
-    >>> told = Bearings(flow_l_min=40, at_bar=2.5, oil_temperature_c=100, uncertainty_pct=16,
-    ...                 source="a reading")
-    >>> speed = speed_of_rpm(np.array([3000.0, 7000.0]))
-    >>> (drawn_flow(pump, 5.0, told, 100.0, speed) * 60e3).round(1).tolist()  # L/min
-    [60.0, 80.0]
+    >>> swept, taken = np.array([60.0, 60.0]), np.array([30.0, 30.0])
+    >>> drawn_flow(swept, taken, np.array([0.0, 0.3])).round(1).tolist()  # on the relief
+    [30.0, 40.0]
     """
-    swallowed = demanded_flow(pump, engine_speed)
-    most = relief_flow(relief_bar, bearings, temperature_c)
-    return swallowed if most is None else np.minimum(swallowed, most)
+    return np.asarray(np.minimum(swept, taken / (1.0 - gas_share * (1.0 - _SQUEEZED))))

@@ -5,7 +5,7 @@ from bilge_core.settled.rose import CoverRose, HeldEdges, cover_rose, held_edges
 from bilge_core.settled.surface import LevelCurve, Surface, level_curve, settle
 from bilge_core.settled.tilt import TiltTable, tilt_table
 
-VERSION = "settled-1"
+VERSION = "settled-2"
 """Named in every forecast; to be changed with anything that changes a figure."""
 
 __all__ = [

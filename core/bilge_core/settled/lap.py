@@ -9,13 +9,16 @@ from numba import njit
 
 from bilge_core.document.build import Build
 from bilge_core.loads.log import Log
+from bilge_core.network import network_of, steady
 from bilge_core.pan import Pan, Solid, column_volumes, columns_of
 from bilge_core.pan.levels import solve_level, sorted_heights, tetrahedron_below
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
-from bilge_core.pickup.demand import demanded_flow
+from bilge_core.pickup.demand import demanded_flow, drawn_flow
 from bilge_core.pickup.draw_down import critical_depth, gas_share_kernel
 from bilge_core.pickup.mouth import bare_area_share
+
+_ROUNDS = 3  # of draw and gas share, each from the other: more moves no share by 0.01 (ours)
 
 
 @dataclass(frozen=True)
@@ -161,14 +164,17 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     """
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))
-    flow = demanded_flow(build.circuit.pump, log.engine_speed)
-    critical = critical_depth(flow, np.linalg.norm(gravity, axis=1))
     mouth = pan.mouth
+    swept = demanded_flow(build.circuit.pump, log.engine_speed)
+    taken = steady(network_of(build)).drawn_at(log.engine_speed)
     levels = settled_levels(pan.solid, pan.oil_volume, normals)
     cover = levels - normals @ mouth.centre
-    share = np.empty(len(log.time))
+    share = np.zeros(len(log.time))
     size = (mouth.half_length, mouth.half_width, mouth.is_round)
-    _gas_shares(size, normals, critical, cover, share)
+    for _ in range(_ROUNDS):
+        flow = drawn_flow(swept, taken, share)
+        critical = critical_depth(flow, np.linalg.norm(gravity, axis=1))
+        _gas_shares(size, normals, critical, cover, share)
     zones = column_volumes(columns_of(pan), normals, levels)
     to_cover = volumes_to_cover(pan, normals)
     return SettledLap(log.time, normals, levels, cover, share, zones, to_cover)

@@ -25,9 +25,13 @@ class ReadOut(BaseModel):
 
 
 class SpreadOut(BaseModel):
-    """Dry time over starts that differ a little: mean and the sample's deviation."""
+    """Starts that differ a little: dry time with its mean and the sample's deviation, and time in
+    pressure dips; it holds when no start has one.
+    """
 
     dry_s: list[float]
+    under_s: list[float]
+    holds: bool
     mean_s: float
     deviation_s: float
 
@@ -57,6 +61,8 @@ def spread_out(spread: Spread) -> SpreadOut:
     """Dry time over starts."""
     return SpreadOut(
         dry_s=[round(dry, 3) for dry in spread.dry],
+        under_s=[round(under, 3) for under in spread.under],
+        holds=spread.holds,
         mean_s=round(spread.mean, 3),
         deviation_s=round(spread.deviation, 3),
     )

@@ -135,7 +135,7 @@ def circuit_out(build: Build) -> CircuitOut:
     bosses = {boss.id: boss.name for boss in build.pan.bosses}
     runs = []
     for run in of.runs:
-        contents = contents_of(run.line)
+        contents = contents_of(run)
         runs.append(
             LineRunOut(
                 id=run.id,

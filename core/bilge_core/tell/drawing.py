@@ -11,10 +11,12 @@ from shapely import MultiPoint, Polygon
 from bilge_core.document.build import Build
 from bilge_core.document.keep_outs import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
 from bilge_core.document.plates import Plate, VerticalPlate
+from bilge_core.network import held_running
 from bilge_core.pan import Pan, PlacedPlate, inside_faces
 from bilge_core.pan.sections import Section, cut_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car, standing_gravity
+from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.settled import Surface, level_curve, settle
 from bilge_core.tell.numbers import Point, Ring, SpacePoint, litres, mm, point, ring, space_points
 
@@ -127,6 +129,16 @@ class CrankOut(BaseModel):
     to_x_mm: float
 
 
+class EngineHoldsOut(BaseModel):
+    """What the engine holds while it runs level, by its circuit, at a crank speed."""
+
+    rpm: int
+    total_l: float
+    pressed_l: float
+    heads_l: float
+    thrown_l: float
+
+
 class DrawingOut(BaseModel):
     """The pan to draw."""
 
@@ -144,6 +156,7 @@ class DrawingOut(BaseModel):
     nose_points: Literal["front", "rear", "left", "right"]
     standing: SurfaceOut
     oil_in_pan_l: float
+    held: EngineHoldsOut
     capacity_to_rail_l: float
     level_curve_l_mm: list[tuple[float, float]]
     around: list[AroundOut]
@@ -273,6 +286,17 @@ def _around(document: Build) -> list[AroundOut]:
     return rows
 
 
+def _held(document: Build) -> EngineHoldsOut:
+    held = held_running(document)
+    return EngineHoldsOut(
+        rpm=round(float(rpm_of_speed(held.speed))),
+        total_l=litres(held.total, 2),
+        pressed_l=litres(held.pressed, 2),
+        heads_l=litres(held.up_top, 2),
+        thrown_l=litres(held.thrown, 2),
+    )
+
+
 def drawing_out(pan: Pan, document: Build) -> DrawingOut:
     """All that the three views need."""
     # the wedges under leaning walls come after the zones themselves, which keep their places
@@ -314,6 +338,7 @@ def drawing_out(pan: Pan, document: Build) -> DrawingOut:
         nose_points=document.car.nose_points,
         standing=surface_out(standing_surface(pan, document)),
         oil_in_pan_l=litres(pan.oil_volume),
+        held=_held(document),
         capacity_to_rail_l=litres(pan.capacity_to_rail),
         level_curve_l_mm=[(litres(v), mm(h)) for v, h in pairs],
         around=_around(document),

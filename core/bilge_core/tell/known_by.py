@@ -10,18 +10,25 @@ import hashlib
 import json
 from typing import Any
 
-from bilge_core import checks, forecast, loads, moving, pan, settled
+from bilge_core import checks, forecast, loads, moving, network, pan, settled
 from bilge_core.document.reach import Answer, felt_by
 
-TELL = "tell-1"
+TELL = "tell-2"
 """Of the shape of the figures told and their rounding."""
 
 VERSIONS: dict[Answer, tuple[str, ...]] = {
-    "settled": (loads.VERSION, pan.VERSION, settled.VERSION, forecast.VERSION, TELL),
-    "moving": (loads.VERSION, pan.VERSION, moving.VERSION, forecast.VERSION, TELL),
+    "settled": (
+        loads.VERSION,
+        network.VERSION,
+        pan.VERSION,
+        settled.VERSION,
+        forecast.VERSION,
+        TELL,
+    ),
+    "moving": (loads.VERSION, network.VERSION, pan.VERSION, moving.VERSION, forecast.VERSION, TELL),
     "clearance": (pan.VERSION, checks.VERSION, TELL),
-    "checks": (loads.VERSION, pan.VERSION, settled.VERSION, checks.VERSION, TELL),
-    "drawing": (pan.VERSION, settled.VERSION, TELL),
+    "checks": (loads.VERSION, network.VERSION, pan.VERSION, settled.VERSION, checks.VERSION, TELL),
+    "drawing": (network.VERSION, pan.VERSION, settled.VERSION, TELL),
 }
 """The versions of all code behind each answer. What has none of its own (oil, pickup, axes) changes
 that of those that use it: tests/core/test_versions.py pins their figures.

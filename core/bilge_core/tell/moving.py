@@ -6,7 +6,14 @@ from pydantic import BaseModel
 
 from bilge_core.forecast.moving import MovingForecast, moving_name, moving_note
 from bilge_core.moving import Fineness
-from bilge_core.tell.verdict import DipOut, VerdictOut, dip_out, verdict_out
+from bilge_core.tell.verdict import (
+    DipOut,
+    PressureOut,
+    VerdictOut,
+    dip_out,
+    pressure_out,
+    verdict_out,
+)
 
 
 class Summary(BaseModel):
@@ -16,6 +23,7 @@ class Summary(BaseModel):
     dry_s: float
     least_cover_mm: float
     crank_in_oil_s: float
+    lowest_bar: float | None = None
 
 
 class MovingSamplesOut(BaseModel):
@@ -26,6 +34,11 @@ class MovingSamplesOut(BaseModel):
     gas_share: list[float]
     crank_l: list[float]
     litres: dict[str, list[float]]
+    pressure_bar: list[float] = []
+    usual_bar: list[float] = []
+    drawn_l_min: list[float] = []
+    held_l: list[float] = []
+    """Empty in figures of before the circuit was run along."""
     gates_open: dict[str, list[float]]
 
 
@@ -37,6 +50,8 @@ class KeptFigures(Summary):
     draws_air_s: float
     least_cover_at_s: float
     dips: list[DipOut]
+    pressure: PressureOut | None = None
+    """Null in figures of before the circuit was run along."""
     passed_l: dict[str, float]
     samples: MovingSamplesOut
 
@@ -60,7 +75,9 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
     passed = lap.passed[-1] * 1e3
     return KeptFigures(
         cells=forecast.fineness,
-        verdict=verdict_out(forecast.verdict, forecast.dry_time),
+        verdict=verdict_out(forecast.verdict, forecast.dry_time, forecast.pressure),
+        lowest_bar=round(forecast.pressure.lowest / 1e5, 2),
+        pressure=pressure_out(forecast.pressure),
         duration_s=round(forecast.log.duration, 3),
         dry_s=round(forecast.dry_time.dry, 3),
         draws_air_s=round(forecast.dry_time.draws_air, 3),
@@ -74,6 +91,10 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
             cover_mm=(lap.cover * 1e3).round(1).tolist(),
             gas_share=lap.gas_share.round(3).tolist(),
             crank_l=(lap.crank * 1e3).round(3).tolist(),
+            pressure_bar=(lap.pressure / 1e5).round(2).tolist(),
+            usual_bar=(lap.usual / 1e5).round(2).tolist(),
+            drawn_l_min=(lap.drawn * 60e3).round(1).tolist(),
+            held_l=(lap.held * 1e3).round(3).tolist(),
             litres={name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},
             gates_open={
                 name: lap.gates_open[:, n].round(2).tolist()

@@ -5,20 +5,29 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, field_validator
 
-from bilge_core.forecast import Dip, DryTime, Verdict
-from bilge_core.forecast.verdict import badness, dip_words
+from bilge_core.forecast import Dip, DryTime, PressureDip, PressureOverLap, Verdict
+from bilge_core.forecast.verdict import badness, dip_words, pressure_dip_words
 
 
 class VerdictOut(BaseModel):
     """The verdict and who gave it. `no_lap` and `faulty` stand where there is no forecast."""
 
-    state: Literal["runs_dry", "draws_air", "sound", "no_lap", "faulty"]
+    state: Literal["not_safe", "caution", "sound", "no_lap", "faulty"]
     headline: str
     sentence: str
     dry_s: float | None
     dip_count: int | None
+    under_s: float | None = None
+    pressure_dip_count: int | None = None
+    """Null where the gallery was not looked at: settled oil, and figures of before it was."""
+
+    @field_validator("state", mode="before")
+    @classmethod
+    def _of_before(cls, state: object) -> object:
+        """Figures kept before pressure was weighed told the same by other words."""
+        return {"runs_dry": "not_safe", "draws_air": "caution"}.get(str(state), state)
 
 
 class OverLap(BaseModel):
@@ -36,11 +45,11 @@ def worst_first(rows: Sequence[OverLap]) -> list[OverLap]:
     A build is as good as the worst of them; one that cannot be read comes before all others.
     """
 
-    def key(row: OverLap) -> tuple[int, float]:
+    def key(row: OverLap) -> tuple[int, float, float]:
         state = row.verdict.state
         if state == "no_lap" or state == "faulty":  # noqa: PLR1714 - so that the type is narrowed
-            return (3, 0.0)
-        return badness(state, row.verdict.dry_s or 0.0)
+            return (3, 0.0, 0.0)
+        return badness(state, row.verdict.under_s or 0.0, row.verdict.dry_s or 0.0)
 
     return sorted(rows, key=key, reverse=True)
 
@@ -64,6 +73,38 @@ class DipOut(BaseModel):
     words: str
 
 
+class PressureDipOut(BaseModel):
+    """One stretch of too little pressure in the gallery."""
+
+    rank: int
+    start_s: float
+    end_s: float
+    lasts_s: float
+    lowest_bar: float
+    lowest_at_s: float
+    usual_bar: float
+    load_g: float
+    corner: int | None
+    hand: Literal["left", "right"] | None
+    place: str
+    words: str
+
+
+class PressureOut(BaseModel):
+    """What the gallery had over a lap, and at its worst moment what was usual and wanted."""
+
+    lowest_bar: float
+    lowest_at_s: float
+    usual_bar: float
+    wanted_bar: float
+    band_bar: tuple[float, float] | None
+    """Lowest with a pump that slips more on gas, and with one that slips less."""
+    under_s: float
+    under_line_s: float
+    """Under 10 psi for every 1000 rpm: a rule of thumb, judged by nothing."""
+    dips: list[PressureDipOut]
+
+
 def no_lap() -> VerdictOut:
     """What is said where there is no lap to judge by."""
     return VerdictOut(
@@ -82,7 +123,9 @@ def faulty(reason: str) -> VerdictOut:
     )
 
 
-def verdict_out(verdict: Verdict, dry_time: DryTime) -> VerdictOut:
+def verdict_out(
+    verdict: Verdict, dry_time: DryTime, pressure: PressureOverLap | None = None
+) -> VerdictOut:
     """A verdict as it crosses the boundary."""
     return VerdictOut(
         state=verdict.state,
@@ -90,6 +133,8 @@ def verdict_out(verdict: Verdict, dry_time: DryTime) -> VerdictOut:
         sentence=verdict.sentence,
         dry_s=round(dry_time.dry, 3),
         dip_count=len(dry_time.dips),
+        under_s=None if pressure is None else round(pressure.under, 3),
+        pressure_dip_count=None if pressure is None else len(pressure.dips),
     )
 
 
@@ -109,4 +154,40 @@ def dip_out(rank: int, dip: Dip) -> DipOut:
         hand=dip.hand,
         place=dip.place,
         words=dip_words(dip),
+    )
+
+
+def _bar(pressure: float) -> float:
+    return round(pressure / 1e5, 2)
+
+
+def pressure_out(pressure: PressureOverLap) -> PressureOut:
+    """Pressure over a lap as it crosses the boundary."""
+    band = pressure.band
+    return PressureOut(
+        lowest_bar=_bar(pressure.lowest),
+        lowest_at_s=round(pressure.lowest_at, 3),
+        usual_bar=_bar(pressure.usual),
+        wanted_bar=_bar(pressure.wanted),
+        band_bar=None if band is None else (_bar(min(band)), _bar(max(band))),
+        under_s=round(pressure.under, 3),
+        under_line_s=round(pressure.under_line, 3),
+        dips=[_pressure_dip_out(rank, dip) for rank, dip in enumerate(pressure.dips, start=1)],
+    )
+
+
+def _pressure_dip_out(rank: int, dip: PressureDip) -> PressureDipOut:
+    return PressureDipOut(
+        rank=rank,
+        start_s=round(dip.start, 3),
+        end_s=round(dip.end, 3),
+        lasts_s=round(dip.lasts, 3),
+        lowest_bar=_bar(dip.lowest),
+        lowest_at_s=round(dip.lowest_at, 3),
+        usual_bar=_bar(dip.usual),
+        load_g=round(dip.load, 3),
+        corner=dip.corner,
+        hand=dip.hand,
+        place=dip.place,
+        words=pressure_dip_words(dip),
     )

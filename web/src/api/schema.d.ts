@@ -2550,6 +2550,7 @@ export interface components {
             /** Faces */
             faces: components["schemas"]["FaceOut"][];
             front: components["schemas"]["SectionOut"];
+            held: components["schemas"]["EngineHoldsOut"];
             /** Lean Right Deg */
             lean_right_deg: number;
             /** Level Curve L Mm */
@@ -2617,6 +2618,22 @@ export interface components {
             port: string;
             /** Seal */
             seal?: ("o_ring" | "gasket" | "liquid" | "brazed" | "none") | null;
+        };
+        /**
+         * EngineHoldsOut
+         * @description What the engine holds while it runs level, by its circuit, at a crank speed.
+         */
+        EngineHoldsOut: {
+            /** Heads L */
+            heads_l: number;
+            /** Pressed L */
+            pressed_l: number;
+            /** Rpm */
+            rpm: number;
+            /** Thrown L */
+            thrown_l: number;
+            /** Total L */
+            total_l: number;
         };
         /**
          * ExplanationOut
@@ -4072,6 +4089,8 @@ export interface components {
             least_cover_at_s: number;
             /** Least Cover Mm */
             least_cover_mm: number;
+            /** Lowest Bar */
+            lowest_bar?: number | null;
             /** Model */
             model: string;
             /** Note */
@@ -4080,6 +4099,7 @@ export interface components {
             passed_l: {
                 [key: string]: number;
             };
+            pressure?: components["schemas"]["PressureOut"] | null;
             samples: components["schemas"]["MovingSamplesOut"];
             verdict: components["schemas"]["VerdictOut"];
         };
@@ -4092,18 +4112,38 @@ export interface components {
             cover_mm: number[];
             /** Crank L */
             crank_l: number[];
+            /**
+             * Drawn L Min
+             * @default []
+             */
+            drawn_l_min: number[];
             /** Gas Share */
             gas_share: number[];
             /** Gates Open */
             gates_open: {
                 [key: string]: number[];
             };
+            /**
+             * Held L
+             * @default []
+             */
+            held_l: number[];
             /** Litres */
             litres: {
                 [key: string]: number[];
             };
+            /**
+             * Pressure Bar
+             * @default []
+             */
+            pressure_bar: number[];
             /** Time S */
             time_s: number[];
+            /**
+             * Usual Bar
+             * @default []
+             */
+            usual_bar: number[];
         };
         /**
          * NewBuildIn
@@ -4725,6 +4765,61 @@ export interface components {
              * @default []
              */
             points: components["schemas"]["DipPoint"][];
+        };
+        /**
+         * PressureDipOut
+         * @description One stretch of too little pressure in the gallery.
+         */
+        PressureDipOut: {
+            /** Corner */
+            corner: number | null;
+            /** End S */
+            end_s: number;
+            /** Hand */
+            hand: ("left" | "right") | null;
+            /** Lasts S */
+            lasts_s: number;
+            /** Load G */
+            load_g: number;
+            /** Lowest At S */
+            lowest_at_s: number;
+            /** Lowest Bar */
+            lowest_bar: number;
+            /** Place */
+            place: string;
+            /** Rank */
+            rank: number;
+            /** Start S */
+            start_s: number;
+            /** Usual Bar */
+            usual_bar: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PressureOut
+         * @description What the gallery had over a lap, and at its worst moment what was usual and wanted.
+         */
+        PressureOut: {
+            /** Band Bar */
+            band_bar: [
+                number,
+                number
+            ] | null;
+            /** Dips */
+            dips: components["schemas"]["PressureDipOut"][];
+            /** Lowest At S */
+            lowest_at_s: number;
+            /** Lowest Bar */
+            lowest_bar: number;
+            /** Under Line S */
+            under_line_s: number;
+            /** Under S */
+            under_s: number;
+            /** Usual Bar */
+            usual_bar: number;
+            /** Wanted Bar */
+            wanted_bar: number;
         };
         /**
          * PressureStage
@@ -5917,15 +6012,20 @@ export interface components {
         };
         /**
          * SpreadOut
-         * @description Dry time over starts that differ a little: mean and the sample's deviation.
+         * @description Starts that differ a little: dry time with its mean and the sample's deviation, and time in
+         *     pressure dips; it holds when no start has one.
          */
         SpreadOut: {
             /** Deviation S */
             deviation_s: number;
             /** Dry S */
             dry_s: number[];
+            /** Holds */
+            holds: boolean;
             /** Mean S */
             mean_s: number;
+            /** Under S */
+            under_s: number[];
         };
         /**
          * StartsIn
@@ -5981,6 +6081,8 @@ export interface components {
             dry_s: number;
             /** Least Cover Mm */
             least_cover_mm: number;
+            /** Lowest Bar */
+            lowest_bar?: number | null;
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
@@ -6455,13 +6557,17 @@ export interface components {
             dry_s: number | null;
             /** Headline */
             headline: string;
+            /** Pressure Dip Count */
+            pressure_dip_count?: number | null;
             /** Sentence */
             sentence: string;
             /**
              * State
              * @enum {string}
              */
-            state: "runs_dry" | "draws_air" | "sound" | "no_lap" | "faulty";
+            state: "not_safe" | "caution" | "sound" | "no_lap" | "faulty";
+            /** Under S */
+            under_s?: number | null;
         };
         /**
          * VerticalPlate

@@ -18,7 +18,7 @@ vi.mock("../api/queries", async (original) => ({
 const SESSION = { username: "dunlin", workshop: "Reedbank Motors" } as Session;
 const DRY = {
   verdict: {
-    state: "runs_dry",
+    state: "not_safe",
     headline: "Not safe",
     sentence: "The pickup runs dry 8 times a lap.",
     dry_s: 4.84,
@@ -68,7 +68,9 @@ describe("HeadStrip", () => {
 
   it("says in two words what has no figure, never a dash or a zero", () => {
     const { head } = strip(undefined, ground(58, null));
-    expect(screen.getByRole("link", { name: /Lowest gallery/ }).textContent).toContain("to come");
+    expect(screen.getByRole("link", { name: /Lowest gallery/ }).textContent).toContain(
+      "needs a run",
+    );
     expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("no want");
     expect(head.textContent).not.toContain("–");
   });

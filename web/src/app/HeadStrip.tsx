@@ -13,16 +13,16 @@ const SHORT_NAME = 14;
 
 const washes: Record<ShownVerdict["state"], string> = {
   not_yours: "bg-panel",
-  runs_dry: "bg-bad-wash",
-  draws_air: "bg-panel",
+  not_safe: "bg-bad-wash",
+  caution: "bg-panel",
   sound: "bg-good-wash",
   no_lap: "bg-panel",
   faulty: "bg-bad-wash",
 };
 const inks: Record<ShownVerdict["state"], string> = {
   not_yours: "text-ink",
-  runs_dry: "text-bad",
-  draws_air: "text-ink",
+  not_safe: "text-bad",
+  caution: "text-ink",
   sound: "text-good",
   no_lap: "text-ink",
   faulty: "text-bad",

@@ -43,9 +43,9 @@ describe("JobRail", () => {
   });
 
   it.each([
-    [{ state: "runs_dry", dry_s: 4.8, dip_count: 8 }, "8 dips"],
-    [{ state: "runs_dry", dry_s: 0.8, dip_count: 1 }, "1 dip"],
-    [{ state: "draws_air", dry_s: 0, dip_count: 0 }, "draws air"],
+    [{ state: "not_safe", dry_s: 4.8, dip_count: 8 }, "8 dips"],
+    [{ state: "not_safe", dry_s: 0.8, dip_count: 1 }, "1 dip"],
+    [{ state: "caution", dry_s: 0, dip_count: 0 }, "draws air"],
     [{ state: "sound", dry_s: 0, dip_count: 0 }, "sound"],
     [{ state: "no_lap", dry_s: null, dip_count: null }, "no lap"],
   ])("says the verdict of Slosh in a word: %o", (given, said) => {

@@ -63,17 +63,36 @@ const MOUTHS: Record<BuildDocument["pickup"]["mouth"]["kind"], string> = {
 
 type Drawing = Schemas["DrawingOut"];
 
+/** What the circuit holds while the engine runs, and where that is not what was typed. */
+export function heldWords(
+  held: Drawing["held"],
+  typed: number,
+  litres: (each: number) => string,
+  unit: string,
+): string {
+  const gap = held.total_l - typed;
+  const beside =
+    Math.abs(gap) < 0.15
+      ? ""
+      : ` That is ${litres(Math.abs(gap))} ${unit} ${gap > 0 ? "more" : "less"} than was said to be away: forecasts go by the circuit.`;
+  return `Running at ${held.rpm} rpm the circuit holds ${litres(held.total_l)} ${unit}: ${litres(held.pressed_l)} under pressure, ${litres(held.heads_l)} in the heads, ${litres(held.thrown_l)} off the crank.${beside}`;
+}
+
 /** What is poured, and what that leaves in the pan. */
 function Poured({ drawing, edits }: { drawing: Drawing | null; edits: Edits }): ReactElement {
   const { system, units } = useSettings();
   const { document } = useBuildView().build;
   const standing = drawing ? lengthAs(units, system, drawing.standing.cover_mm) : null;
+  const litres = (each: number): string => volumeAs(units, system, each).figure;
+  const held =
+    drawing &&
+    heldWords(drawing.held, document.oil.away_l, litres, volumeAs(units, system, 1).unit);
   const inPan = drawing ? volumeAs(units, system, drawing.oil_in_pan_l) : null;
   return (
     <OilNumbers document={document} onType={edits.type} onReplace={edits.replace}>
       {inPan && standing && (
         <p className="pt-2 text-[14px] text-ink-2">
-          Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
+          {held} Leaves {inPan.figure} {inPan.unit} in the pan, hot; standing it covers the mouth by{" "}
           {standing.figure} {standing.unit}.
         </p>
       )}

@@ -19,9 +19,9 @@ describe("values at other times", () => {
 const verdict = (state: string) => ({ state, headline: state, sentence: state });
 const SETTLED = {
   model_note: "settled oil",
-  verdict: verdict("runs_dry"),
+  verdict: verdict("not_safe"),
   lap: {
-    verdict: verdict("runs_dry"),
+    verdict: verdict("not_safe"),
     dry_s: 4.8,
     draws_air_s: 6,
     least_cover_mm: -20,
@@ -33,7 +33,7 @@ const SETTLED = {
 } as unknown as Slosh;
 const MOVING = {
   note: "moving oil",
-  verdict: verdict("draws_air"),
+  verdict: verdict("caution"),
   dry_s: 0,
   draws_air_s: 0.4,
   least_cover_mm: 2,
@@ -46,8 +46,8 @@ describe("the forecast with moving oil in it", () => {
   const told = withMoving(SETTLED, MOVING);
 
   it("is judged, above and of the lap, by the moving oil", () => {
-    expect(told.verdict.state).toBe("draws_air");
-    expect(told.lap?.verdict.state).toBe("draws_air");
+    expect(told.verdict.state).toBe("caution");
+    expect(told.lap?.verdict.state).toBe("caution");
     expect(told.model_note).toBe("moving oil");
     expect(told.lap).toMatchObject({ dry_s: 0, draws_air_s: 0.4, least_cover_mm: 2, dips: [] });
     expect(told.lap?.least_cover_at_s).toBe(1.5);

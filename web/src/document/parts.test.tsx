@@ -88,9 +88,11 @@ describe("oil", () => {
   it("is said component by component, and its sum is no figure of its own then", () => {
     show(<OilNumbers document={DUNLIN} onType={onType} onReplace={vi.fn()} />);
     expect(screen.queryByLabelText("Away from the pan")).toBeNull();
-    expect(screen.getByText("Away from the pan: 2.1 L in 4 places")).toBeTruthy();
+    expect(screen.getByText("Away from the pan: 2.1 L in 5 places")).toBeTruthy();
     expect(screen.getByLabelText<HTMLInputElement>("filter").value).toBe("0.35");
-    expect(screen.getByLabelText<HTMLInputElement>("crankcase").placeholder).toBe("not known");
+    expect(screen.getByLabelText<HTMLInputElement>(/^crankcase, oil on its way/).value).toBe(
+      "0.45",
+    );
   });
   it("takes back what a component was said to hold", async () => {
     const onReplace = vi.fn();

@@ -8,7 +8,7 @@ const sound = {
   dry_s: 0,
   dip_count: 0,
 } as const;
-const dry = { ...sound, state: "runs_dry", headline: "Not safe", dry_s: 0.8 } as const;
+const dry = { ...sound, state: "not_safe", headline: "Not safe", dry_s: 0.8 } as const;
 
 const row = (lap_id: number, lap_name: string, verdict: OverLap["verdict"]): OverLap => ({
   lap_id,
@@ -27,7 +27,7 @@ describe("judgedBy", () => {
 
   it("is the worst lap's, and says which and of which oil", () => {
     const judged = judgedBy(SHOWN, [row(2, "Rain", dry), row(1, "dry", sound)]);
-    expect(judged.verdict).toMatchObject({ state: "runs_dry", dry_s: 0.8 });
+    expect(judged.verdict).toMatchObject({ state: "not_safe", dry_s: 0.8 });
     expect(judged.verdict.sentence).toBe("Over Rain: the pickup stays covered all lap.");
     expect(judged).toMatchObject({ lapName: "Rain", moves: true });
   });

@@ -44,6 +44,10 @@ export function volumeAs(units: Units, system: System, litres: number): Shown {
   return shownAs(units, "x_l", system, litres) ?? { figure: litres.toFixed(1), unit: "L" };
 }
 
+export function pressureAs(units: Units, system: System, bar: number): Shown {
+  return shownAs(units, "x_bar", system, bar) ?? { figure: bar.toFixed(1), unit: "bar" };
+}
+
 /** Shown with as many decimals as it takes not to misstate the stored value, at most two more. */
 export function exactlyShown(units: Units, field: string, system: System, value: number): Shown {
   for (const extra of [0, 1, 2]) {

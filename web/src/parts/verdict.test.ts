@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { yours } from "./verdict";
 
 const VERDICT = {
-  state: "runs_dry" as const,
+  state: "not_safe" as const,
   headline: "Not safe",
   sentence: "The pickup runs dry twice a lap.",
   dry_s: 1.2,

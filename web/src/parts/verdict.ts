@@ -8,8 +8,8 @@ type Told = Schemas["VerdictOut"];
 export type ShownVerdict = Omit<Told, "state"> & { state: Told["state"] | "not_yours" };
 
 export const VERDICT_MARKS: Record<ShownVerdict["state"], MarkState> = {
-  runs_dry: "bad",
-  draws_air: "caution",
+  not_safe: "bad",
+  caution: "caution",
   sound: "good",
   no_lap: "nothing",
   faulty: "bad",

@@ -32,11 +32,6 @@ class Bearings(Part):
         default="", max_length=16, description="what the circuit was known by when it was told"
     )
 
-    def tells(self, relief_bar: float, temperature_c: float) -> bool:
-        """Whether it says what the engine takes where a relief opens, of oil so warm [°C]."""
-        warmth = abs(self.oil_temperature_c - temperature_c)
-        return not gauge.is_on_relief(self.at_bar, relief_bar) and gauge.LIKE_WARMTH.holds(warmth)
-
 
 def telling(
     readings: Sequence[GaugeReading], relief_bar: float, temperature_c: float

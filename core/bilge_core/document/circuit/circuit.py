@@ -81,7 +81,7 @@ class Circuit(Part):
         if not held:
             return None
         lines = [
-            contents_of(run.line) or 0.0
+            contents_of(run) or 0.0
             for run in self.runs
             if run.service in ("pressure", "return") and isinstance(run.line, Hose | HardLine)
         ]

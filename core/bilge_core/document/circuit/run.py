@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from typing import Annotated, Literal
 
@@ -120,16 +121,40 @@ def bore_of(line: Open | Passage | Hose | HardLine) -> float | None:
     return None if dash is None else (dash / 16.0 - 2 * 0.035) * 25.4
 
 
-def contents_of(line: Open | Passage | Hose | HardLine) -> float | None:
+def length_of(run: Run) -> float | None:
+    """Length of a run [mm]: its route's where it has one, else as measured; None where neither is.
+
+    A route is counted from point to point: its bends cut its corners by less than it is laid with
+    slack (ours, until lines are drawn).
+
+    Examples
+    --------
+    >>> ends = {"component": "c1", "port": "a"}
+    >>> by = [{"at_mm": (0, 0, 0)}, {"at_mm": (300, 0, 0)}, {"at_mm": (300, 400, 0)}]
+    >>> length_of(Run(name="to the cooler", service="pressure", start=ends, end=ends,
+    ...               line={"kind": "hose", "dash": 10}, route=by))
+    700.0
+    """
+    if isinstance(run.line, Open):
+        return None
+    if len(run.route) < 2:
+        return run.line.length_mm
+    return sum(math.dist(a.at_mm, b.at_mm) for a, b in itertools.pairwise(run.route))
+
+
+def contents_of(run: Run) -> float | None:
     """Oil that a full line holds [m3]; None where bore or length is not known.
 
     Examples
     --------
-    >>> round(contents_of(Hose(kind="hose", dash=10, length_mm=1000)) * 1e3, 3)  # litres
+    >>> ends = {"component": "c1", "port": "a"}
+    >>> hose = Hose(kind="hose", dash=10, length_mm=1000)
+    >>> line = Run(name="to it", service="pressure", start=ends, end=ends, line=hose)
+    >>> round(contents_of(line) * 1e3, 3)  # litres
     0.156
     """
-    bore = bore_of(line)
-    if bore is None or isinstance(line, Open) or line.length_mm is None:
+    bore, length = bore_of(run.line), length_of(run)
+    if bore is None or length is None:
         return None
-    count = line.count if isinstance(line, Passage) else 1
-    return count * math.pi / 4.0 * (bore * 1e-3) ** 2 * line.length_mm * 1e-3
+    count = run.line.count if isinstance(run.line, Passage) else 1
+    return count * math.pi / 4.0 * (bore * 1e-3) ** 2 * length * 1e-3

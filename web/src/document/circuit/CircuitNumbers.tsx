@@ -55,7 +55,8 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
         </Notice>
       )}
       <p className="py-1 text-[13px] text-ink-2">
-        What it holds counts in every forecast. Its pressures and flows: no forecast feels them yet.
+        What it holds counts in every forecast; moving oil runs with all of it. Gas, vents and catch
+        cans are not felt yet.
       </p>
       <Choice
         label="The gauge sits at"

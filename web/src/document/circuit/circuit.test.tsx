@@ -142,7 +142,7 @@ describe("the circuit's numbers", () => {
   it("say whether it checks out, and which figures are a template's", () => {
     shown();
     expect(screen.getByText(/'second feed' is open/)).toBeTruthy();
-    expect(within(component("crankcase")).getByText("not yours yet")).toBeTruthy();
+    expect(within(component("sandwich plate")).getByText("not yours yet")).toBeTruthy();
     expect(within(component("pickup")).queryByText("not yours yet")).toBeNull();
     expect(within(component("filter")).queryByText("not yours yet")).toBeNull();
     expect(within(component("main gallery")).getByText("a port is open")).toBeTruthy();

@@ -1,5 +1,5 @@
 import type { Stage } from "../../document/stage";
-import { figureToCome } from "../../document/HeadFigure";
+import { LowestFigure } from "./LowestFigure";
 
 export const stage: Stage = {
   key: "pressure",
@@ -7,6 +7,6 @@ export const stage: Stage = {
   group: "Forecast",
   order: 50,
   words:
-    "Gallery pressure over the lap, measured over forecast, and the accumulator. The circuit itself is under Numbers, on Slosh and Pan.",
-  figure: { place: 20, Show: figureToCome("Lowest gallery") },
+    "Gallery pressure over the lap, measured over forecast, and the accumulator. Pressure dips are on Slosh already, the circuit itself under Numbers.",
+  figure: { place: 20, Show: LowestFigure },
 };

@@ -97,7 +97,7 @@ export const Dips = memo(function Dips({
     <section aria-labelledby="dips">
       <div className="flex items-baseline justify-between px-4 py-2">
         <h2 id="dips" className={`${figure} text-[18px] font-semibold`}>
-          Dips, worst first
+          Dips at the mouth
         </h2>
         {lap && (
           <span className={`${figure} text-[13px] text-ink-2`}>

@@ -12,6 +12,7 @@ import { Dips, roseTable } from "./Dips";
 import type { Moment } from "./moment";
 import { Numbers } from "../../document/Numbers";
 import { PadFigures } from "./PadFigures";
+import { PressureDips } from "./PressureDips";
 
 export type InspectorTab = "dips" | "numbers";
 
@@ -122,6 +123,13 @@ export function Inspector({
                   steady={steady}
                   onLoad={onLoad}
                   onBack={onBack}
+                />
+              )}
+              {forecast.moves && forecast.figures?.pressure && (
+                <PressureDips
+                  pressure={forecast.figures.pressure}
+                  time={steady ? -1 : time}
+                  onTime={goTo}
                 />
               )}
               <Dips lap={lap} settled={settled} at={at} onTime={goTo} />

@@ -23,7 +23,9 @@ const nameOf = (cells: Cells): string => `${CELLS[cells]} cells`;
 /** Dry time over starts, in words. */
 export function spreadWords(starts: NonNullable<Latest["starts"]>): string {
   const [low, high] = [Math.min(...starts.dry_s), Math.max(...starts.dry_s)];
-  return `dry ${starts.mean_s.toFixed(2)} ± ${starts.deviation_s.toFixed(2)} s, ${low.toFixed(1)} to ${high.toFixed(1)}`;
+  const without = starts.under_s.filter((under) => under === 0).length;
+  const held = starts.holds ? "holds in all" : `holds in ${without} of ${starts.under_s.length}`;
+  return `${held}; dry ${starts.mean_s.toFixed(2)} ± ${starts.deviation_s.toFixed(2)} s, ${low.toFixed(1)} to ${high.toFixed(1)}`;
 }
 
 function UnderWay({

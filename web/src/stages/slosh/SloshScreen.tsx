@@ -45,7 +45,7 @@ function nextStep(
   go: { onLoads: () => void; onNumbers: () => void; onName: () => void },
 ): { words: string; run: () => void } {
   if (!slosh.lap) return { words: "Import a lap", run: go.onLoads };
-  if (slosh.verdict.state === "runs_dry" || slosh.verdict.state === "draws_air")
+  if (slosh.verdict.state === "not_safe" || slosh.verdict.state === "caution")
     return { words: "Try more oil or depth", run: go.onNumbers };
   return { words: "Name this revision", run: go.onName };
 }

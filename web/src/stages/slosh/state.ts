@@ -7,12 +7,13 @@ export function useSloshState(): StageState {
   const { build, forecast } = useBuildView();
   const verdict = forecast.judged?.verdict;
   if (!verdict || verdict.dry_s === null) return { mark: "nothing", word: "no lap" };
-  const { state, dip_count: dips } = yours(verdict, build.invented);
+  const { state, dip_count, pressure_dip_count: pressure } = yours(verdict, build.invented);
+  const dips = pressure ?? dip_count;
   switch (state) {
-    case "runs_dry":
+    case "not_safe":
       return { mark: "bad", word: dips === 1 ? "1 dip" : `${dips ?? 0} dips` };
-    case "draws_air":
-      return { mark: "caution", word: "draws air" };
+    case "caution":
+      return { mark: "caution", word: dip_count ? "dry, holds" : "draws air" };
     case "sound":
       return { mark: "good", word: "sound" };
     case "not_yours":

@@ -1,0 +1,55 @@
+"""How much oil lies in the pan of a running engine."""
+
+from __future__ import annotations
+
+from bilge_core.document.build import Build
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.network import held_running
+from bilge_core.oil import GRADES, hot_volume_ratio
+from bilge_core.quantities import si_from
+
+
+def hot_oil(build: Build) -> float:
+    """All oil in the engine [m3]: what was poured, swollen at the running temperature.
+
+    Examples
+    --------
+    >>> from bilge_core.document.read import read_build
+    >>> from pathlib import Path
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> 6.2e-3 < hot_oil(build) < 6.8e-3
+    True
+    """
+    oil = build.oil
+    ratio = hot_volume_ratio(GRADES[oil.grade], si_from(oil.temperature_c, "temperature", "°C"))
+    return oil.volume_l * ratio * 1e-3
+
+
+def oil_in_pan(build: Build) -> float:
+    """Oil in the pan, running [m3]: what was poured, swollen hot, less what the engine holds.
+
+    Raises
+    ------
+    InvalidInput
+        If the engine holds more than there is.
+
+    Examples
+    --------
+    >>> from bilge_core.document.read import read_build
+    >>> from pathlib import Path
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> 0.002 < oil_in_pan(build) < 0.010
+    True
+    """
+    hot, held = hot_oil(build), held_running(build).total
+    if held >= hot:
+        raise InvalidInput(
+            [
+                Problem(
+                    "oil.volume_l",
+                    f"the engine holds {held * 1e3:.1f} L while it runs, which leaves nothing of "
+                    f"{hot * 1e3:.1f} L (hot); pour more oil, or check what its parts hold",
+                )
+            ]
+        )
+    return hot - held

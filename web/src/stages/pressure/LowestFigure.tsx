@@ -1,0 +1,31 @@
+import type { ReactElement } from "react";
+import { useBuildView } from "../../document/BuildContext";
+import { HeadFigure } from "../../document/HeadFigure";
+import { useSettings } from "../../parts/settings";
+import { pressureAs } from "../../parts/units";
+
+const NAME = "Lowest gallery";
+
+/** The gallery's pressure at its worst moment of the lap, and what is usual there. */
+export function LowestFigure({ to }: { to: string }): ReactElement {
+  const { build, forecast } = useBuildView();
+  const { system, units } = useSettings();
+  const { figures, settled } = forecast;
+  if (!figures?.pressure) {
+    const word = settled.data?.lap === null ? "no lap" : "needs a run";
+    return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word={word} />;
+  }
+  const { lowest_bar: lowest, usual_bar: usual, dips } = figures.pressure;
+  const shown = pressureAs(units, system, lowest);
+  const isYours = build.invented.length === 0;
+  return (
+    <HeadFigure
+      name={NAME}
+      to={to}
+      value={shown.figure}
+      unit={shown.unit}
+      mark={!isYours ? "nothing" : dips.length > 0 ? "bad" : "good"}
+      word={isYours ? `usual ${pressureAs(units, system, usual).figure}` : "not yours"}
+    />
+  );
+}
