@@ -10,8 +10,22 @@ from typing_extensions import override
 from bilge_core.acts.act import Act, Done
 from bilge_core.acts.plumbing import Plumbing, refused
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.calibration import bearings_told, known_by
+from bilge_core.document.circuit.calibration import known_by
 from bilge_core.document.pump import GaugeReading
+from bilge_core.network.gauging import Told, told_by_gauge
+
+
+def _not_told(found: Told) -> str:
+    """What readings did not tell, and which told nothing."""
+    aside = [
+        f"{len(rows)} {why}"
+        for rows, why in (
+            (found.on_relief, "on the relief"), (found.other, "with oil too cold or too hot")
+        )
+        if rows
+    ]  # fmt: skip
+    told = f"told nothing: {', '.join(aside)}; " if aside else ""
+    return f"{told}not told: the pump's slip, what jets take"
 
 
 class Calibrate(Act):
@@ -23,9 +37,10 @@ class Calibrate(Act):
     @override
     def done(self, build: Build) -> Done:
         circuit, of = Plumbing(build), build.circuit
-        told = bearings_told(of.pump, of.relief_bar, self.readings, build.oil.temperature_c)
         if of.relief_bar is None:
             raise refused("readings", "tell nothing while it is not known where the relief opens")
+        found = told_by_gauge(build, self.readings)
+        told = found.bearings
         if told is None:
             raise refused(
                 "readings",
@@ -36,6 +51,5 @@ class Calibrate(Act):
         gallery["bearings"] = {
             **told.model_dump(mode="json"), "circuit": known_by(circuit.document["circuit"])
         }  # fmt: skip
-        return circuit.done(
-            f"bearings by {told.source}: {told.flow_l_min:.0f} L/min at {told.at_bar:g} bar"
-        )
+        words = f"bearings by {told.source}: {told.flow_l_min:.0f} L/min at {told.at_bar:g} bar"
+        return circuit.done(f"{words}, to {told.uncertainty_pct:.0f} %; {_not_told(found)}")

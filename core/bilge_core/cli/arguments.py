@@ -14,7 +14,7 @@ def arguments(words: list[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(
         prog="bilge check",
         description="When, where and for how long the pickup runs dry on a logged lap.",
-        epilog="Exit status: 0 does not run dry, 1 runs dry, 2 bad input.",
+        epilog="Exit status: 0 sound or with caution, 1 not safe, 2 bad input.",
     )
     parser.add_argument("build", type=Path, metavar="BUILD.json", help="a build document")
     parser.add_argument(
@@ -52,6 +52,11 @@ def arguments(words: list[str]) -> argparse.Namespace:
         "--slosh",
         choices=FINENESSES,
         help="let the oil move, in cells of about 22 x 22 x 7 mm (quick), 10 mm or 8 mm",
+    )
+    parser.add_argument(
+        "--circuit",
+        action="store_true",
+        help="run the circuit alone over the lap, and say what each guess in it moves",
     )
     parser.add_argument(
         "--starts",

@@ -166,6 +166,11 @@ def check(words: list[str]) -> int:
     except BilgeError as error:
         print(f"bilge check: {error}", file=sys.stderr)
         return EXIT_BAD_INPUT
+    alone = None
+    if options.circuit:
+        from bilge_core.cli.circuit import circuit_lines  # noqa: PLC0415 - seconds of work
+
+        alone = circuit_lines(build, moving.forecast if moving else settled)
     if options.json:
         from bilge_core.tell.check import checked_out  # noqa: PLC0415 - seconds of imports
 
@@ -173,5 +178,6 @@ def check(words: list[str]) -> int:
         print(told.model_dump_json(indent=1))
     else:
         print(report(build, settled, moving, facts, judged.said))
+        print("\n".join(alone or []))
     is_safe = moving.is_safe if moving else settled.verdict.state != "not_safe"
     return EXIT_SAFE if is_safe else EXIT_NOT_SAFE

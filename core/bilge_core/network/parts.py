@@ -108,7 +108,7 @@ def _relief(lay: Laying, valve: Relief | Regulator, _: str) -> None:
     senses = lay.circuit.component(valve.senses) if valve.senses else None
     to = lay.sink_of(valve, "bypass")
     end: Port | int = to if to != _INTO_A_PORT else (valve.id, "bypass")
-    at = None if senses is None or senses is valve else (senses.id, _felt_at(senses))
+    at = None if senses is None or senses is valve else (senses.id, felt_at(senses))
     lay.draft.element(
         Kind.SENSED if at else Kind.VALVE, (valve.id, "relief"), (valve.id, "inlet"), end,
         senses=at, laminar=_EASY if at else _SLOPE, opens=opens, square=wide.square, leak=_SEAT,
@@ -116,7 +116,7 @@ def _relief(lay: Laying, valve: Relief | Regulator, _: str) -> None:
     )  # fmt: skip
 
 
-def _felt_at(component: Component) -> str:
+def felt_at(component: Component) -> str:
     """The port at which a component's pressure is felt: where oil comes out of it, or its first."""
     out = [port.key for port in component.PORTS if port.way == "out" and not port.bypass]
     keys = [port.key for port in component.PORTS]

@@ -6,7 +6,6 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import nnls
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.physics.arrays import Array
@@ -52,13 +51,22 @@ class Resistance:
         return math.copysign(size, flow)
 
 
+def _not_negative(rows: Array, wanted: Array) -> Array:
+    """Least squares of two terms, neither negative: both, or the better one alone."""
+    both: Array = np.asarray(np.linalg.lstsq(rows, wanted, rcond=None)[0], dtype=np.float64)
+    if (both >= 0.0).all():
+        return both
+    alone = np.diag([max(float(each @ wanted / (each @ each)), 0.0) for each in rows.T])
+    return min(alone, key=lambda terms: float(np.sum((rows @ terms - wanted) ** 2)))
+
+
 def _fitted(flow: Array, drop: Array, laminar: float, change: float) -> tuple[float, float, float]:
     """Where the turbulent terms begin, and both: of all beginnings the one that strays least."""
     best = (math.inf, change, 0.0, 0.0)
     for begins in (_BEGINNINGS * change).tolist():
         over = np.maximum(flow - begins, 0.0)
         rows = np.column_stack([over, over**2]) / drop[:, None]
-        terms, _ = nnls(rows, 1.0 - laminar * flow / drop)
+        terms = _not_negative(rows, 1.0 - laminar * flow / drop)
         worst = float(np.abs(rows @ terms + laminar * flow / drop - 1.0).max())
         best = min(best, (worst, begins, float(terms[0]), float(terms[1])))
     return best[1:]

@@ -203,6 +203,14 @@ def steady(network: Network, speed: Array = TABLE) -> Steady:
     return Steady(speed, gallery, drawn)
 
 
+def steady_at(network: Network, speed: float, node: int) -> float:
+    """Pressure at a node [Pa], running steadily at a crank speed [rad/s] with nothing but oil."""
+    state = at_rest(network.still)
+    steps = round(_STEADY_IN / _SETTLING_STEP)
+    _go_on(state, np.full(steps, speed), LEVEL, _SETTLING_STEP)
+    return float(state.nodes["pressure"][node])
+
+
 def suction_of(network: Network) -> int:
     """The element from the mouth to the pump."""
     return int(np.flatnonzero(network.still.elements["start"] == MOUTH)[0])

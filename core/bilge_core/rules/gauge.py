@@ -33,6 +33,17 @@ def is_on_relief(pressure: float, relief: float) -> bool:
     return pressure >= ON_RELIEF.most * relief
 
 
+def is_told_of_engine(pressure: float, without_relief: float) -> bool:
+    """Whether a gauge shows what the engine would have it show without a relief, or nearly.
+
+    Examples
+    --------
+    >>> is_told_of_engine(4.3, 5.0), is_told_of_engine(4.2, 5.0)
+    (True, False)
+    """
+    return pressure >= ON_RELIEF.most * without_relief
+
+
 def check_readings(below: int, count: int) -> Check | None:
     """How many of the gauge's readings are below the relief's opening."""
     if count == 0:

@@ -161,6 +161,22 @@ export const useCircuit = (build: BuildOut): UseQueryResult<Schemas["CircuitOut"
       ),
   });
 
+/** What nobody measured of the circuit, and what it moves: some seconds of work, so on demand. */
+export const useGuesses = (
+  build: BuildOut,
+  isWanted: boolean,
+): UseQueryResult<Schemas["GuessesOut"]> =>
+  useQuery({
+    queryKey: ["guesses", build.id, build.state],
+    enabled: isWanted,
+    staleTime: Infinity,
+    queryFn: async () =>
+      bodyOf(
+        "GuessesOut",
+        await client.GET("/api/stages/pressure/{build_id}/guesses", at(build.id)),
+      ),
+  });
+
 export const useHistory = (build: BuildOut): UseQueryResult<StateRow[]> =>
   useQuery({
     queryKey: ["history", build.id, build.state, build.revision],

@@ -1144,6 +1144,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pressure/{build_id}/guesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Guesses
+         * @description What nobody measured of the circuit, and how far it moves the forecast over the lap.
+         *
+         *     Without a lap there is nothing that it would move: the list is empty.
+         */
+        get: operations["get_guesses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/slosh/of-run/{run_id}": {
         parameters: {
             query?: never;
@@ -3256,6 +3278,16 @@ export interface components {
             taken: string;
             /** Words */
             words: string;
+        };
+        /**
+         * GuessesOut
+         * @description What nobody measured, what moves the forecast most first, and the model that says so.
+         */
+        GuessesOut: {
+            /** Guesses */
+            guesses: components["schemas"]["SwingOut"][];
+            /** Model */
+            model: string;
         };
         /**
          * HardLine
@@ -6134,6 +6166,41 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SwingOut
+         * @description What a guess moves from the low end of its likely range to the high one.
+         */
+        SwingOut: {
+            /** Dry S */
+            dry_s: [
+                number,
+                number
+            ];
+            /** Held L */
+            held_l: [
+                number,
+                number
+            ];
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** Lowest Share */
+            lowest_share: [
+                number,
+                number
+            ];
+            /** Moves */
+            moves: boolean;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
         };
         /**
          * TakeOffPlate
@@ -12609,6 +12676,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CircuitOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_guesses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuessesOut"];
                 };
             };
             /** @description The request cannot be read. */

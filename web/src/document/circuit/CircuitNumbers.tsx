@@ -9,6 +9,7 @@ import { useBuildView } from "../BuildContext";
 import type { Edits } from "../useEdits";
 import { ComponentNumbers } from "./ComponentNumbers";
 import { FitForms } from "./FitForms";
+import { Guesses } from "./Guesses";
 import { RunNumbers } from "./RunNumbers";
 
 /** Whether the circuit checks out, in words; each fault names its part. */
@@ -69,6 +70,7 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
           edits.act({ kind: "figures", figures: [{ field: "circuit.gauge", value }] })
         }
       />
+      <Guesses />
       <FitForms />
       {components.map((part) => (
         <ComponentNumbers
