@@ -41,7 +41,7 @@ def test_from_an_empty_account_to_an_answer(page: Page) -> None:
     page.until(lambda: "as they are the pickup runs dry" in page.verdict())
     assert page.verdict().startswith("Not yours yet.")
     before = page.verdict()
-    page.says("Dips, worst first")
+    page.says("Dips at the mouth")
     page.find("[data-dip]")
     assert page.serious_faults() == []
 

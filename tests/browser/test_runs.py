@@ -203,6 +203,6 @@ def test_how_much_is_chance(page: Page, worker: None, tmp_path: Path) -> None:
     page.until(lambda: "s settled" in _moving(page), 240)
     _from_menu(page, "From 5 starts")
     page.until(lambda: "more behind it" in _moving(page))
-    page.until(lambda: "5 starts: dry" in _moving(page), 240)
+    page.until(lambda: "5 starts: holds" in _moving(page), 240)
     page.goto("/")
     page.says("Moving oil, coarse cells")

@@ -48,11 +48,11 @@ def moving_note(fineness: Fineness) -> str:
     Examples
     --------
     >>> moving_note("fine")
-    'Moving oil, cells of 8 mm, with pump, gallery and heads. The crank stands still, and its air.'
+    'Moving oil, cells of 8 mm, with pump, gallery and heads. The crank and its air stand still.'
     """
     return (
         f"{moving_name(fineness)}, with pump, gallery and heads{_KEPT_TO[fineness]}."
-        " The crank stands still, and its air."
+        " The crank and its air stand still."
     )
 
 

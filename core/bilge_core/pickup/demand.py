@@ -75,9 +75,9 @@ def drawn_flow(swept: Array, taken: Array, gas_share: Array) -> Array:
 
     Notes
     -----
-    For settled oil alone: moving oil is drawn by the circuit's network itself, which this follows
-    to 2.4 L/min up to a gas share of 0.4 and to 5 at 0.6, where the pump's slip is left out. A sixth
-    is the ratio of absolute pressures at 5 bar; a pump that gives less pressure squeezes less.
+    For settled oil alone: moving oil is drawn by the circuit's network itself. This follows it to
+    2.4 L/min up to a gas share of 0.4 and to 5 at 0.6: the pump's slip is left out. A sixth is the
+    ratio of absolute pressures at 5 bar; a pump that gives less pressure squeezes less.
 
     Examples
     --------

@@ -73,9 +73,15 @@ def swing_words(swing: SwingOut) -> str:
     'six drains of a head, bore of each: 9 to 16 mm: dry 6.1 to 4.2 s, lowest 50 to 62 % of usual'
     """
     low, high = (round(100.0 * share) for share in swing.lowest_share)
+    dry = [f"{each:.1f}" for each in swing.dry_s]
+    moved = []
+    if dry[0] != dry[1]:
+        moved.append(f"dry {dry[0]} to {dry[1]} s")
+    if low != high:
+        moved.append(f"lowest {low} to {high} % of usual")
     return (
         f"{swing.words}: {swing.low:g} to {swing.high:g} {swing.unit}: "
-        f"dry {swing.dry_s[0]:.1f} to {swing.dry_s[1]:.1f} s, lowest {low} to {high} % of usual"
+        f"{', '.join(moved) or 'moves nothing'}"
     )
 
 

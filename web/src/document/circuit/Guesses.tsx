@@ -6,21 +6,31 @@ import { useBuildView } from "../BuildContext";
 
 type Guess = Schemas["SwingOut"];
 
-const percent = (share: number): string => (100 * share).toFixed(0);
+/** From one figure to another, where they differ as they are shown. */
+const between = (
+  words: string,
+  ends: readonly [number, number],
+  unit: string,
+  places: number,
+): string[] => {
+  const [low, high] = ends.map((end) => end.toFixed(places));
+  return low === high ? [] : [`${words} ${low} to ${high} ${unit}`];
+};
 
 /** What one guess moves from the low end of its likely range to the high one. */
 function Row({ guess }: { guess: Guess }): ReactElement {
-  const [dryLow, dryHigh] = guess.dry_s;
   const [low, high] = guess.lowest_share;
+  const moved = [
+    ...between("dry", guess.dry_s, "s", 1),
+    ...between("lowest", [100 * low, 100 * high], "% of usual", 0),
+    ...between("holds", guess.held_l, "L", 1),
+  ];
   return (
     <li className="border-t border-hair py-1 text-[14px]" title={guess.source}>
       <span className="block">
         {guess.words}: {guess.likely} {guess.unit}, likely {guess.low} to {guess.high}
       </span>
-      <span className="block font-figure text-[13px] text-ink-2">
-        dry {dryLow.toFixed(1)} to {dryHigh.toFixed(1)} s · lowest {percent(low)} to {percent(high)}{" "}
-        % of usual · holds {guess.held_l[0].toFixed(1)} to {guess.held_l[1].toFixed(1)} L
-      </span>
+      <span className="block font-figure text-[13px] text-ink-2">{moved.join(" · ")}</span>
     </li>
   );
 }
