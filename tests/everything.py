@@ -145,7 +145,7 @@ def whole_circuit(of_old: Document) -> Document:
             ends = [{"component": of["crankcase"]["id"], "port": "gas"},
                     {"component": of["breather"]["id"], "port": "inlet"}]  # fmt: skip
         service = "vent" if at else "pressure"
-        joint = {"fittings": ["elbow"], "seal": "gasket", "age": "new"}
+        joint = {"fittings": ["elbow"], "seal": "gasket", "age": "new", "leak_mm": 0.4}
         return {"id": f"r{300 + at}", "name": "a run", "service": service,
                 "start": ends[0] | joint, "end": ends[1] | joint, "line": line, **more}  # fmt: skip
 

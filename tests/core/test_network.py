@@ -27,6 +27,7 @@ from tests.networks import (
     gulps,
     id_of,
     part,
+    steadily,
 )
 
 
@@ -151,6 +152,23 @@ class TestWhatItIsLaidOutFrom:
             for each in (dunlin(), build)
         ]
         assert held[1] < 0.9 * held[0]
+
+    def test_a_joint_that_leaks_lets_air_into_the_pump_all_the_time(self) -> None:
+        """Common practice, no published source: it looks just like slosh, but goes by no corner."""
+
+        def leak(bore: float) -> float:
+            def put(document: Raw) -> None:
+                runs = document["circuit"]["runs"]
+                next(r for r in runs if r["name"] == "pickup tube")["end"]["leak_mm"] = bore
+
+            network = network_of(changed(dunlin(), put))
+            trace = steadily(network, 4.0)
+            inlet = trace.end.nodes[network.inlet]
+            assert (float(inlet["gas_share"]) > 0.01) == (bore > 0.0)
+            return float(trace.pressure[-1, network.gallery])
+
+        tight, small, large = leak(0.0), leak(1.5), leak(4.0)
+        assert tight > small > large and large < 0.97 * tight
 
     def test_without_a_way_to_a_gallery_it_is_refused_in_place(self) -> None:
         def cut(document: Raw) -> None:

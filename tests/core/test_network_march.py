@@ -149,6 +149,24 @@ class TestTheStep:
             run(network, network.still, speed * np.nan, rows, np.zeros(3))
 
 
+class TestAValveThatSensesElsewhere:
+    @pytest.mark.parametrize("rpm", [5500.0, 6800.0])
+    @pytest.mark.parametrize("step", [0.0025, 0.005, 0.01, 0.02, 0.05])
+    def test_holds_the_gallery_at_its_opening_and_does_not_chatter(
+        self, rpm: float, step: float
+    ) -> None:
+        """Behind filter and cooler: the gauge stands at the setting, not a tenth under it."""
+
+        def sense(document: Raw) -> None:
+            part(document, "relief")["senses"] = part(document, "gallery")["id"]
+
+        network = network_of(changed(dunlin(), sense))
+        trace = steadily(network, 6.0, step=step, speed=speed_of_rpm(rpm))
+        late = trace.pressure[len(trace.time) // 2 :, network.gallery]
+        assert float(np.ptp(late)) < 0.02e5
+        assert 5.4e5 < late[-1] < 5.6e5
+
+
 class TestWhatAirDoes:
     def test_a_pump_on_air_shuts_its_relief_and_draws_its_whole_displacement(self) -> None:
         """On the relief the mouth gives what the engine takes; half air, all that it sweeps."""

@@ -66,7 +66,7 @@ _FLOWS = (
         for field in (
             "service", "start.component", "start.port", "end.component", "end.port", "line.kind",
             "line.dash", "line.bore_mm", "line.length_mm", "line.count", "line.bends",
-            "route.*.at_mm",
+            "route.*.at_mm", "end.leak_mm",
         )
     ),
 )  # fmt: skip

@@ -12,6 +12,7 @@ from bilge_core.errors import InvalidInput, Problem
 from bilge_core.network.draft import Draft, Port
 from bilge_core.network.elimination import plan_elimination
 from bilge_core.network.guesses import Guessed
+from bilge_core.network.laws import CHARGED_AT
 from bilge_core.network.layout import lay_out
 from bilge_core.network.oil import NetworkOil, oil_of
 from bilge_core.network.records import (
@@ -36,7 +37,6 @@ _VAPOUR = 3e3
 _STAYS = 0.01
 """Share of a node's volume that is gas at the air's pressure and stays (ours): a node without gas
 cannot cavitate and has no solution."""
-_COLD = 293.15  # [K]
 _BOTTLE_TAKES = 10.0
 """[s] in which a bottle's gas comes to the bottle's warmth (from memory)."""
 
@@ -211,5 +211,5 @@ def _whole(draft: Draft, oil: NetworkOil, guessed: Guessed) -> Rows:
     whole["density"], whole["vapour"], whole["bulk"] = oil.density, _VAPOUR, _BULK
     whole["stays"], whole["sealing"] = _STAYS, guessed["sealing_oil"]
     whole["tube"], whole["bottle_time"] = draft.tube_volume, _BOTTLE_TAKES
-    whole["bottle_warmth"] = guessed["bottle_warmth"] if draft.bottles else _COLD
+    whole["bottle_warmth"] = guessed["bottle_warmth"] if draft.bottles else CHARGED_AT
     return whole

@@ -13,6 +13,15 @@ from numba import njit
 AIR_PRESSURE = 101_325.0
 """[Pa] absolute: what gauge pressures count from. Standard atmosphere, ISO 2533."""
 
+DISCHARGE = 0.62
+"""Of small sharp holes: handbooks give 0.60 to 0.65 (from memory)."""
+SEAT = 1e-12
+"""[m3/s/Pa] through a shut valve's seat (ours)."""
+CHECK_OPENS = 5e3
+"""[Pa] of a check valve whose opening nobody gave (ours)."""
+CHARGED_AT = 293.15
+"""[K] at which a bottle's pre-charge is told."""
+
 _LEAST_HEAD = 200.0  # [Pa] above the vapour's at a pump's inlet: so that its filling has a slope
 _LIGHTEST = 0.05  # of the liquid's density [-] that a gassy inlet flow is taken to weigh (ours)
 

@@ -25,8 +25,8 @@ from bilge_core.network.draft import Draft, Hole, Port, Vessel
 from bilge_core.network.guesses import Guessed
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.parts import LAYERS, Laying
-from bilge_core.network.pipes import Resistance, bend_loss, pipe_resistance
-from bilge_core.network.records import MOUTH
+from bilge_core.network.pipes import Resistance, bend_loss, hole_resistance, pipe_resistance
+from bilge_core.network.records import AIR, MOUTH
 from bilge_core.network.references import engine_of
 from bilge_core.network.vessels import hole_flow
 from bilge_core.physics.gravity import STANDARD_GRAVITY
@@ -42,6 +42,7 @@ _CHEST = (0.10, 0.05)  # [m] length and width of a timing chest's floor (ours)
 _DRAINS = 6  # of a head whose passages nobody measured (ours)
 _QUICKEST = 0.05  # of the usual time of oil on its way down, at least (ours)
 _DEEPEST = 0.2  # [m] of oil over a head's drains that is looked for (ours)
+_AIR_DENSITY, _AIR_VISCOSITY = 1.2, 1.8e-5  # [kg/m3], [Pa s] at 20 °C (from memory)
 _INLET_MIXES = 15e-6  # [m3] in which oil and gas mix before the pump (ours, from a trial)
 
 
@@ -269,6 +270,10 @@ def _suction(walk: _Walk) -> None:
     lay.draft.line((run.id if run else "", "suction"), MOUTH, inlet, by, suction=True)
     lay.draft.tube_volume = math.pi / 4.0 * bore * bore * length
     lay.draft.hold(inlet, _INLET_MIXES)
+    leak = run.end.leak_mm if run is not None else None
+    if leak:
+        air = hole_resistance(leak * 1e-3, _AIR_DENSITY, _AIR_VISCOSITY)
+        lay.draft.line((run.id if run else "", "joint"), AIR, inlet, air)
 
 
 def _thrown(lay: Laying) -> None:

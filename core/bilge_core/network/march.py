@@ -17,7 +17,14 @@ import math
 from numba import njit
 
 from bilge_core.network.elimination import eliminate
-from bilge_core.network.laws import AIR_PRESSURE, line_flow, pump_flow, valve_flow
+from bilge_core.network.laws import (
+    AIR_PRESSURE,
+    CHECK_OPENS,
+    SEAT,
+    line_flow,
+    pump_flow,
+    valve_flow,
+)
 from bilge_core.network.plug import gas_about_to_leave, pop, push
 from bilge_core.network.records import AIR, MOUTH, Kind
 from bilge_core.network.vessels import step_vessels
@@ -30,10 +37,12 @@ _SHORTEST = 1.0 / 512.0  # share of Newton's step that a line search still tries
 _PARTED = 4  # a step that does not arrive is done again in so many
 _FALLS_TO = 0.2  # of its absolute pressure that a node may come down to in one iteration
 _ADIABATIC = 1.4  # of a bottle's nitrogen within a step
-_SPOOL = 0.02  # [s] in which a valve feels a pressure elsewhere (ours)
+_SPOOL = 0.04
+"""[s] in which a valve feels a pressure elsewhere (ours). Its lift is that of the step before, and
+an engine answers it twelvefold: steps of an eighth of this do not chatter, of a quarter they do.
+"""
+_SPOOL_STEP = 0.005  # [s] that a network with such a valve is stepped by at most
 _STAYS_OPEN = 1.0  # [s] that an electric valve is held open, or it would chatter (ours)
-_CHECK_OPENS = 5e3  # [Pa] of a shut electric valve's own check (ours)
-_SEAT = 1e-12  # [m3/s/Pa] through a shut valve's seat (ours)
 _LEAST_LIFT = 1e-4  # of a valve that is sensed elsewhere, shut (ours)
 _THIN = 0.02  # of the liquid's inertia and loss that gas in the tube still has (ours)
 
@@ -74,7 +83,7 @@ def _flows(nodes, elements, whole, now):  # type: ignore[no-untyped-def]
             if row.held_open > 0.0:
                 flow, slope = line_flow(across, row.laminar, 0.0, 0.0, row.square)
             else:
-                flow, slope = valve_flow(across, _CHECK_OPENS, _SEAT, row.laminar, row.square)
+                flow, slope = valve_flow(across, CHECK_OPENS, SEAT, row.laminar, row.square)
             other = -slope
         row.through = flow
         row.by_start = slope
@@ -260,12 +269,13 @@ def _settle(nodes, elements, bottles, whole, step):  # type: ignore[no-untyped-d
             nearer = 1.0 - math.exp(-step / whole[0].bottle_time)
             bottle.warmth = warm + (whole[0].bottle_warmth - warm) * nearer
             bottle.gas = gas_now
+    feels = 1.0 - math.exp(-step / _SPOOL)
     for at in range(elements.size):
         row = elements[at]
         if row.senses < 0:
             continue
         there = nodes[row.senses].pressure
-        row.sensed += (there - row.sensed) * (1.0 - math.exp(-step / _SPOOL))
+        row.sensed += (there - row.sensed) * feels
         if row.kind == SHUT_OFF:
             if there < row.opens:
                 row.held_open = _STAYS_OPEN
@@ -301,6 +311,14 @@ def _begin(net, size, speed, mouth_gas):  # type: ignore[no-untyped-def]
 
 
 @njit
+def _senses_elsewhere(elements):  # type: ignore[no-untyped-def]
+    for at in range(elements.size):  # noqa: SIM110 - generators are not compiled
+        if elements[at].kind == SENSED:
+            return True
+    return False
+
+
+@njit
 def advance(net, step, speed, gravity, mouth_gas):  # type: ignore[no-untyped-def]
     """One step of the whole network.
 
@@ -308,13 +326,16 @@ def advance(net, step, speed, gravity, mouth_gas):  # type: ignore[no-untyped-de
     `mouth_gas` share of gas in what the mouth draws.
     """
     done = 0.0
-    part = step
+    whole = step
+    if _senses_elsewhere(net.elements):
+        whole = step / math.ceil(step / _SPOOL_STEP - 1e-9)
+    part = whole
     while done < step * (1.0 - 1e-12):
         _begin(net, part, speed, mouth_gas)
         found = _solve(net)
-        if not found and part == step:
+        if not found and part == whole:
             net.whole[0].parted += 1
-            part = step / _PARTED
+            part = whole / _PARTED
             continue
         if not found:
             net.whole[0].failed += 1

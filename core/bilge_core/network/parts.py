@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
@@ -32,23 +33,19 @@ from bilge_core.document.circuit.joining import (
 from bilge_core.document.circuit.pumps import PressureStage, Regulator, Relief
 from bilge_core.network.draft import Draft, Port
 from bilge_core.network.guesses import Guessed
-from bilge_core.network.laws import AIR_PRESSURE
+from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT, CHECK_OPENS, SEAT
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.pipes import Resistance, hole_resistance
 from bilge_core.network.records import Kind
 from bilge_core.network.references import Engine, jets_open, jets_resistance
 from bilge_core.physics.turns import speed_of_rpm
 
-_SEAT = 1e-12  # [m3/s/Pa] through a shut valve's seat (ours)
 _SLOPE = 0.15e5 / (10.0 / 60e3)
 """[Pa s/m3] of a relief past its opening: 0.15 bar every 10 L/min (ours)."""
-_ALL_OPEN = 2.0e5  # [Pa] over its opening at which a valve that senses elsewhere is all open (ours)
 _EASY = 1e6  # [Pa s/m3] of what hardly resists: a tenth of a millibar at 6 L/min (ours)
 _DROP_AT = 40.0 / 60e3  # [m3/s] that a guessed drop is told at
-_CHECK_OPENS = 5e3  # [Pa] of a check valve whose opening nobody gave (ours)
 _BYPASS_BORE = 10e-3  # [m] of a filter's bypass (ours)
 _BALLS_TAKE = 0.4  # of a turbo's plain bearings, its ball bearings (from memory)
-_COLD = 293.15  # [K] at which a bottle is charged
 _BLEED = 0.05  # share that goes round by the cooler while a bleeding thermostat is shut (ours)
 _OPENS_OVER = 12.0  # [K] in which a thermostat goes from shut to open (from memory)
 
@@ -111,8 +108,9 @@ def _relief(lay: Laying, valve: Relief | Regulator, _: str) -> None:
     at = None if senses is None or senses is valve else (senses.id, felt_at(senses))
     lay.draft.element(
         Kind.SENSED if at else Kind.VALVE, (valve.id, "relief"), (valve.id, "inlet"), end,
-        senses=at, laminar=_EASY if at else _SLOPE, opens=opens, square=wide.square, leak=_SEAT,
-        lowered=0.0 if lowered is None else lowered * 1e5, all_open=_ALL_OPEN,
+        senses=at, laminar=_EASY if at else _SLOPE, opens=opens, square=wide.square, leak=SEAT,
+        lowered=0.0 if lowered is None else lowered * 1e5,
+        all_open=_SLOPE * math.sqrt(opens / wide.square),  # so that it rises as any other
     )  # fmt: skip
 
 
@@ -148,7 +146,7 @@ def _filtered(
     wide = hole_resistance(_BYPASS_BORE, lay.oil.density, lay.oil.viscosity)
     lay.draft.element(
         Kind.VALVE, (part.id, "bypass"), start, end, laminar=0.2 * _SLOPE, opens=opens,
-        square=wide.square, leak=_SEAT,
+        square=wide.square, leak=SEAT,
     )  # fmt: skip
     held = lay.holds(part, "filter_holds") * (side_by_side if part.holds_l is None else 1)
     lay.draft.hold(start, 0.5 * held)
@@ -202,17 +200,17 @@ def _take_off_plate(lay: Laying, part: TakeOffPlate, _: str) -> None:
 def _bottle(lay: Laying, part: Accumulator, _: str) -> None:
     cold = lay.guessed["precharge"] if part.precharge_bar is None else part.precharge_bar * 1e5
     volume = part.volume_l * 1e-3
-    amount = (cold + AIR_PRESSURE) * volume / _COLD
+    amount = (cold + AIR_PRESSURE) * volume / CHARGED_AT
     lay.draft.bottles.append(((part.id, "line"), volume, amount))
     lay.draft.hold((part.id, "line"), 0.0)
 
 
 def _check(lay: Laying, part: CheckValve, _: str) -> None:
     wide = lay.hole(part.bore_mm, "valve_bore")
-    opens = _CHECK_OPENS if part.opens_bar is None else part.opens_bar * 1e5
+    opens = CHECK_OPENS if part.opens_bar is None else part.opens_bar * 1e5
     lay.draft.element(
         Kind.VALVE, (part.id, "valve"), (part.id, "inlet"), (part.id, "outlet"),
-        laminar=_EASY, opens=opens, square=wide.square, leak=_SEAT,
+        laminar=_EASY, opens=opens, square=wide.square, leak=SEAT,
     )  # fmt: skip
 
 
@@ -249,7 +247,7 @@ def _jets(lay: Laying, part: Jets, _: str) -> None:
     by = jets_resistance(part, lay.oil)
     lay.draft.element(
         Kind.VALVE, (part.id, "jets"), (part.id, "feed"), lay.thrown,
-        laminar=by.laminar, opens=jets_open(part, lay.guessed), square=by.square, leak=_SEAT,
+        laminar=by.laminar, opens=jets_open(part, lay.guessed), square=by.square, leak=SEAT,
     )  # fmt: skip
 
 

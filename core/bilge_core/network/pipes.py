@@ -8,14 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from bilge_core.errors import InvalidQuantity
+from bilge_core.network.laws import DISCHARGE
 from bilge_core.physics.arrays import Array
 
 _LAMINAR_TO = 2040.0  # Reynolds number, as in the library whose friction is fitted
 _FASTEST = 12.0  # [m/s] up to which a line is fitted: beyond what any is run at
 _POINTS = 48
 _BEGINNINGS = np.linspace(0.7, 1.0, 13)  # of the turbulent terms, of the laminar's end (ours)
-_DISCHARGE = 0.62
-"""Of small sharp holes: handbooks give 0.60 to 0.65 (from memory)."""
 _HOLE_TURNS_AT = 30.0
 """Reynolds number of a small hole at which its linear part equals its square one (ours: the slope
 at nil must be finite; at usual flows it changes nothing)."""
@@ -179,7 +178,7 @@ def hole_resistance(bore: float, density: float, viscosity: float, many: int = 1
         if not (math.isfinite(value) and value > 0.0):
             raise InvalidQuantity(name, value, "above 0")
     area = math.pi / 4.0 * bore * bore
-    square = density / (2.0 * (_DISCHARGE * area) ** 2)
+    square = density / (2.0 * (DISCHARGE * area) ** 2)
     turns_at = _HOLE_TURNS_AT * viscosity / (density * bore) * area
     return Resistance(square * turns_at / many, square=square / many**2)
 

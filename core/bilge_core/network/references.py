@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.engine_side import Gallery, Head, Jets, Turbo
 from bilge_core.network.guesses import Guessed
+from bilge_core.network.laws import DISCHARGE
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.pipes import Resistance, hole_resistance
 from bilge_core.physics.turns import rpm_of_speed
@@ -20,7 +21,6 @@ _LEAK_AT = 4e5  # [Pa] that a pump's leak is told at
 _LEAK_TURNS = 25.0  # [turns of the pump a second] that it is told at
 _TURBO_AT = 3e5  # [Pa] that what a turbo takes is told at
 _PORT_AT = 7000.0 / 60.0  # [turns of the crank a second] that a pump's inlet port is told at
-_DISCHARGE = 0.62  # of the inlet port as an orifice: as any small sharp one's
 _ON_RELIEF = 0.9  # of the relief's opening that the gallery then has: filter and cooler take some
 _RUNNING = 4000.0  # [rpm] at which what the engine holds is told, or 0.6 of its top (ours)
 
@@ -103,7 +103,7 @@ def engine_of(build: Build, oil: NetworkOil, guessed: Guessed) -> Engine:
         head=pressure / headed * warm if headed else 1e15,
         turbo=_TURBO_AT / turbo * oil.viscosity / oil.at_100,
         leak=leak,
-        port=_DISCHARGE * swept * _PORT_AT / guessed["inlet_speed"],
+        port=DISCHARGE * swept * _PORT_AT / guessed["inlet_speed"],
         running=running,
         thrown=thrown * least,
         headed=headed * least,

@@ -6,11 +6,11 @@ import math
 
 from numba import njit
 
+from bilge_core.network.laws import DISCHARGE
+
 _ALONG, _ACROSS = 6, 3  # parts of a floor's length and width (ours: drains are a sixth apart)
 _STEEPEST = 0.05  # cosine at which a floor is taken to stand on its edge (ours)
 _MOST_ROUNDS = 24
-_DISCHARGE = 0.62
-"""Of a sharp hole: handbooks give 0.60 to 0.65 (from memory)."""
 _WEIR = 0.544
 """``q = 0.544 √g π D h^1.5``: a hole's rim as a weir (from memory)."""
 
@@ -25,7 +25,7 @@ def hole_flow(depth, bore, gravity):  # type: ignore[no-untyped-def]
         return 0.0
     weir = _WEIR * math.sqrt(gravity) * math.pi * bore * depth * math.sqrt(depth)
     area = 0.25 * math.pi * bore * bore
-    return min(weir, _DISCHARGE * area * math.sqrt(2.0 * gravity * depth))
+    return min(weir, DISCHARGE * area * math.sqrt(2.0 * gravity * depth))
 
 
 @njit

@@ -2636,6 +2636,11 @@ export interface components {
              * @default []
              */
             fittings: string[];
+            /**
+             * Leak Mm
+             * @description hole that would let in as much air; null: tight
+             */
+            leak_mm?: number | null;
             /** Port */
             port: string;
             /** Seal */

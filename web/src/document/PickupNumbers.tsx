@@ -57,6 +57,12 @@ const JOINT: readonly Spec[] = [
       ["unknown", "of unknown age"],
     ],
   },
+  {
+    kind: "figure",
+    key: "leak_mm",
+    label: "Lets air in, as a hole of",
+    mayBeUnknown: true,
+  },
 ];
 const BRACES: readonly Spec[] = [
   { kind: "switch", key: "at_bell", label: "Braced at its bell" },

@@ -102,6 +102,21 @@ def bearings_told(
 _NOT_FELT_BY_THE_GAUGE = ("name", "place", "assumed", "holds_l", "bearings")
 
 
+_LATER = {"leak_mm": None}
+"""Fields that documents did not always have, and what stands for their not being there: a circuit
+is known by what it was known by before.
+"""
+
+
+def _flowing(row: Document) -> Document:
+    """What of a component or a run the gauge feels."""
+    felt = {key: value for key, value in row.items() if key not in _NOT_FELT_BY_THE_GAUGE}
+    for end in ("start", "end"):
+        if isinstance(felt.get(end), dict):
+            felt[end] = {k: v for k, v in felt[end].items() if k not in _LATER or v != _LATER[k]}
+    return felt
+
+
 def known_by(circuit: Document) -> str:
     """What a circuit is known by to the gauge: the same where nothing that flows has changed.
 
@@ -112,11 +127,5 @@ def known_by(circuit: Document) -> str:
     True
     """
     bare = with_ids_by_place({"circuit": circuit})["circuit"]
-    rows = [
-        [
-            {key: value for key, value in row.items() if key not in _NOT_FELT_BY_THE_GAUGE}
-            for row in bare[part]
-        ]
-        for part in ("components", "runs")
-    ]
+    rows = [[_flowing(row) for row in bare[part]] for part in ("components", "runs")]
     return hashlib.sha256(json.dumps(rows, sort_keys=True).encode()).hexdigest()[:16]
