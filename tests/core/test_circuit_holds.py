@@ -6,6 +6,8 @@ import math
 from typing import Any
 
 import pytest
+from bilge_core.checks.circuit import check_circuit
+from bilge_core.checks.fitted import check_fitted
 from bilge_core.document.circuit.run import (
     Hose,
     Open,
@@ -15,9 +17,13 @@ from bilge_core.document.circuit.run import (
     contents_of,
     length_of,
 )
+from bilge_core.document.pump import GaugeReading
 from bilge_core.document.read import build_from
+from bilge_core.document.records import Records
+from bilge_core.pan import assemble_pan
 
 from tests.core.test_circuit import Document, box, part, run
+from tests.networks import MOVED, after, changed
 
 __all__ = ["box"]
 
@@ -70,3 +76,39 @@ class TestWhatIsAway:
         run(box, "pickup tube")["line"] |= {"bore_mm": 20.0, "length_mm": 300.0}
         run(box, "feed of the head")["line"] |= {"bore_mm": 8.0, "length_mm": 300.0}
         assert build_from(box).oil.away_l == pytest.approx(0.3 + full, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("field", "value", "words"),
+    [
+        ("precharge_bar", 5.0, "warm, its gas has 5.8 bar, and the relief opens at 5.4 bar"),
+        ("volume_l", 9.0, "holds up to 9.0 L of the"),
+        ("volume_l", 3.0, None),
+    ],
+)
+def test_a_bottle_that_takes_nothing_or_all_is_told(
+    field: str, value: float, words: str | None
+) -> None:
+    bottle = {"kind": "fit_accumulator", "volume_l": 2, "precharge_bar": 2.4}
+
+    def put(document: Document) -> None:
+        part(document, "accumulator")[field] = value
+
+    build = changed(after(MOVED, bottle), put)
+    said = [check.words for check in check_circuit(build) if check.state == "bad"]
+    assert (said == []) if words is None else (len(said) == 1 and words in said[0])
+
+
+def test_a_gauge_over_the_relief_is_told(box: Document) -> None:
+    """Warm oil alone: cold oil goes far over it."""
+    part(box, "relief")["opens_bar"] = 3.0
+    build = build_from(box)
+
+    def told(pressure: float, warm: float) -> list[str]:
+        row = GaugeReading(engine_rpm=1000, pressure_bar=pressure, oil_temperature_c=warm)
+        found = check_fitted(
+            build, assemble_pan(build), 700.0, None, Records(gauge_readings=(row,))
+        )
+        return [each.words for each in found if "one of the two is wrong" in each.words]
+
+    assert told(4.0, 90.0) and not told(3.2, 90.0) and not told(4.0, 40.0)

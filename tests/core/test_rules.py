@@ -120,6 +120,18 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ),
     ("crank_splash", lambda v: v > crank.SPLASH.most, 19e-6, 21e-6, False, True),
     ("on_relief", lambda share: gauge.is_on_relief(share * 5e5, 5e5), 0.849, 0.851, False, True),
+    (
+        "over_relief", lambda share: of(gauge.check_highest(share * 5.0, 5.0)),
+        1.09, 1.11, None, "bad",
+    ),
+    (
+        "bottle_charge", lambda share: of(circuit.check_charge("b", share * 5.0, 5.0, "f")),
+        0.99, 1.01, None, "bad",
+    ),
+    (
+        "bottle_size", lambda share: of(circuit.check_size("b", share * 6.0, 6.0, "f")),
+        0.49, 0.51, None, "caution",
+    ),
     ("like_warmth", gauge.LIKE_WARMTH.holds, 19.9, 20.1, True, False),
     (
         "bolt_engagement", lambda n: of(bolts.check_bolts(6e-3 + n * 6e-3, 6e-3, 6.6e-3, 0.0)),

@@ -11,6 +11,8 @@ from bilge_core.document.circuit.dry_and_gas import Tank
 from bilge_core.document.circuit.feeding import Accumulator
 from bilge_core.document.circuit.joining import DrainCock
 from bilge_core.document.circuit.pumps import PanRegion, PressureStage
+from bilge_core.network import GUESSES
+from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT
 from bilge_core.rules import Check, circuit
 
 _Node = tuple[str, str]
@@ -117,6 +119,28 @@ def _loops(flow: _Flow) -> list[Check]:
     return [circuit.check_loop(list(names))]
 
 
+def _bottles(build: Build) -> list[Check]:
+    """Bottles that take no oil, or too much of it."""
+    of = build.circuit
+    warmer = GUESSES["bottle_warmth"].likely / CHARGED_AT
+    found: list[Check | None] = []
+    for at, bottle in enumerate(of.components):
+        if not isinstance(bottle, Accumulator):
+            continue
+        field = f"circuit.components.{at}"
+        if bottle.precharge_bar is not None and of.relief_bar is not None:
+            air = AIR_PRESSURE / 1e5
+            warm = (bottle.precharge_bar + air) * warmer - air
+            found.append(
+                circuit.check_charge(bottle.name, warm, of.relief_bar, f"{field}.precharge_bar")
+            )
+        volume = bottle.volume_l
+        found.append(
+            circuit.check_size(bottle.name, volume, build.oil.volume_l, f"{field}.volume_l")
+        )
+    return [check for check in found if check is not None]
+
+
 def check_circuit(build: Build) -> tuple[Check, ...]:
     """Whether a build's circuit checks out: one good check, or everything that is wrong.
 
@@ -148,5 +172,6 @@ def check_circuit(build: Build) -> tuple[Check, ...]:
         *_sources(of, flow),
         *_ways_back(of, flow),
         *_loops(flow),
+        *_bottles(build),
     ]
     return tuple(found) or (circuit.whole(len(of.components), len(of.runs)),)

@@ -150,12 +150,17 @@ def _crank_checks(at: _Situation) -> list[Check | None]:
     return [*found, *_trays(at.build, throws), *scrapers]
 
 
+_WARM_C = 60.0  # [°C] from which a reading tells of the relief: cold oil goes far over it (ours)
+
+
 def _gauge_checks(build: Build, readings: Sequence[GaugeReading]) -> list[Check | None]:
     relief = build.circuit.relief_bar
     if relief is None:
         return []
     below = sum(not gauge.is_on_relief(r.pressure_bar, relief) for r in readings)
-    return [gauge.check_readings(below, len(readings))]
+    warm = [r.pressure_bar for r in readings if r.oil_temperature_c >= _WARM_C]
+    highest = gauge.check_highest(max(warm), relief) if warm else None
+    return [gauge.check_readings(below, len(readings)), highest]
 
 
 def _bolt_checks(build: Build) -> list[Check | None]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from bilge_core.rules.rule import COMMON, Check, Rule
+from bilge_core.rules.rule import COMMON, Check, Rule, State
 
 PORTS_SHUT = Rule("ports_shut", "Every port is joined or plugged", COMMON)
 ONE_SOURCE = Rule(
@@ -21,7 +21,21 @@ NO_CLOSED_LOOP = Rule(
     "No loop of pumps and lines is without a pan or a tank",
     "ours: what leaks from it is never made good, and its gas never leaves",
 )
-RULES = (PORTS_SHUT, ONE_SOURCE, WAY_BACK, NO_CLOSED_LOOP)
+BOTTLE_CHARGE = Rule(
+    "bottle_charge",
+    "A bottle's pre-charge, warm, is below where the relief opens",
+    "ours: above it no oil ever goes in; warm it is a tenth to a third over what it was cold",
+    high=1.0,
+    unit="1",
+)
+BOTTLE_SIZE = Rule(
+    "bottle_size",
+    "A bottle holds less than half of the engine's oil",
+    "ours: what it takes is missing in the pan until it gives it back",
+    high=0.5,
+    unit="1",
+)
+RULES = (PORTS_SHUT, ONE_SOURCE, WAY_BACK, NO_CLOSED_LOOP, BOTTLE_CHARGE, BOTTLE_SIZE)
 
 _FIELD = "circuit"
 
@@ -63,6 +77,28 @@ def check_loop(components: Sequence[str]) -> Check:
     """A loop that oil goes round in without a pan or a tank."""
     words = f"A loop without a pan or a tank: {', '.join(components)}"
     return Check("bad", words, _FIELD, NO_CLOSED_LOOP)
+
+
+def check_charge(bottle: str, warm_bar: float, opens_bar: float, field: str) -> Check | None:
+    """A bottle's pre-charge [bar] at the warmth it comes to, beside the relief's opening."""
+    if BOTTLE_CHARGE.holds(warm_bar / opens_bar):
+        return None
+    words = (
+        f"{bottle}: warm, its gas has {warm_bar:.1f} bar, and the relief opens at "
+        f"{opens_bar:.1f} bar: no oil goes in; charge it to less"
+    )
+    return Check("bad", words, field, BOTTLE_CHARGE)
+
+
+def check_size(bottle: str, litres: float, oil: float, field: str) -> Check | None:
+    """A bottle's volume [L] beside all oil that was poured."""
+    if BOTTLE_SIZE.holds(litres / oil):
+        return None
+    state: State = "bad" if litres >= oil else "caution"
+    words = (
+        f"{bottle} holds up to {litres:.1f} L of the {oil:.1f} L there are: pour more, or fit less"
+    )
+    return Check(state, words, field, BOTTLE_SIZE)
 
 
 def whole(components: int, runs: int) -> Check:

@@ -19,7 +19,14 @@ LIKE_WARMTH = Rule(
     high=20.0,
     unit="K",
 )
-RULES = (ON_RELIEF, LIKE_WARMTH)
+OVER_RELIEF = Rule(
+    "over_relief",
+    "No gauge shows more than a tenth over where the relief opens",
+    "ours: hot oil takes a relief a third of a bar over its opening; gauges are off by more",
+    high=1.1,
+    unit="1",
+)
+RULES = (ON_RELIEF, LIKE_WARMTH, OVER_RELIEF)
 
 
 def is_on_relief(pressure: float, relief: float) -> bool:
@@ -42,6 +49,17 @@ def is_told_of_engine(pressure: float, without_relief: float) -> bool:
     (True, False)
     """
     return pressure >= ON_RELIEF.most * without_relief
+
+
+def check_highest(pressure: float, relief: float) -> Check | None:
+    """The highest reading [bar] beside where the relief is said to open [bar]."""
+    if OVER_RELIEF.holds(pressure / relief):
+        return None
+    words = (
+        f"The gauge showed {pressure:.1f} bar, and the relief is said to open at {relief:.1f} bar: "
+        "one of the two is wrong"
+    )
+    return Check("bad", words, "records.gauge", OVER_RELIEF)
 
 
 def check_readings(below: int, count: int) -> Check | None:
