@@ -307,14 +307,15 @@ function GroundFigures({
 /** The car: where the engine sits and how, what its pump and oil are, and the ground below. */
 export function CarScreen(): ReactElement {
   const { system, units } = useSettings();
-  const { build } = useBuildView();
+  const { build, forecast } = useBuildView();
   const pan = usePan(build, true).data;
   const { document } = build;
   const { car } = document;
   const { fault, type, replace } = useEdits();
   const put: Put = (next, change) =>
     replace({ ...document, car: { ...document.car, ...next } }, change);
-  const away = volumeAs(units, system, document.oil.away_l);
+  const held = forecast.shown?.drawing.held.total_l ?? document.oil.away_l;
+  const away = volumeAs(units, system, held);
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <FromAbove pan={pan} fault={fault} put={put} />
