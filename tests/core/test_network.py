@@ -9,8 +9,10 @@ from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.network import GUESSES, network_of, settled_in, steady
 from bilge_core.network.elimination import eliminate, plan_elimination
 from bilge_core.network.guesses import Guessed
+from bilge_core.network.oil import oil_of
 from bilge_core.network.pipes import hole_resistance, pipe_resistance
 from bilge_core.network.records import NODE, at_rest
+from bilge_core.network.references import engine_of
 from bilge_core.network.running import suction_of
 from bilge_core.physics.turns import speed_of_rpm
 
@@ -99,7 +101,10 @@ class TestWhatItIsLaidOutFrom:
         bare = network_of(dunlin())
         assert len(sized.still.elements) == len(bare.still.elements) + 2
         held = [settled_in(each, RUNNING) for each in (bare, sized)]
-        assert held[1].held > held[0].held + 0.13e-3
+        pressed = [float(each.nodes["liquid"].sum()) for each in held]
+        bore = (8 / 16 - 2 * 0.035) * 25.4e-3
+        full = 2 * 1.2 * np.pi / 4 * bore**2  # both lines, all of them
+        assert pressed[1] - pressed[0] == pytest.approx(full + 2 * 20e-6, rel=0.03)
         drop = [float(h.nodes["pressure"][n.outlet] - h.nodes["pressure"][n.gallery])
                 for h, n in zip(held, (bare, sized), strict=True)]  # fmt: skip
         assert drop[1] > drop[0] + 0.2e5
@@ -119,6 +124,25 @@ class TestWhatItIsLaidOutFrom:
             cold[cold_network.element(thermostat, "past cooler")]
             > 5 * cold[cold_network.element(thermostat, "to cooler")]
         )
+
+    @pytest.mark.parametrize(("bleeds", "least", "most"), [(True, 0.02, 0.2), (False, 0.0, 0.002)])
+    def test_a_shut_thermostat_bleeds_or_does_not(
+        self, bleeds: bool, least: float, most: float
+    ) -> None:
+        def cold(document: Raw) -> None:
+            document["oil"]["temperature_c"] = 60.0
+            for each in document["circuit"]["components"]:
+                if each["kind"] == "sandwich_plate":
+                    each["kind"], each["opens_c"], each["bleeds"] = "thermostat", 82.0, bleeds
+                    del each["thermostat_c"]
+
+        build = changed(dunlin(), cold)
+        network = network_of(build)
+        flow = settled_in(network, RUNNING).elements["flow"]
+        valve = id_of(build, "thermostat")
+        through = float(flow[network.element(valve, "to cooler")])
+        past = float(flow[network.element(valve, "past cooler")])
+        assert least <= through / past < most
 
     def test_a_two_stage_pump_has_its_low_mode_and_its_low_relief_below_its_speed(self) -> None:
         low = {"displacement_cm3": 8.0, "up_to_rpm": 2500, "relief_bar": 2.0}
@@ -177,6 +201,22 @@ class TestWhatItIsLaidOutFrom:
 
         with pytest.raises(InvalidInput, match=r"circuit\.runs: must lead oil"):
             network_of(changed(dunlin(), cut))
+
+
+def test_a_colder_reading_s_slip_is_that_of_thicker_oil() -> None:
+    """What the pump let slip while the gauge was read is no oil of the engine's."""
+
+    def colder(document: Raw) -> None:
+        told = part(document, "gallery")["bearings"]
+        told.update(flow_l_min=18.0, at_bar=4.0, oil_temperature_c=70.0)
+
+    build = changed(dunlin(), colder)
+    oil = oil_of(build)
+    engine = engine_of(build, oil, Guessed())
+    thicker = oil.viscosity_at(70.0) / oil.viscosity
+    let_through = 18.0 / 60e3 - engine.leak / thicker * 4e5
+    bearings = (1.0 - GUESSES["head_share"].likely) * let_through
+    assert engine.bearings == pytest.approx(4e5 / bearings / thicker, rel=1e-6)
 
 
 class TestTheElimination:
