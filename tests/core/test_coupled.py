@@ -80,6 +80,18 @@ class TestBothWays:
             half = engine.draw(0.02 * n, 0.02, LEVEL, 0.5).flow
         assert half > 1.1 * oil
 
+    def test_a_step_is_run_in_parts_at_the_speed_of_their_middles(self) -> None:
+        asked: list[float] = []
+
+        def speed(time: float) -> float:
+            asked.append(time)
+            return 400.0
+
+        engine = CircuitEngine(network_of(dunlin()), speed, LEVEL)
+        asked.clear()
+        engine.draw(1.0, 0.012, LEVEL, 1.0)
+        assert asked == pytest.approx([1.002, 1.006, 1.010])
+
     def test_what_it_took_is_what_the_mouth_said_was_oil(self) -> None:
         engine = CircuitEngine(network_of(dunlin()), lambda time: speed_of_rpm(3000.0), LEVEL)
         held = engine.held

@@ -9,7 +9,8 @@ from bilge_core.network import GUESSES, network_of, run, settled_in
 from bilge_core.network.draft import Draft, Vessel
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.network.pipes import Resistance
-from bilge_core.network.records import MOUTH, PARCELS
+from bilge_core.network.plug import gas_about_to_leave, pop, push
+from bilge_core.network.records import MOUTH, PARCELS, WHOLE
 from bilge_core.network.running import LEVEL, slips_on_gas
 from bilge_core.network.vessels import floor_level
 from bilge_core.physics.turns import speed_of_rpm
@@ -85,6 +86,21 @@ class TestThePlug:
             go(state, 0.002, step=0.002, speed=40.0, gas=(at % 7) / 7)
         assert int(state.whole["parcels"][0]) <= PARCELS
         assert state.held - float(state.whole["drawn_oil"][0]) == pytest.approx(begin, abs=1e-13)
+
+    @pytest.mark.parametrize("first", [0, 5, PARCELS - 2, PARCELS - 1])
+    def test_what_is_about_to_leave_is_what_leaves_wherever_the_ring_begins(
+        self, first: int
+    ) -> None:
+        parcels, whole = np.zeros((PARCELS, 2)), np.zeros(1, dtype=WHOLE)
+        whole["first"], whole["parcels"] = first, 3
+        for n, gas in enumerate((0.1, 0.5, 0.9)):
+            parcels[(first + n) % PARCELS] = 1e-6, gas
+        for volume, mean in ((0.5e-6, 0.1), (2e-6, 0.3), (3e-6, 0.5), (9e-6, 0.5)):
+            assert gas_about_to_leave(parcels, whole, volume) == pytest.approx(mean)
+        assert pop(parcels, whole, 2.5e-6, False) == pytest.approx(1.05e-6)
+        push(parcels, whole, 1e-6, 0.0, True)
+        assert int(whole["parcels"][0]) == 2
+        assert pop(parcels, whole, 9e-6, True) == pytest.approx(0.45e-6)
 
 
 class TestTheStep:
