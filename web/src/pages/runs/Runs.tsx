@@ -28,7 +28,8 @@ function standing(run: Run): string {
     case "running":
       return run.left_s === null ? share : `${share}, ${run.left_s.toFixed(0)} s to go`;
     case "finished":
-      return run.summary ? `dry ${run.summary.dry_s.toFixed(1)} s` : "finished";
+      if (!run.summary) return "finished";
+      return `dry ${run.summary.dry_s.toFixed(1)} s${run.summary.lowest_bar == null ? ", by an older model" : ""}`;
     case "cancelled":
     case "failed":
       return run.reason;
