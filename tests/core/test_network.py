@@ -194,6 +194,27 @@ class TestWhatItIsLaidOutFrom:
         tight, small, large = leak(0.0), leak(1.5), leak(4.0)
         assert tight > small > large and large < 0.97 * tight
 
+    def test_a_bypass_led_through_a_fitting_still_finds_its_way_to_the_pan(self) -> None:
+        """A regulator's bypass through a bulkhead fitting holds the same pressure as straight."""
+        straight = after(MOVED, {"kind": "fit_regulator", "opens_bar": 4.0})
+
+        def through(document: Raw) -> None:
+            circuit = document["circuit"]
+            fitting = {**circuit["components"][0], "id": "c900", "kind": "bulkhead", "name": "wall"}
+            circuit["components"].append(fitting)
+            regulator = part(document, "regulator")["id"]
+            line = next(r for r in circuit["runs"] if r["start"]["component"] == regulator
+                       and r["start"]["port"] == "bypass")  # fmt: skip
+            onward = {**line, "id": "r900", "start": {"component": "c900", "port": "b"}}
+            circuit["runs"].append(onward)
+            line["end"] = {"component": "c900", "port": "a"}
+
+        found = [
+            steady(network_of(each), np.array([speed_of_rpm(6500.0)])).gallery[0]
+            for each in (straight, changed(straight, through))
+        ]
+        assert found[1] == pytest.approx(found[0], rel=0.03) and found[0] < 4.4e5
+
     def test_without_a_way_to_a_gallery_it_is_refused_in_place(self) -> None:
         def cut(document: Raw) -> None:
             runs = document["circuit"]["runs"]

@@ -6,6 +6,7 @@ it; what was used is told by `Network.taken`.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
@@ -92,7 +93,7 @@ GUESSES: Mapping[str, Guess] = MappingProxyType(
             ),
             Guess(
                 "onto_relief", "crank speed at which the hot engine comes onto its relief",
-                345.6, 260.0, 470.0, "rpm", 30.0 / 3.141592653589793,
+                345.6, 260.0, 470.0, "rpm", 30.0 / math.pi,
                 f"{_MEMORY}: about half of a road engine's speed range; gauge readings tell it",
             ),
             Guess(

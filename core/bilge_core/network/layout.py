@@ -43,6 +43,7 @@ _DRAINS = 6  # of a head whose passages nobody measured (ours)
 _QUICKEST = 0.05  # of the usual time of oil on its way down, at least (ours)
 _DEEPEST = 0.2  # [m] of oil over a head's drains that is looked for (ours)
 _AIR_DENSITY, _AIR_VISCOSITY = 1.2, 1.8e-5  # [kg/m3], [Pa s] at 20 °C (from memory)
+_FREE = 1e6  # [Pa s/m3] of a line back whose size nobody gave (ours: nearly nil)
 _INLET_MIXES = 15e-6  # [m3] in which oil and gas mix before the pump (ours, from a trial)
 
 
@@ -159,6 +160,17 @@ class _Walk:
             self.lay.said += held
             draft.hold(start, 0.5 * held)
             draft.hold(end, 0.5 * held)
+
+    def lay_ways_out(self) -> None:
+        """Lines back to the pan from what lies behind a bypass: without them oil were shut in."""
+        draft = self.lay.draft
+        there = set(draft.ports)
+        for run in self.circuit.runs:
+            start = (run.start.component, run.start.port)
+            onto = type(self.circuit.component(run.end.component))
+            if run.service == "return" and start in there and onto not in LAYERS:
+                by = line_resistance(run, self.lay.oil) or Resistance(_FREE)
+                draft.line((run.id, "line"), start, draft.sink(self.falls_to(run)), by)
 
 
 def lies_over_drains(vessel: Vessel, flow: float) -> float:
@@ -319,6 +331,7 @@ def lay_out(build: Build, oil: NetworkOil, guessed: Guessed) -> Draft:
             done.add(at)
             walk.lay_run(run)
             waiting.append(other)
+    walk.lay_ways_out()
     _account_for_the_rest(walk)
     draft.turn_vessels()
     return draft

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from bilge_core.rules.rule import Rule
 
 PRESSURE_DIP = Rule(
@@ -22,14 +24,14 @@ PRESSURE_LINE = Rule(
     "pressure_line",
     "Gallery pressure is at least 10 psi for every 1000 rpm",
     "from memory, a rule of thumb: shown beside, judged by nothing",
-    low=10.0 * 6894.757 / (1000.0 * 3.141592653589793 / 30.0),
+    low=10.0 * 6894.757 / (1000.0 * math.pi / 30.0),
     unit="Pa s/rad",
 )
 ENGINE_RUNS = Rule(
     "engine_runs",
     "Pressure is judged from 300 rpm of the crank up",
     "ours: under it an engine is cranked or stands",
-    low=300.0 * 3.141592653589793 / 30.0,
+    low=300.0 * math.pi / 30.0,
     unit="rad/s",
 )
 RULES = (ENGINE_RUNS, PRESSURE_DIP, SHORTEST_PRESSURE_DIP, PRESSURE_LINE)
