@@ -18,7 +18,7 @@ from bilge_core.network.guesses import Guessed
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.network.march import march
 from bilge_core.network.oil import NetworkOil
-from bilge_core.network.records import Flowing
+from bilge_core.network.records import NOTHING_KEPT, Flowing
 from bilge_core.network.running import LEVEL
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.turns import speed_of_rpm
@@ -58,16 +58,14 @@ def go(
 ) -> tuple[Array, Array, Array]:  # fmt: skip
     """March on; pressures, flows and what vessels hold at the end of each step."""
     steps = round(seconds / step)
-    kept = (
-        np.zeros((steps, len(flowing.nodes))),
-        np.zeros((steps, len(flowing.elements))),
-        np.zeros((steps, len(flowing.vessels))),
-    )
+    rows = [flowing.nodes, flowing.elements, flowing.vessels]
+    pressures, flows, held = (np.zeros((steps, len(each))) for each in rows)
+    kept = NOTHING_KEPT._replace(pressures=pressures, flows=flows, held=held)
     march(
         flowing, step, np.full(steps, speed), np.tile(gravity, (steps, 1)), np.full(steps, gas),
-        *kept,
+        kept,
     )  # fmt: skip
-    return kept
+    return pressures, flows, held
 
 
 Raw = dict[str, Any]

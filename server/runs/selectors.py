@@ -158,6 +158,20 @@ def _named(kept: KeptFigures, document: dict[str, Any]) -> KeptFigures:
     return kept.model_copy(update={"passed_l": passed, "samples": named})
 
 
+def figures_kept(run: Run) -> KeptFigures:
+    """What is kept of a finished run.
+
+    Raises
+    ------
+    NotFound
+        If it has no result, or that has gone meanwhile.
+    """
+    found = Result.objects.filter(pk=run.result_id or 0).values_list("figures", flat=True).first()
+    if found is None:
+        raise NotFound("result of this run")
+    return KeptFigures.model_validate(found)
+
+
 def figures_of_run(workshop: Workshop, run_id: int, state: int | None = None) -> MovingOut:
     """What a finished run gave, plates and openings named as in a state of its build.
 
@@ -169,11 +183,8 @@ def figures_of_run(workshop: Workshop, run_id: int, state: int | None = None) ->
         If the run has no result, or its build no such state.
     """
     run = run_of(workshop, run_id)
-    result = run.result
-    if result is None:
-        raise NotFound("result of this run")
     named_by = run.state if state is None else state_of(workshop, run.build_id, state)
-    return moving_out(_named(KeptFigures.model_validate(result.figures), named_by.document))
+    return moving_out(_named(figures_kept(run), named_by.document))
 
 
 def frames_of_run(workshop: Workshop, run_id: int) -> bytes:
@@ -258,6 +269,33 @@ def _starts(runs: QuerySet[Run], cells: str) -> SpreadOut | None:
     return spread_out(spread_of_starts(dry, under))
 
 
+def finished_of(build: Build, felt: str) -> Run | None:
+    """The finest finished run of a build of all that the oil feels, begun as usual."""
+    runs = _runs(build.workshop).filter(
+        build=build, felt=felt, status=Run.FINISHED, seed=0, result__isnull=False
+    )
+    return min(runs, key=lambda run: _FINEST_FIRST.index(run.cells), default=None)
+
+
+_LOOKED_BACK = 12
+"""Runs of other states that are looked at for one to show a preview on (ours)."""
+
+
+def others_of(build: Build, lap: Lap) -> list[Run]:
+    """The newest finished runs of a build's other states over a lap, made by today's code."""
+    runs = (
+        _runs(build.workshop)
+        .filter(build=build, lap=lap, status=Run.FINISHED, seed=0, result__isnull=False)
+        .defer(None)
+        .defer("lap__samples", "build__lap__samples", "result__frames", "result__figures")
+    )
+    seen: dict[str, Run] = {}
+    for run in runs[: 4 * _LOOKED_BACK]:
+        seen.setdefault(run.felt, run)
+    found = list(seen.values())[:_LOOKED_BACK]
+    return [run for run in found if run.felt == felt_in(run.state, lap)]
+
+
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     """The runs of a build as it stands over its lap.
 
@@ -274,11 +312,7 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     # the one that runs comes before those that wait, and these in their order
     under_way = list(runs.filter(status__in=UNDER_WAY).order_by("status", "pk"))
     of_laps = Run.objects.filter(build=build, felt__in=list(felt))
-    finished = None
-    for cells in _FINEST_FIRST:
-        finished = runs.filter(status=Run.FINISHED, cells=cells, seed=0).first()
-        if finished is not None:
-            break
+    finished = finished_of(build, shown)
     last = runs.first()
     return LatestOut(
         over=_over_laps(build, felt, _known_over(workshop, felt)),

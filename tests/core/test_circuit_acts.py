@@ -25,11 +25,11 @@ BUILDS = {
     for path in [*sorted(Path("demo").glob("dunlin*.json")), *sorted(TEMPLATES.glob("*.json"))]
 }
 PLAIN = BUILDS["inline-front-sump"]
-RELIEF: Raw = {
-    "kind": "figures", "figures": [{"field": "circuit.components.c4.opens_bar", "value": "5 bar"}],
-}  # fmt: skip
+RELIEF: Raw = {"kind": "figures", "figures": [
+    {"field": "circuit.components.c4.opens_bar", "value": "5 bar"}]}  # fmt: skip
 READING = {"engine_rpm": 3000, "pressure_bar": 3.0, "oil_temperature_c": 95}
 MOVED: Raw = {"kind": "move_filter"}
+BOTTLED: Raw = {"kind": "fit_accumulator", "volume_l": 2, "precharge_bar": 2.4}
 
 
 def after(*acts: Raw, build: Build = PLAIN) -> Build:
@@ -76,6 +76,9 @@ def refused(raw: Raw, build: Build = PLAIN) -> str:
 ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
     ([MOVED], {"kind": "fit_accumulator", "volume_l": "2 qt", "precharge_bar": 2.4},
      "accumulator 2 qt at the gallery feed, check valve ahead of its tee"),
+    ([MOVED, BOTTLED], {"kind": "tune_accumulator", "volume_l": "3 qt", "restrictor_mm": 2,
+                       "valve": "electric", "switch_bar": "35 psi", "length_mm": "40 in"},
+     "accumulator, 3 qt, valve electric, open under 35 psi, restrictor 2 mm, its line size 10,"),
     ([], {"kind": "fit_cooler", "holds_l": 0.6, "thermostat_c": "180 F"},
      "oil cooler, with a thermostat, holds 0.6 L"),
     ([], {"kind": "fit_sandwich_plate"}, "sandwich plate under the filter"),

@@ -91,7 +91,9 @@ class TestWhatIsAway:
 def test_a_bottle_that_takes_nothing_or_all_is_told(
     field: str, value: float, words: str | None
 ) -> None:
-    bottle = {"kind": "fit_accumulator", "volume_l": 2, "precharge_bar": 2.4}
+    bottle = {
+        "kind": "fit_accumulator", "volume_l": 2, "precharge_bar": 2.4, "fill_up": False,
+    }  # fmt: skip
 
     def put(document: Document) -> None:
         part(document, "accumulator")[field] = value

@@ -8,6 +8,7 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 from bilge_core.forecast.dips import find_dips
+from bilge_core.forecast.on_record import Apart
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.forecast.verdict import give_verdict
 from bilge_core.loads.log import Log
@@ -124,6 +125,8 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "over_relief", lambda share: of(gauge.check_highest(share * 5.0, 5.0)),
         1.09, 1.11, None, "bad",
     ),
+    ("oil_apart", lambda litres: Apart(litres * 1e-3, 0.0).is_little, -0.049, -0.051, True, False),
+    ("draw_apart", lambda flow: Apart(0.0, flow / 60e3).is_little, 0.99, 1.01, True, False),
     (
         "bottle_charge", lambda share: of(circuit.check_charge("b", share * 5.0, 5.0, "f")),
         0.99, 1.01, None, "bad",

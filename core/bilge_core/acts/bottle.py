@@ -7,17 +7,46 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, build_with
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
+from bilge_core.network import held_running
+from bilge_core.oil import GRADES, hot_volume_ratio
+from bilge_core.quantities import si_from
+
+_NOT_WORTH_POURING = 0.05  # [L] (ours)
 
 
 def cooler_return(circuit: Plumbing) -> Document | None:
     """The run that comes back from the last cooler."""
     coolers = circuit.of_kind("cooler", "plate_cooler")
     return circuit.run_from(coolers[-1], "outlet") if coolers else None
+
+
+def top_up(before: Build, done: Done) -> Done:
+    """Filled up with as much oil as the engine holds more while it runs.
+
+    Less of it where it holds less; the mark goes with it, as that oil never shows on the dipstick.
+
+    Raises
+    ------
+    InvalidInput
+        If more would come out than there is.
+    """
+    more = held_running(done.build).total - held_running(before).total
+    oil = before.oil
+    ratio = hot_volume_ratio(GRADES[oil.grade], si_from(oil.temperature_c, "temperature", "°C"))
+    cold = round(more * 1e3 / ratio, 2)
+    if abs(cold) < _NOT_WORTH_POURING:
+        return done
+    document = done.build.model_dump(mode="json")
+    document["oil"]["volume_l"] = round(oil.volume_l + cold, 3)
+    if oil.mark_l is not None:
+        document["oil"]["mark_l"] = round(oil.mark_l + cold, 3)
+    words = f"{abs(cold):.1f} L of oil {'added' if cold > 0.0 else 'let out'}"
+    return Done(build_with(before, document), f"{done.words}, {words}")
 
 
 class FitAccumulator(Act):
@@ -35,6 +64,7 @@ class FitAccumulator(Act):
     check_valve: bool = True
     valve: Literal["by_hand", "electric"] = "by_hand"
     dash: Dash = 10
+    fill_up: bool = Field(default=True, description="with as much oil as the bottle takes")
 
     @override
     def done(self, build: Build) -> Done:
@@ -49,7 +79,8 @@ class FitAccumulator(Act):
         where = self.at.replace("_", " ")
         check = ", check valve ahead of its tee" if self._checks else ""
         said = self.said("volume_l", "L")
-        return circuit.done(f"accumulator {said} at the {where}{check}")
+        done = circuit.done(f"accumulator {said} at the {where}{check}")
+        return top_up(build, done) if self.fill_up else done
 
     @property
     def _checks(self) -> bool:

@@ -9,6 +9,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from bilge_core.acts.act import MOST_TYPED
 from bilge_core.acts.bottle import FitAccumulator
+from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.acts.breathing import FitBreather, FitCatchCan, OutsideReturn
 from bilge_core.acts.calibrate import Calibrate
 from bilge_core.acts.cooling import FitCooler, FitSandwichPlate
@@ -27,9 +28,9 @@ from bilge_core.quantities import KINDS, UnitSystem, field_unit, parse_figure
 
 AnyAct = Annotated[
     SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall
-    | FitAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter | FitRegulator
-    | DirectFeed | FeedTurbo | DrainTurbo | OutsideReturn | FitCatchCan | FitBreather | TakeOut
-    | PlugPort | Calibrate,
+    | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
+    | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | OutsideReturn | FitCatchCan | FitBreather
+    | TakeOut | PlugPort | Calibrate,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

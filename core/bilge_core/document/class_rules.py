@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Literal
 
 RuledKind = Literal[
-    "spacer", "deepen", "sump_preset", "fit_accumulator", "fit_cooler", "fit_sandwich_plate",
-    "move_filter", "second_filter", "fit_regulator", "direct_feed", "feed_turbo", "drain_turbo",
-    "outside_return", "fit_catch_can", "fit_breather",
+    "spacer", "deepen", "sump_preset", "fit_accumulator", "fit_cooler",
+    "fit_sandwich_plate", "move_filter", "second_filter", "fit_regulator", "direct_feed",
+    "feed_turbo", "drain_turbo", "outside_return", "fit_catch_can", "fit_breather",
 ]  # fmt: skip
 """Kinds of act that a rule book speaks of: those that change the car's hardware."""
 

@@ -13,7 +13,15 @@ from bilge_core.forecast.dips import find_dips
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log
-from bilge_core.network import GUESSES, Guess, Network, network_of, run, settled_in, steady
+from bilge_core.network import (
+    GUESSES,
+    Guess,
+    Network,
+    met_over,
+    network_of,
+    settled_in,
+    steady,
+)
 from bilge_core.pan import Pan, assemble_pan, hot_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
@@ -88,15 +96,11 @@ def circuit_over(
     >>> alone.pressure.dips
     ()
     """
-    at = log.time - log.time[0]
-    time = np.arange(1, round(float(at[-1]) / _STEP) + 1) * _STEP
-    middle = time - 0.5 * _STEP
-    speed = np.interp(middle, at, log.engine_speed)
     felt = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
-    gravity = np.column_stack([np.interp(middle, at, felt[:, axis]) for axis in range(3)])
-    begin = settled_in(network, float(log.engine_speed[0]), felt[0])
-    trace = run(network, begin, speed, gravity, np.interp(middle, at, gas_share), _STEP)
-    pressure = np.interp(at, time, trace.pressure[:, network.gallery])
+    met = met_over(log.time, log.engine_speed, felt, log.time, gas_share, _STEP)
+    begin = met.settled(network)
+    trace = met.run(network, begin)
+    pressure = np.interp(log.time - log.time[0], met.time, trace.pressure[:, network.gallery])
     usual = steady(network).gallery_at(log.engine_speed)
     held = begin.held + float(np.mean(trace.held.sum(axis=1)) - begin.in_vessels.sum())
     return Alone(find_pressure_dips(log, pressure, usual, corners), held)

@@ -10,10 +10,9 @@ import numpy as np
 from bilge_core.moving.exchange import Drawn
 from bilge_core.network import Network
 from bilge_core.network.march import march
+from bilge_core.network.records import NOTHING_KEPT
 from bilge_core.network.running import STEP, settled_in
 from bilge_core.physics.arrays import Array
-
-_NOTHING = np.zeros((0, 0))
 
 
 class CircuitEngine:
@@ -43,14 +42,12 @@ class CircuitEngine:
         parts = max(1, math.ceil(step / STEP - 1e-9))
         size = step / parts
         speed = np.array([self._speed(start + (n + 0.5) * size) for n in range(parts)])
-        whole = self._state.whole
-        oil, gas = float(whole["drawn_oil"][0]), float(whole["drawn_gas"][0])
+        before = self.drawn
         march(
             self._state, size, speed, np.tile(load, (parts, 1)),
-            np.full(parts, 1.0 - oil_share), _NOTHING, _NOTHING, _NOTHING,
+            np.full(parts, 1.0 - oil_share), NOTHING_KEPT,
         )  # fmt: skip
-        oil = float(whole["drawn_oil"][0]) - oil
-        gas = float(whole["drawn_gas"][0]) - gas
+        oil, gas = (self.drawn - before).tolist()
         return Drawn((oil + gas) / step, oil)
 
     def give(self) -> Array:
@@ -63,6 +60,12 @@ class CircuitEngine:
     def held(self) -> float:
         """Oil between mouth and drain-backs [m3]."""
         return self._state.held
+
+    @property
+    def drawn(self) -> Array:
+        """Oil and gas that the mouth has drawn since the start [m3]; less where oil ran back."""
+        whole = self._state.whole[0]
+        return np.array([whole["drawn_oil"], whole["drawn_gas"]])
 
     @property
     def pressure(self) -> float:

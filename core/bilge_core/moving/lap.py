@@ -24,7 +24,7 @@ from bilge_core.moving.record import FrameWriter
 from bilge_core.moving.returns import Returns, returns_at
 from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
-from bilge_core.network import network_of, run, settled_in, steady
+from bilge_core.network import between_looks, met_over, network_of, steady
 from bilge_core.network.running import slips_on_gas
 from bilge_core.oil import GRADES, density, kinematic_viscosity
 from bilge_core.pan import Pan, hot_oil
@@ -38,7 +38,6 @@ RATE = 50.0
 """Looks [1/s]: a dip of a twentieth of a second is seen two or three times."""
 
 _FRAME_EVERY = round(RATE / FRAME_RATE)
-_AGAIN = 0.005  # [s] steps of the circuit run alone on a lap that was seen
 _PLACES_A_SIDE = 4  # of drain-backs along the skirt (ours, until the engine is drawn)
 _INSET = 0.012  # [m] of the drain-backs from the skirt's wall (ours)
 _LEAST_IN_PAN = 0.1e-3  # [m3] to begin a lap with (ours)
@@ -55,6 +54,8 @@ class MovingLap:
     gas_share : of all that the pump draws, 0 to 1
     cover : [m]
     drawn : at the mouth, oil and gas [m3/s]
+    swallowed : share of gas in what was drawn since the look before: what the pump was given, where
+        `gas_share` is what the mouth found at the look
     pressure : in the main gallery, over the air's [Pa]
     usual : what the gallery steadily has at that speed, mouth covered [Pa]
     centre : of mass, shape (n, 3) [m]
@@ -75,6 +76,7 @@ class MovingLap:
     gas_share: Array
     cover: Array
     drawn: Array
+    swallowed: Array
     pressure: Array
     usual: Array
     centre: Array
@@ -165,13 +167,32 @@ def _in_pan(build: Build, pan: Pan, held: float) -> float:
     return there - held
 
 
+def _swallowed(drawn: Array, found: Array) -> Array:
+    """Share of gas between looks, of volumes drawn since the start; what was found where nothing
+    was drawn.
+
+    Examples
+    --------
+    >>> _swallowed(np.array([[0.0, 0.0], [3.0, 1.0], [3.0, 1.0]]), np.array([0.0, 0.5, 0.6]))
+    array([0.  , 0.25, 0.6 ])
+    """
+    oil, gas = np.diff(drawn, axis=0, prepend=drawn[:1]).T
+    both = oil + gas
+    some = both > 1e-9
+    return np.where(some, gas / np.where(some, both, 1.0), found).clip(0.0, 1.0)
+
+
 @dataclass(frozen=True)
 class LookAt:
-    """One look during a run: time since the start [s], what was seen, and what stands outside."""
+    """One look during a run: time since the start [s], what was seen, and what stands outside.
+
+    `swallowed` is the oil and the gas that the mouth has drawn since the start [m3].
+    """
 
     time: float
     sight: Sight
     drawn: float
+    swallowed: Array
     pressure: float
     held: float
     vessels: Array
@@ -261,18 +282,11 @@ class MovingOil:
         The circuit alone, on the gas that the mouth was seen to draw: what that would change in the
         pan is left out. `sealing` is the guess `sealing_oil`.
         """
-        span = float(lap.time[-1] - lap.time[0])
-        time = np.arange(1, round(span / _AGAIN) + 1) * _AGAIN
-        speed = np.array([self._speed(each) for each in (time - 0.5 * _AGAIN).tolist()])
-        at = self.log.time - self._start
-        gravity = np.column_stack(
-            [np.interp(time, at, self._gravity[:, axis]) for axis in range(3)]
-        )
-        gas = np.interp(time - _AGAIN, lap.time - lap.time[0], lap.gas_share)
+        seen = between_looks(lap.time, lap.swallowed)
+        met = met_over(self.log.time, self.log.engine_speed, self._gravity, *seen)
         network = slips_on_gas(self.network, sealing)
-        begin = settled_in(network, self._speed(0.0), self.load(0.0))
-        found = run(network, begin, speed, gravity, gas, _AGAIN).pressure[:, network.gallery]
-        return np.asarray(np.interp(lap.time - lap.time[0], time, found))
+        found = met.run(network).pressure[:, network.gallery]
+        return np.asarray(np.interp(lap.time - lap.time[0], met.time, found))
 
     @property
     def looks(self) -> int:
@@ -293,8 +307,8 @@ class MovingOil:
             if frames is not None and number % _FRAME_EVERY == 0:
                 frames.add(end, oil.filling_flat, oil.gates_open)
             yield LookAt(
-                end, sight, self.coupled.flow, self.engine.pressure, self.coupled.held,
-                self.engine.vessels, oil.gates_open.copy(), oil.flow,
+                end, sight, self.coupled.flow, self.engine.drawn, self.engine.pressure,
+                self.coupled.held, self.engine.vessels, oil.gates_open.copy(), oil.flow,
             )  # fmt: skip
 
     def lap(self, looks: list[LookAt]) -> MovingLap:
@@ -310,11 +324,13 @@ class MovingOil:
             share[:, column] = states[:, faces] @ area / area.sum()
         passed = np.array([look.passed for look in looks])[:, : len(names)]
         sights = [look.sight for look in looks]
+        found = np.array([1.0 - sight.oil_share for sight in sights]).clip(0.0, 1.0)
         return MovingLap(
             time=self._start + np.array([look.time for look in looks]),
-            gas_share=np.array([1.0 - sight.oil_share for sight in sights]).clip(0.0, 1.0),
+            gas_share=found,
             cover=np.array([sight.cover for sight in sights]),
             drawn=np.array([look.drawn for look in looks]),
+            swallowed=_swallowed(np.array([look.swallowed for look in looks]), found),
             pressure=np.array([look.pressure for look in looks]),
             usual=self._usual.gallery_at(np.array([self._speed(look.time) for look in looks])),
             centre=np.array([sight.centre for sight in sights]),

@@ -3,6 +3,7 @@
 from bilge_core.network.assembly import Network, network_of
 from bilge_core.network.guesses import GUESSES, Guess
 from bilge_core.network.held import Held, held_running
+from bilge_core.network.met import Met, between_looks, met_over
 from bilge_core.network.running import Steady, Trace, run, settled_in, steady
 
 VERSION = "network-1"
@@ -13,10 +14,13 @@ __all__ = [
     "VERSION",
     "Guess",
     "Held",
+    "Met",
     "Network",
     "Steady",
     "Trace",
+    "between_looks",
     "held_running",
+    "met_over",
     "network_of",
     "run",
     "settled_in",

@@ -345,8 +345,8 @@ def advance(net, step, speed, gravity, mouth_gas):  # type: ignore[no-untyped-de
         done += part
 
 
-@njit(cache=True)
-def march(net, step, speed, gravity, mouth_gas, pressures, flows, held):  # type: ignore[no-untyped-def]
+@njit(cache=True, nogil=True)
+def march(net, step, speed, gravity, mouth_gas, kept):  # type: ignore[no-untyped-def]
     """Many steps of equal length; what stood at the end of each.
 
     Parameters
@@ -355,18 +355,23 @@ def march(net, step, speed, gravity, mouth_gas, pressures, flows, held):  # type
     step : float [s]
     speed, mouth_gas : shape (n,)
     gravity : shape (n, 3)
-    pressures, flows, held : shapes (n, nodes), (n, elements), (n, vessels); filled. Any of them may
-        have no rows: then it is not kept.
+    kept : `Kept`, filled
     """
-    nodes, elements, vessels = net.nodes, net.elements, net.vessels
+    nodes, elements, vessels, bottles = net.nodes, net.elements, net.vessels, net.bottles
     for i in range(speed.size):
         advance(net, step, speed[i], gravity[i], mouth_gas[i])
-        if pressures.shape[0] > 0:
+        if kept.pressures.shape[0] > 0:
             for at in range(nodes.size):
-                pressures[i, at] = nodes[at].pressure
-        if flows.shape[0] > 0:
+                kept.pressures[i, at] = nodes[at].pressure
+        if kept.gases.shape[0] > 0:
+            for at in range(nodes.size):
+                kept.gases[i, at] = 1.0 - nodes[at].oil_share
+        if kept.flows.shape[0] > 0:
             for at in range(elements.size):
-                flows[i, at] = elements[at].flow
-        if held.shape[0] > 0:
+                kept.flows[i, at] = elements[at].flow
+        if kept.held.shape[0] > 0:
             for at in range(vessels.size):
-                held[i, at] = vessels[at].one + vessels[at].two
+                kept.held[i, at] = vessels[at].one + vessels[at].two
+        if kept.charges.shape[0] > 0:
+            for at in range(bottles.size):
+                kept.charges[i, at] = bottles[at].volume - bottles[at].gas

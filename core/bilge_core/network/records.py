@@ -96,6 +96,25 @@ PIVOT = _fields(i4="node first")
 MEETS = _fields(i4="other below beside target")
 
 
+class Kept(NamedTuple):
+    """What is kept of a march, a row at each step's end; an array without rows keeps nothing.
+
+    pressures, gases : of nodes, over the air's [Pa], and the share of their space that is gas
+    flows : of elements [m3/s]
+    held : in vessels [m3]
+    charges : oil in bottles [m3]
+    """
+
+    pressures: Array
+    gases: Array
+    flows: Array
+    held: Array
+    charges: Array
+
+
+NOTHING_KEPT = Kept(*(np.zeros((0, 0)) for _ in Kept._fields))
+
+
 class Flowing(NamedTuple):
     """A network, its state and room for its steps. Shapes: one row each."""
 
@@ -131,6 +150,11 @@ class Flowing(NamedTuple):
     def in_vessels(self) -> Array:
         """Oil in each vessel [m3]."""
         return np.asarray(self.vessels["one"] + self.vessels["two"])
+
+    @property
+    def charges(self) -> Array:
+        """Oil in each bottle [m3]."""
+        return np.asarray(self.bottles["volume"] - self.bottles["gas"])
 
     @property
     def held(self) -> float:

@@ -9,7 +9,7 @@ import numpy as np
 from bilge_core.errors import InvalidQuantity
 from bilge_core.network.assembly import Network
 from bilge_core.network.march import march
-from bilge_core.network.records import MOUTH, Flowing, at_rest
+from bilge_core.network.records import MOUTH, NOTHING_KEPT, Flowing, Kept, at_rest
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import speed_of_rpm
@@ -33,15 +33,19 @@ class Trace:
 
     time : shape (n,) [s]
     pressure : of nodes, over the air's, shape (n, nodes) [Pa]
+    gas : share of nodes' space that is gas, shape (n, nodes)
     flow : of elements, shape (n, elements) [m3/s]
     held : in vessels, shape (n, vessels) [m3]
+    charge : oil in bottles, shape (n, bottles) [m3]
     end : the state after it
     """
 
     time: Array
     pressure: Array
+    gas: Array
     flow: Array
     held: Array
+    charge: Array
     end: Flowing
 
 
@@ -97,20 +101,23 @@ def run(
     if not all(np.all(np.isfinite(each)) for each in (speed, gravity, mouth_gas)):
         raise InvalidQuantity("speed, gravity or gas", "not a number", "finite")
     state = start.copy()
-    pressures = np.zeros((count, len(state.nodes)))
-    flows = np.zeros((count, len(state.elements)))
-    held = np.zeros((count, len(state.vessels)))
+    kept = Kept(
+        np.zeros((count, len(state.nodes))),
+        np.zeros((count, len(state.nodes))),
+        np.zeros((count, len(state.elements))),
+        np.zeros((count, len(state.vessels))),
+        np.zeros((count, len(state.bottles))),
+    )
     rows, gas = np.ascontiguousarray(gravity), np.ascontiguousarray(mouth_gas)
-    march(state, step, np.ascontiguousarray(speed), rows, gas, pressures, flows, held)
+    march(state, step, np.ascontiguousarray(speed), rows, gas, kept)
     time: Array = step * np.arange(1.0, count + 1.0)
-    return Trace(time, pressures, flows, held, state)
+    return Trace(time, kept.pressures, kept.gases, kept.flows, kept.held, kept.charges, state)
 
 
 def _go_on(state: Flowing, speed: Array, gravity: Array, step: float) -> None:
     """Run on with nothing but oil at the mouth, keeping nothing."""
-    none = np.zeros((0, 0))
     rows = np.tile(gravity, (len(speed), 1))
-    march(state, step, speed, rows, np.zeros(len(speed)), none, none, none)
+    march(state, step, speed, rows, np.zeros(len(speed)), NOTHING_KEPT)
 
 
 def settled_in(network: Network, speed: float, gravity: Array = LEVEL) -> Flowing:

@@ -14,13 +14,14 @@ from bilge_core.rules import (
     mouth,
     pickup,
     plates,
+    preview,
 )
 from bilge_core.rules.rule import Check, Fix, Rule, State
 
 RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
-    *circuit.RULES, *gallery.RULES,
+    *circuit.RULES, *gallery.RULES, *preview.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

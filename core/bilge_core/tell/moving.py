@@ -37,6 +37,8 @@ class MovingSamplesOut(BaseModel):
     pressure_bar: list[float] = []
     usual_bar: list[float] = []
     drawn_l_min: list[float] = []
+    swallowed: list[float] = []
+    """Share of gas in what was drawn since the look before."""
     held_l: list[float] = []
     """Empty in figures of before the circuit was run along."""
     gates_open: dict[str, list[float]]
@@ -94,6 +96,7 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
             pressure_bar=(lap.pressure / 1e5).round(2).tolist(),
             usual_bar=(lap.usual / 1e5).round(2).tolist(),
             drawn_l_min=(lap.drawn * 60e3).round(1).tolist(),
+            swallowed=lap.swallowed.round(4).tolist(),
             held_l=(lap.held * 1e3).round(3).tolist(),
             litres={name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},
             gates_open={

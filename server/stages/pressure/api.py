@@ -1,17 +1,38 @@
-"""Pressure: the circuit as it is joined, and what is guessed of it."""
+"""Pressure: the circuit as it is joined and over the lap, a bottle tried on it, what is guessed."""
 
 from __future__ import annotations
 
 from accounts.requests import signed_in
-from bilge_core.forecast.alone import swings
-from bilge_core.tell.alone import GuessesOut, guesses_out
+from bilge_core.tell.alone import GuessesOut
+from bilge_core.tell.bottle import BottleMapOut, TrialOut
 from bilge_core.tell.circuit import CircuitOut, circuit_out
 from builds.selectors import build_of, document_of
-from django.http import HttpRequest
-from loads.services import corners_of, log_of
-from ninja import Router
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+
+from stages.pressure import answer
+from stages.pressure.schemas import MapIn, PressureStageOut, TrialIn
 
 router = Router()
+
+
+@router.get("/{int:build_id}", response=PressureStageOut, operation_id="get_pressure")
+def get_pressure(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The circuit over the lap: pressures, flows, gas and oil, part by part; its bottle."""
+    made = answer.pressure(signed_in(request).workshop, build_id)
+    return HttpResponse(made, content_type="application/json")
+
+
+@router.post("/{int:build_id}/bottle", response=TrialOut, operation_id="try_bottle")
+def try_bottle(request: HttpRequest, build_id: int, payload: TrialIn) -> TrialOut:
+    """An accumulator set otherwise, or fitted, over the lap; nothing is kept."""
+    return answer.trial(signed_in(request).workshop, build_id, payload.act)
+
+
+@router.get("/{int:build_id}/bottle/map", response=BottleMapOut, operation_id="get_bottle_map")
+def get_bottle_map(request: HttpRequest, build_id: int, wanted: Query[MapIn]) -> BottleMapOut:
+    """The lowest gallery pressure over size and pre-charge."""
+    return answer.mapped(signed_in(request).workshop, build_id, wanted)
 
 
 @router.get("/{int:build_id}/circuit", response=CircuitOut, operation_id="get_circuit")
@@ -26,8 +47,4 @@ def get_guesses(request: HttpRequest, build_id: int) -> GuessesOut:
 
     Without a lap there is nothing that it would move: the list is empty.
     """
-    build = build_of(signed_in(request).workshop, build_id)
-    if build.lap is None:
-        return guesses_out(())
-    log = log_of(build.lap)
-    return guesses_out(swings(document_of(build), log, corners_of(build.lap, log)))
+    return answer.guesses(signed_in(request).workshop, build_id)

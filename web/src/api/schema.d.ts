@@ -1124,6 +1124,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pressure/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pressure
+         * @description The circuit over the lap: pressures, flows, gas and oil, part by part; its bottle.
+         */
+        get: operations["get_pressure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pressure/{build_id}/bottle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Bottle
+         * @description An accumulator set otherwise, or fitted, over the lap; nothing is kept.
+         */
+        post: operations["try_bottle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pressure/{build_id}/bottle/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bottle Map
+         * @description The lowest gallery pressure over size and pre-charge.
+         */
+        get: operations["get_bottle_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pressure/{build_id}/circuit": {
         parameters: {
             query?: never;
@@ -1325,7 +1385,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
             /** Base State */
             base_state: number;
             /**
@@ -1370,6 +1430,29 @@ export interface components {
             base_state: number;
             /** State */
             state: number | null;
+        };
+        /**
+         * BasisOut
+         * @description What the figures rest on.
+         *
+         *     `oil_apart_l`, `draw_apart_l_min`: of a preview, how far its circuit is from the run's.
+         */
+        BasisOut: {
+            /** Draw Apart L Min */
+            draw_apart_l_min: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "own" | "preview" | "settled" | "steady";
+            /** Oil Apart L */
+            oil_apart_l: number | null;
+            /** Run Id */
+            run_id: number | null;
+            /** Run Name */
+            run_name: string;
+            /** Words */
+            words: string;
         };
         /**
          * Bearings
@@ -1461,6 +1544,56 @@ export interface components {
             y_mm: number;
         };
         /**
+         * BottleMapOut
+         * @description Lowest gallery pressure over size and pre-charge, a row a size.
+         */
+        BottleMapOut: {
+            /** Lowest Bar */
+            lowest_bar: number[][];
+            /** Precharges Bar */
+            precharges_bar: number[];
+            /** Under S */
+            under_s: number[][];
+            /** Volumes L */
+            volumes_l: number[];
+        };
+        /**
+         * BottleOut
+         * @description An accumulator over a lap.
+         *
+         *     `advised_bar`: what to set cold, by the closed form. `opens`: how often an electric valve did.
+         */
+        BottleOut: {
+            /** Advised Bar */
+            advised_bar: number | null;
+            /** Can Check */
+            can_check: boolean;
+            /** Charge L */
+            charge_l: number;
+            /** Givings */
+            givings: components["schemas"]["GivingOut"][];
+            /** Has Check */
+            has_check: boolean;
+            /** Holds S */
+            holds_s: number;
+            /** Least L */
+            least_l: number;
+            /** Lost Backwards L */
+            lost_backwards_l: number;
+            /** Opens */
+            opens: number | null;
+            /** Precharge Bar */
+            precharge_bar: number;
+            /** Precharge Guessed */
+            precharge_guessed: boolean;
+            /** Volume L */
+            volume_l: number;
+            /** Warm Bar */
+            warm_bar: number;
+            /** Warmth C */
+            warmth_c: number;
+        };
+        /**
          * BoxKeepOut
          * @description A box, its sides along the axes: a subframe, a starter, a bell housing.
          */
@@ -1510,6 +1643,16 @@ export interface components {
             at_bell: boolean;
             /** At Tube */
             at_tube: boolean;
+        };
+        /**
+         * BranchOut
+         * @description Parts off the line from `root`, a component in line or the gallery.
+         */
+        BranchOut: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Root */
+            root: string;
         };
         /**
          * Breather
@@ -1971,6 +2114,34 @@ export interface components {
             runs: components["schemas"]["LineRunOut"][];
             /** Told Apart */
             told_apart: boolean;
+        };
+        /**
+         * CircuitSamplesOut
+         * @description Twenty a second; nodes, elements, vessels and bottles by the layout's numbers.
+         */
+        CircuitSamplesOut: {
+            /** Charge L */
+            charge_l: number[][];
+            /** Flow L Min */
+            flow_l_min: number[][];
+            /** Gallery Bar */
+            gallery_bar: number[];
+            /** Gas */
+            gas: number[][];
+            /** Held L */
+            held_l: number[][];
+            /** Measured Bar */
+            measured_bar: number[] | null;
+            /** Mouth Gas */
+            mouth_gas: number[];
+            /** Pressure Bar */
+            pressure_bar: number[][];
+            /** Rpm */
+            rpm: number[];
+            /** Time S */
+            time_s: number[];
+            /** Usual Bar */
+            usual_bar: number[];
         };
         /**
          * ClearanceOut
@@ -2616,6 +2787,16 @@ export interface components {
             flow_l_min: number;
         };
         /**
+         * ElementOut
+         * @description What lets oil through: of which component or run, and what of it.
+         */
+        ElementOut: {
+            /** Of */
+            of: string;
+            /** What */
+            what: string;
+        };
+        /**
          * End
          * @description One end of a run: the port, and what is screwed together before it.
          */
@@ -2868,6 +3049,12 @@ export interface components {
              * @enum {integer}
              */
             dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Fill Up
+             * @description with as much oil as the bottle takes
+             * @default true
+             */
+            fill_up: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3247,6 +3434,28 @@ export interface components {
             oil_temperature_c: number;
             /** Pressure Bar */
             pressure_bar: number;
+        };
+        /**
+         * GivingOut
+         * @description One stretch in which the bottle gives oil; `refill_s` and `sag_share` of its refill.
+         */
+        GivingOut: {
+            /** After L */
+            after_l: number;
+            /** Before L */
+            before_l: number;
+            /** End S */
+            end_s: number;
+            /** Place */
+            place: string;
+            /** Ran Empty */
+            ran_empty: boolean;
+            /** Refill S */
+            refill_s: number | null;
+            /** Sag Share */
+            sag_share: number | null;
+            /** Start S */
+            start_s: number;
         };
         /**
          * GripIn
@@ -3869,6 +4078,32 @@ export interface components {
             width_mm: number | string;
         };
         /**
+         * LayoutOut
+         * @description A circuit in the order in which oil goes through it; numbers are places in the samples.
+         */
+        LayoutOut: {
+            /** Bottles */
+            bottles: string[];
+            /** Branches */
+            branches: components["schemas"]["BranchOut"][];
+            /** Elements */
+            elements: components["schemas"]["ElementOut"][];
+            /** Gallery */
+            gallery: number;
+            /** Gallery Id */
+            gallery_id: string;
+            /** Inlet */
+            inlet: number;
+            /** Line */
+            line: components["schemas"]["PartOut"][];
+            /** Outlet */
+            outlet: number;
+            /** Pump */
+            pump: string;
+            /** Vessels */
+            vessels: components["schemas"]["ElementOut"][];
+        };
+        /**
          * LevelRecord
          * @description Where the oil stood on the stick.
          */
@@ -3997,6 +4232,22 @@ export interface components {
         ManoeuvresIn: {
             /** Parts */
             parts: components["schemas"]["ManoeuvreIn"][];
+        };
+        /**
+         * MapIn
+         * @description Sizes and pre-charges to map, in even steps from nearly nil.
+         */
+        MapIn: {
+            /**
+             * Most Bar
+             * @default 4
+             */
+            most_bar: number;
+            /**
+             * Most L
+             * @default 4
+             */
+            most_l: number;
         };
         /**
          * MarkOut
@@ -4174,6 +4425,11 @@ export interface components {
              * @default []
              */
             pressure_bar: number[];
+            /**
+             * Swallowed
+             * @default []
+             */
+            swallowed: number[];
             /** Time S */
             time_s: number[];
             /**
@@ -4299,6 +4555,18 @@ export interface components {
             name: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * OtherCheckOut
+         * @description The same lap with the check valve left out, or fitted where there is none.
+         */
+        OtherCheckOut: {
+            /** Fitted */
+            fitted: boolean;
+            /** Lost Backwards L */
+            lost_backwards_l: number;
+            /** Lowest Bar */
+            lowest_bar: number;
         };
         /**
          * OutsideReturn
@@ -4460,6 +4728,18 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * PartOut
+         * @description A component where oil comes by it; `enters`, `leaves`: nodes of the samples.
+         */
+        PartOut: {
+            /** Component */
+            component: string;
+            /** Enters */
+            enters: number;
+            /** Leaves */
+            leaves: number;
         };
         /**
          * PartialOut
@@ -4917,6 +5197,25 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * PressureStageOut
+         * @description The circuit of a build as it stands, over its lap.
+         */
+        PressureStageOut: {
+            basis: components["schemas"]["BasisOut"];
+            bottle: components["schemas"]["BottleOut"] | null;
+            /** Duration S */
+            duration_s: number;
+            /** In Pan L */
+            in_pan_l: number[];
+            layout: components["schemas"]["LayoutOut"];
+            other_check: components["schemas"]["OtherCheckOut"] | null;
+            pressure: components["schemas"]["PressureOut"];
+            samples: components["schemas"]["CircuitSamplesOut"];
+            /** State */
+            state: number;
+            stopped: components["schemas"]["StoppedOut"] | null;
         };
         /**
          * ProblemOut
@@ -6065,6 +6364,20 @@ export interface components {
             under_s: number[];
         };
         /**
+         * StandsOut
+         * @description Where the oil of a stopped engine stands in the pan; null: over the rail, or not known.
+         */
+        StandsOut: {
+            /** In Pan L */
+            in_pan_l: number;
+            /** Level Mm */
+            level_mm: number | null;
+            /** Over Mark Mm */
+            over_mark_mm: number | null;
+            /** Under Crank Mm */
+            under_crank_mm: number | null;
+        };
+        /**
          * StartsIn
          * @description How many starts of a build as it stands are wanted, the first among them.
          */
@@ -6106,6 +6419,22 @@ export interface components {
             /** Parent */
             parent: number | null;
             revision: components["schemas"]["RevisionOut"] | null;
+        };
+        /**
+         * StoppedOut
+         * @description What a valve left open costs: what it keeps shut at speed, and at idle, and what runs out.
+         */
+        StoppedOut: {
+            /** Kept At Idle L */
+            kept_at_idle_l: number;
+            /** Kept At Speed L */
+            kept_at_speed_l: number;
+            /** Lands L */
+            lands_l: number;
+            left_open: components["schemas"]["StandsOut"];
+            shut: components["schemas"]["StandsOut"];
+            /** Through Pump L */
+            through_pump_l: number;
         };
         /**
          * Summary
@@ -6497,6 +6826,99 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * TrialIn
+         * @description An accumulator to try.
+         */
+        TrialIn: {
+            act: components["schemas"]["TuneAccumulator"];
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * TrialOut
+         * @description An accumulator tried over the lap, and what setting it would do.
+         */
+        TrialOut: {
+            /** Act */
+            act: components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"];
+            bottle: components["schemas"]["BottleOut"];
+            /** Charge L */
+            charge_l: number[];
+            /** Draw Apart L Min */
+            draw_apart_l_min: number;
+            /** Gallery Bar */
+            gallery_bar: number[];
+            /** Is Like */
+            is_like: boolean;
+            /** Oil Added L */
+            oil_added_l: number;
+            /** Oil Apart L */
+            oil_apart_l: number;
+            pressure: components["schemas"]["PressureOut"];
+            /** Time S */
+            time_s: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * TuneAccumulator
+         * @description The first accumulator set otherwise; what is not told stays as it is.
+         *
+         *     Common practice, no published source: a restrictor in its line slows the refill, and with it the
+         *     sag that a refill causes; a valve by hand is shut while the pressure is high.
+         */
+        TuneAccumulator: {
+            /** Check Valve */
+            check_valve?: boolean | null;
+            /** Dash */
+            dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
+            /**
+             * Fill Up
+             * @description with as much oil as the bottle then takes
+             * @default true
+             */
+            fill_up: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tune_accumulator";
+            /**
+             * Length Mm
+             * @description of its line
+             */
+            length_mm?: (number | string) | null;
+            /** Precharge Bar */
+            precharge_bar?: (number | string) | null;
+            /** Restrictor */
+            restrictor?: boolean | null;
+            /**
+             * Restrictor Mm
+             * @description its hole, where fitted
+             */
+            restrictor_mm?: (number | string) | null;
+            /**
+             * Switch Bar
+             * @description of an electric valve
+             */
+            switch_bar?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /** Valve */
+            valve?: ("by_hand" | "electric") | null;
+            /** Volume L */
+            volume_l?: (number | string) | null;
         };
         /**
          * Turbo
@@ -12654,6 +13076,259 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_pressure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressureStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    try_bottle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_bottle_map: {
+        parameters: {
+            query?: {
+                most_l?: number;
+                most_bar?: number;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleMapOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

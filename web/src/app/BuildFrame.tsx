@@ -31,6 +31,13 @@ function useCalm(isThere: boolean): boolean {
   return isCalm && isThere;
 }
 
+/** The moment picked on a lap: one for all screens, forgotten with the lap. */
+function usePicked(lapId: number | null): Pick<BuildView, "picked" | "pick"> {
+  const [moment, setMoment] = useState<{ lapId: number | null; time: number } | null>(null);
+  const pick = useCallback((time: number) => setMoment({ lapId, time }), [lapId]);
+  return { picked: moment?.lapId === lapId ? moment.time : null, pick };
+}
+
 /** The screen of a stage, or that it is to come. */
 function StageScreen({ stageKey }: { stageKey: string }): ReactElement {
   const stage = stageOf(stageKey);
@@ -95,8 +102,9 @@ function useView(
     (stage: string) => void navigate(`/builds/${id}/${stage}`),
     [navigate, id],
   );
+  const { picked, pick } = usePicked(build?.lap_id ?? null);
   const openHistory = useCallback(() => onBox("history"), [onBox]);
-  return build ? { build, edit, forecast, isCalm, go, openHistory } : null;
+  return build ? { build, edit, forecast, isCalm, picked, pick, go, openHistory } : null;
 }
 
 function Frame({ session }: { session: Session }): ReactElement {

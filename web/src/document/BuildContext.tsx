@@ -30,6 +30,9 @@ export interface BuildView {
   forecast: Forecast;
   /** What came first has been there for a moment: what can wait may be asked for. */
   isCalm: boolean;
+  /** The moment of the lap that was picked, the same on every screen; null: none yet. */
+  picked: number | null;
+  pick: (time: number) => void;
   /** Opens a stage by its key. */
   go: (stage: string) => void;
   /** Opens the history, to name a revision. */

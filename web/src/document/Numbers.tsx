@@ -241,8 +241,8 @@ export function Numbers({
   lead = "oil",
 }: {
   drawing: Drawing | null;
-  /** What comes first: what is poured, or what is measured with a tape. */
-  lead?: "oil" | "zones";
+  /** What comes first: what is poured, what is measured with a tape, or the oil circuit. */
+  lead?: "oil" | "zones" | "circuit";
 }): ReactElement {
   const { document } = useBuildView().build;
   const edits = useEdits();
@@ -250,6 +250,12 @@ export function Numbers({
   const choose: Choose = (field, value) => act({ kind: "figures", figures: [{ field, value }] });
   const poured = <Poured drawing={drawing} edits={edits} />;
   const zones = <Zones edits={edits} />;
+  const circuit = (
+    <>
+      <PumpNumbers document={document} onType={type} onReplace={replace} />
+      <CircuitNumbers edits={edits} />
+    </>
+  );
   return (
     <div className="pb-4">
       {fault && (
@@ -259,16 +265,16 @@ export function Numbers({
           </Notice>
         </div>
       )}
-      {lead === "oil" ? poured : zones}
+      {lead === "circuit" && circuit}
+      {lead === "zones" ? zones : poured}
       <Pickup edits={edits} />
-      {lead === "oil" ? zones : poured}
+      {lead === "zones" ? poured : zones}
       <FigureGroup title="Plates and gates">
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>
       <FittedNumbers document={document} onType={type} onReplace={replace} onAct={act} />
       <InTheCar type={type} choose={choose} />
-      <PumpNumbers document={document} onType={type} onReplace={replace} />
-      <CircuitNumbers edits={edits} />
+      {lead !== "circuit" && circuit}
       <NameAndNotes choose={choose} />
     </div>
   );

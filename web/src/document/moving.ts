@@ -45,3 +45,10 @@ export function withMoving(slosh: Slosh, moving: Moving): Slosh {
     },
   };
 }
+
+/** The look at a time of the lap, or the last before its end. */
+export function lookAt(moving: Moving, time: number): number {
+  const { time_s: times } = moving.samples;
+  const found = times.findIndex((each) => each >= time - 1e-6);
+  return found < 0 ? times.length - 1 : found;
+}

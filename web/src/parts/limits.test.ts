@@ -14,6 +14,7 @@ const RULES = [
   rule("runs_dry", 0.5),
   rule("crank_splash", 20e-6),
   rule("mouth_gap", 9.5e-3),
+  { ...rule("pressure_dip", null), low: 0.6 },
 ];
 
 describe("limits of the core's rules", () => {
@@ -22,6 +23,7 @@ describe("limits of the core's rules", () => {
       drawsAir: 0.05,
       runsDry: 0.5,
       splashL: 0.02,
+      dipShare: 0.6,
       mouthGap: "words of mouth_gap: ours",
     });
   });

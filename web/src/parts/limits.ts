@@ -8,6 +8,8 @@ export interface Limits {
   drawsAir: number;
   /** The same, above which it runs dry. */
   runsDry: number;
+  /** Share of the usual gallery pressure under which it dips. */
+  dipShare: number;
   /** Oil in the crank's sweep up to which it is a splash [L]. */
   splashL: number;
   /** The mouth's gap to the floor, in words, and who says so. */
@@ -27,6 +29,7 @@ export function limitsOf(rules: readonly Rule[]): Limits {
   return {
     drawsAir: most(rules, "draws_air"),
     runsDry: most(rules, "runs_dry"),
+    dipShare: ruleOf(rules, "pressure_dip").low ?? 0,
     splashL: most(rules, "crank_splash") * 1e3,
     mouthGap: `${gap.words}: ${gap.source}`,
   };

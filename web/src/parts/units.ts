@@ -48,6 +48,15 @@ export function pressureAs(units: Units, system: System, bar: number): Shown {
   return shownAs(units, "x_bar", system, bar) ?? { figure: bar.toFixed(1), unit: "bar" };
 }
 
+export function flowAs(units: Units, system: System, litresAMinute: number): Shown {
+  return (
+    shownAs(units, "x_l_min", system, litresAMinute) ?? {
+      figure: litresAMinute.toFixed(1),
+      unit: "L/min",
+    }
+  );
+}
+
 /** Shown with as many decimals as it takes not to misstate the stored value, at most two more. */
 export function exactlyShown(units: Units, field: string, system: System, value: number): Shown {
   for (const extra of [0, 1, 2]) {

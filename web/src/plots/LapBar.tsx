@@ -1,4 +1,4 @@
-import { useRef, type ReactElement } from "react";
+import { useRef, type ReactElement, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { Button } from "../parts/Button";
 import type { Table } from "../parts/csv";
@@ -6,7 +6,7 @@ import { ReadOut } from "../parts/ReadOut";
 import { TrackLine } from "./TrackLine";
 import { LapStrip, type Stretches } from "./LapStrip";
 import { stepDip } from "./traces";
-import { SPEEDS, type Play } from "./usePlay";
+import { SPEEDS, type Play } from "../parts/usePlay";
 
 type Lap = Schemas["LapForecastOut"];
 type KnownLap = Schemas["LapOut"];
@@ -57,6 +57,9 @@ export function LapBar({
   onTime,
   onLap,
   onOver,
+  dips = lap.dips,
+  table = () => lapTable(lap),
+  children,
 }: {
   lap: Lap;
   over: Lap | null;
@@ -67,11 +70,17 @@ export function LapBar({
   play: Play;
   onTime: (time: number) => void;
   onLap: (id: number) => void;
-  onOver: (id: number | null) => void;
+  /** Another lap to lay over; without it none is offered. */
+  onOver?: (id: number | null) => void;
+  /** What is stepped through and marked; the mouth's dips where nothing else is told. */
+  dips?: readonly { worst_s: number }[];
+  table?: () => Table;
+  /** Traces in the place of the usual ones. */
+  children?: ReactNode;
 }): ReactElement {
   const strip = useRef<HTMLDivElement>(null);
   const step = (way: 1 | -1, label: string, key: string): ReactElement => {
-    const dip = stepDip(lap.dips, time, way);
+    const dip = stepDip(dips, time, way);
     return (
       <Button
         className="h-8 w-9 px-0"
@@ -106,12 +115,12 @@ export function LapBar({
               </option>
             ))}
           </select>
-          <ReadOut name={lap.lap_name} table={() => lapTable(lap)} drawing={strip} />
+          <ReadOut name={lap.lap_name} table={table} drawing={strip} />
         </div>
         <div className="flex items-center justify-between gap-2 py-0.5">
           <TrackLine
             line={lap.line_m}
-            marks={lap.dips.map((dip) => dip.worst_s / lap.duration_s)}
+            marks={dips.map((dip) => dip.worst_s / lap.duration_s)}
             here={time / lap.duration_s}
             width={92}
             height={70}
@@ -145,26 +154,30 @@ export function LapBar({
             {step(1, "Next dip", ".")}
           </div>
         </div>
-        <label className="flex items-center gap-1 font-figure text-[13px] text-ink-2">
-          <span className="shrink-0">over it</span>
-          <select
-            value={over?.lap_id ?? ""}
-            onChange={(event) => onOver(event.target.value ? Number(event.target.value) : null)}
-            className={`${bare} min-w-0 text-[13px] text-ink`}
-          >
-            <option value="">no other lap</option>
-            {laps
-              .filter((each) => each.id !== lap.lap_id)
-              .map((each) => (
-                <option key={each.id} value={each.id}>
-                  {each.name}
-                </option>
-              ))}
-          </select>
-        </label>
+        {onOver && (
+          <label className="flex items-center gap-1 font-figure text-[13px] text-ink-2">
+            <span className="shrink-0">over it</span>
+            <select
+              value={over?.lap_id ?? ""}
+              onChange={(event) => onOver(event.target.value ? Number(event.target.value) : null)}
+              className={`${bare} min-w-0 text-[13px] text-ink`}
+            >
+              <option value="">no other lap</option>
+              {laps
+                .filter((each) => each.id !== lap.lap_id)
+                .map((each) => (
+                  <option key={each.id} value={each.id}>
+                    {each.name}
+                  </option>
+                ))}
+            </select>
+          </label>
+        )}
       </div>
       <div ref={strip} className="flex min-w-0 flex-1">
-        <LapStrip lap={lap} over={over} crank={crank} time={time} faint={faint} onTime={onTime} />
+        {children ?? (
+          <LapStrip lap={lap} over={over} crank={crank} time={time} faint={faint} onTime={onTime} />
+        )}
       </div>
     </section>
   );

@@ -1,19 +1,14 @@
-import { memo, useMemo, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
+import { memo, useMemo, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import { AirBar } from "../drawing/AirBar";
-import { useSize } from "../parts/size";
-import { useDrag } from "../parts/useDrag";
+import { Corners, STRIP, StripFrame, stripScale } from "./StripFrame";
 import { alignedTimes, ticks, tracePath } from "./traces";
 
 type Lap = Schemas["LapForecastOut"];
 
-const HEIGHT = 128;
-const LEFT = 64;
-const RIGHT = 22;
-const G_TOP = 20;
+const { left: LEFT, right: RIGHT, top: G_TOP, bottom: COVER_BOTTOM } = STRIP;
 const G_BOTTOM = 70;
 const COVER_TOP = 74;
-const COVER_BOTTOM = 106;
 
 function Ranks({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElement {
   const taken: number[] = [];
@@ -43,48 +38,6 @@ function Ranks({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElem
   );
 }
 
-function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElement {
-  return (
-    <>
-      {lap.corners.map((corner) => {
-        const from = x(corner.start_s);
-        const to = x(corner.end_s);
-        const long = corner.name ?? `${corner.number} ${corner.hand}`;
-        const label =
-          to - from > Math.max(36, 7 * long.length)
-            ? long
-            : to - from > 22
-              ? `${corner.number} ${corner.hand === "left" ? "L" : "R"}`
-              : to - from > 10
-                ? `${corner.number}`
-                : "";
-        return (
-          <g key={corner.number}>
-            <rect
-              x={from}
-              y={G_TOP}
-              width={to - from}
-              height={COVER_BOTTOM - G_TOP}
-              fill="var(--hair)"
-              opacity="0.35"
-            />
-            <text
-              x={(from + to) / 2}
-              y={14}
-              fontSize="13"
-              fontWeight="600"
-              textAnchor="middle"
-              fill="var(--ink)"
-            >
-              {label}
-            </text>
-          </g>
-        );
-      })}
-    </>
-  );
-}
-
 /** From when to when [s]. */
 export type Stretches = readonly (readonly [number, number])[];
 
@@ -100,7 +53,7 @@ function scaleOf(lap: Lap, width: number): Scale {
   const deepest = Math.max(10, ...samples.cover_mm);
   const barest = Math.min(-10, ...samples.cover_mm);
   return {
-    x: (at) => LEFT + (at / duration) * Math.max(1, width - LEFT - RIGHT),
+    x: stripScale(duration, width),
     g: (value) => (G_TOP + G_BOTTOM) / 2 - (value / peak) * ((G_BOTTOM - G_TOP) / 2 - 2),
     cover: (value) =>
       COVER_BOTTOM - ((value - barest) / (deepest - barest)) * (COVER_BOTTOM - COVER_TOP),
@@ -239,15 +192,19 @@ const Traces = memo(function Traces({
   );
 });
 
-const FLAG = 48; // [px] the time flag is wide
-const KEY_STEPS: Record<string, number> = {
-  ArrowRight: 0.1,
-  ArrowLeft: -0.1,
-  PageUp: 1,
-  PageDown: -1,
-};
+/** A lap's traces laid out over a width. */
+function LapTraces(drawn: {
+  lap: Lap;
+  over: Lap | null;
+  crank: Stretches;
+  width: number;
+}): ReactElement {
+  const { lap, width } = drawn;
+  const scale = useMemo(() => scaleOf(lap, width), [lap, width]);
+  return <Traces {...drawn} scale={scale} />;
+}
 
-/** g in ink and cover in amber over the lap, dips as air bars; drag, click or use arrow keys. */
+/** g in ink and cover in amber over the lap, dips as air bars. */
 export function LapStrip({
   lap,
   over,
@@ -265,93 +222,15 @@ export function LapStrip({
   faint: boolean;
   onTime: (time: number) => void;
 }): ReactElement {
-  const [box, { width }] = useSize();
-  const { duration_s: duration } = lap;
-  const scale = useMemo(() => scaleOf(lap, width), [lap, width]);
-
-  function move(event: PointerEvent<HTMLDivElement>): void {
-    const left = event.currentTarget.getBoundingClientRect().left;
-    const share = (event.clientX - left - LEFT) / Math.max(1, width - LEFT - RIGHT);
-    onTime(Math.min(duration, Math.max(0, share * duration)));
-  }
-
-  const drag = useDrag(move);
-
-  function onKey(event: KeyboardEvent<HTMLDivElement>): void {
-    const step = KEY_STEPS[event.key];
-    const to =
-      event.key === "End" ? duration : event.key === "Home" ? 0 : step ? time + step : undefined;
-    if (to === undefined) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onTime(Math.min(duration, Math.max(0, to)));
-  }
-
-  const now = scale.x(time);
-  const flag = Math.min(Math.max(now, LEFT + 20), width - 26);
   return (
-    <div
-      ref={box}
-      role="slider"
-      tabIndex={0}
-      aria-label="Moment of the lap"
-      aria-valuemin={0}
-      aria-valuemax={Math.round(duration * 10) / 10}
-      aria-valuenow={Math.round(time * 10) / 10}
-      aria-valuetext={`${time.toFixed(1)} seconds`}
-      className="min-w-0 flex-1 touch-none select-none focus-visible:outline-offset-[-3px]"
-      onKeyDown={onKey}
-      {...drag}
+    <StripFrame
+      lap={lap}
+      time={time}
+      faint={faint}
+      words="Side and fore g and cover"
+      onTime={onTime}
     >
-      {width > 0 && (
-        <svg
-          width={width}
-          height={HEIGHT}
-          className="block"
-          role="img"
-          aria-label={`Side and fore g and cover over ${lap.lap_name}`}
-        >
-          <Traces lap={lap} over={over} crank={crank} width={width} scale={scale} />
-          {ticks(duration, width / 90)
-            .filter((at) => Math.abs(scale.x(at) - flag) > FLAG / 2 + 12) // not under the flag
-            .map((at) => (
-              <text
-                key={at}
-                x={scale.x(at)}
-                y={HEIGHT - 6}
-                fontSize="12"
-                textAnchor="middle"
-                fill="var(--ink-2)"
-              >
-                {at === 0 ? "0 s" : at}
-              </text>
-            ))}
-          <g opacity={faint ? 0.55 : 1} data-screen-only>
-            <path
-              d={`M${now} ${G_TOP - 6}V${COVER_BOTTOM + 6}`}
-              stroke="var(--ink)"
-              strokeWidth="2"
-            />
-            <rect
-              x={flag - FLAG / 2}
-              y={COVER_BOTTOM + 4}
-              width={FLAG}
-              height="18"
-              fill="var(--ink)"
-            />
-            <text
-              x={flag}
-              y={COVER_BOTTOM + 17}
-              fontSize="14"
-              fontWeight="600"
-              textAnchor="middle"
-              fill="var(--paper)"
-            >
-              {time.toFixed(1)} s
-            </text>
-          </g>
-        </svg>
-      )}
-    </div>
+      {(width) => <LapTraces lap={lap} over={over} crank={crank} width={width} />}
+    </StripFrame>
   );
 }

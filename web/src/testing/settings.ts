@@ -18,7 +18,7 @@ export const SETTINGS: Settings = {
   grades: ["10W-60"],
   inspectionItems: ["Cracks along the rail"],
   largestUploadMb: 64,
-  limits: { drawsAir: 0.05, runsDry: 0.5, splashL: 0.02, mouthGap: "6.4 to 9.5 mm" },
+  limits: { drawsAir: 0.05, runsDry: 0.5, splashL: 0.02, dipShare: 0.6, mouthGap: "6.4 to 9.5 mm" },
   theme: "paper",
   setTheme: () => undefined,
 };

@@ -30,6 +30,8 @@ export const viewOf = (given: Partial<BuildView> = {}): BuildView => ({
   edit: { mutate: vi.fn(), mutateAsync: vi.fn(), reset: vi.fn() } as unknown as BuildView["edit"],
   forecast: forecastOf(),
   isCalm: true,
+  picked: null,
+  pick: vi.fn(),
   go: vi.fn(),
   openHistory: vi.fn(),
   ...given,

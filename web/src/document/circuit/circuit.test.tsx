@@ -123,6 +123,7 @@ describe("a form", () => {
       precharge_bar: null,
       at: "gallery_feed",
       check_valve: true,
+      fill_up: true,
       valve: "by_hand",
       dash: 10,
     });

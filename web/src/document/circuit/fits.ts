@@ -15,6 +15,7 @@ export type FitKind = Exclude<
   | "take_out"
   | "plug_port"
   | "calibrate"
+  | "tune_accumulator"
 >;
 
 /** One thing asked in a form. */
@@ -118,7 +119,7 @@ export const FITS: Record<FitKind, Fit> = {
   },
   fit_accumulator: {
     words: "An accumulator",
-    note: "A check valve ahead of its tee keeps the charge for the engine; many leave it out, and some of the charge goes back through filter and cooler. A ball valve by hand is simplest; an electric one where the bottle is out of reach.",
+    note: "A check valve ahead of its tee keeps the charge for the engine; many leave it out: Pressure shows both, in litres lost. A ball valve by hand is simplest; an electric one where the bottle is out of reach.",
     caution:
       "A pressure vessel: release the pressure before opening anything, never over its rating, keep its relief fitted. Its valve is shut while the pressure is still high.",
     asked: [
@@ -145,6 +146,7 @@ export const FITS: Record<FitKind, Fit> = {
         ],
       },
       dash(10),
+      FILL_UP,
     ],
   },
   fit_regulator: {

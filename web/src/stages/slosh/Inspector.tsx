@@ -12,7 +12,7 @@ import { Dips, roseTable } from "./Dips";
 import type { Moment } from "./moment";
 import { Numbers } from "../../document/Numbers";
 import { PadFigures } from "./PadFigures";
-import { PressureDips } from "./PressureDips";
+import { PressureDips } from "../../document/PressureDips";
 
 export type InspectorTab = "dips" | "numbers";
 

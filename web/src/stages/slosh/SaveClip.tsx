@@ -4,7 +4,7 @@ import { fileNameOf } from "../../parts/csv";
 import { Dialog } from "../../parts/Dialog";
 import { saveFile } from "../../parts/picture";
 import { Progress } from "../../parts/Progress";
-import { SPEEDS, type Speed } from "../../plots/usePlay";
+import { SPEEDS, type Speed } from "../../parts/usePlay";
 import { clipFault, clipTimes, makeClip, type ClipKind, type ClipWish } from "./clip";
 import { clipPainter, untilPainted, type ClipWords } from "./clipPicture";
 

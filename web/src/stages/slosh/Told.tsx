@@ -4,7 +4,7 @@ import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
-import { MovingOil } from "./MovingOil";
+import { MovingOil } from "../../document/MovingOil";
 import { PictureSwitch, type PictureKind } from "./Picture";
 import type { Moment } from "./moment";
 import type { Sight } from "./useSight";

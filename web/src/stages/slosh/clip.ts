@@ -1,5 +1,5 @@
 import { zip, type Zippable } from "fflate";
-import type { Speed } from "../../plots/usePlay";
+import type { Speed } from "../../parts/usePlay";
 
 /** Pictures a second of the lap. */
 export const CLIP_RATE = 25;

@@ -1,13 +1,7 @@
 import type { Moving } from "../../api/runs";
 import { volumeAs } from "../../parts/units";
+import { lookAt } from "../../document/moving";
 import type { Telling } from "./moment";
-
-/** The look at a time of the lap, or the last before its end. */
-export function lookAt(moving: Moving, time: number): number {
-  const { time_s: times } = moving.samples;
-  const found = times.findIndex((each) => each >= time - 1e-6);
-  return found < 0 ? times.length - 1 : found;
-}
 
 /** Where the moving oil is at a moment, which gates stand open, and what settled oil would do. */
 export function movingSentence(

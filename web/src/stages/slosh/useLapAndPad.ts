@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useLapTime } from "../../document/useLapTime";
 import type { Load } from "../../plots/rose";
-import { usePlay, type Play } from "../../plots/usePlay";
+import type { Play } from "../../parts/usePlay";
 
 type Lap = Schemas["LapForecastOut"];
 
@@ -22,15 +23,13 @@ export interface LapAndPad {
 
 /** The time that is picked, first that of the worst dip; the pad's load, which stops the lap. */
 export function useLapAndPad(lap: Lap | null): LapAndPad {
-  const [picked, setPicked] = useState<number | null>(null);
   const [pad, setPad] = useState<Load | null>(null);
-  const duration = lap?.duration_s ?? 0;
-  const time = Math.min(picked ?? lap?.dips[0]?.worst_s ?? lap?.least_cover_at_s ?? 0, duration);
-  const goTo = useCallback((to: number) => {
-    setPad(null);
-    setPicked(to);
-  }, []);
-  const play = usePlay(duration, time, goTo);
+  const leavePad = useCallback(() => setPad(null), []);
+  const { time, duration, play, goTo } = useLapTime(
+    lap?.duration_s ?? 0,
+    lap?.dips[0]?.worst_s ?? lap?.least_cover_at_s ?? 0,
+    leavePad,
+  );
   const { playing, toggle } = play;
   useEffect(() => {
     if (pad && playing) toggle();

@@ -4,7 +4,7 @@ import { useCommands, type Command } from "../../parts/commands";
 import { tipped } from "../../plots/LoadPad";
 import { heldTo, type Load } from "../../plots/rose";
 import { stepDip } from "../../plots/traces";
-import type { Play } from "../../plots/usePlay";
+import type { Play } from "../../parts/usePlay";
 import type { InspectorTab } from "./Inspector";
 import { AT_REST } from "./moment";
 import type { PictureKind } from "./Picture";

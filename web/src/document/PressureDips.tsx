@@ -1,8 +1,8 @@
 import type { ReactElement } from "react";
-import type { Moving } from "../../api/runs";
-import { Mark } from "../../parts/Mark";
-import { useSettings } from "../../parts/settings";
-import { pressureAs } from "../../parts/units";
+import type { Moving } from "../api/runs";
+import { Mark } from "../parts/Mark";
+import { useSettings } from "../parts/settings";
+import { pressureAs } from "../parts/units";
 
 type Pressure = NonNullable<Moving["pressure"]>;
 
@@ -11,11 +11,14 @@ export function PressureDips({
   pressure,
   time,
   onTime,
+  holds = true,
 }: {
   pressure: Pressure;
   /** Of the moment shown [s]. */
   time: number;
   onTime: (time: number) => void;
+  /** Without a dip it may be said to hold: it is the build's own run. */
+  holds?: boolean;
 }): ReactElement {
   const { system, units } = useSettings();
   const bar = (value: number): string => pressureAs(units, system, value).figure;
@@ -32,7 +35,9 @@ export function PressureDips({
         <span className="font-figure text-[13px] text-ink-2">
           {pressure.dips.length > 0
             ? `${pressure.under_s.toFixed(1)} s a lap`
-            : "none: the gallery holds"}
+            : holds
+              ? "none: the gallery holds"
+              : "none so far"}
         </span>
       </div>
       <ol>

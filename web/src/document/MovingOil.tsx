@@ -1,6 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactElement } from "react";
-import { wordsOf } from "../../api/client";
+import { wordsOf } from "../api/client";
 import {
   useAskForRun,
   useAskForStarts,
@@ -8,11 +8,11 @@ import {
   type Cells,
   type Latest,
   type Run,
-} from "../../api/runs";
-import { useBuildView } from "../../document/BuildContext";
-import { Mark } from "../../parts/Mark";
-import { Progress } from "../../parts/Progress";
-import { CELLS } from "../../document/moving";
+} from "../api/runs";
+import { useBuildView } from "./BuildContext";
+import { Mark } from "../parts/Mark";
+import { Progress } from "../parts/Progress";
+import { CELLS } from "./moving";
 import { howLong } from "./howLong";
 
 const FINER: Record<Cells, Cells[]> = { quick: ["bench", "fine"], bench: ["fine"], fine: [] };
@@ -86,7 +86,14 @@ function RunMenu({
 }
 
 /** Whether figures are of moving oil, what is being run, and what could be. */
-export function MovingOil({ latest }: { latest: Latest }): ReactElement {
+export function MovingOil({
+  latest,
+  isBrief = false,
+}: {
+  latest: Latest;
+  /** Figures are of one oil alone: there is nothing to choose. */
+  isBrief?: boolean;
+}): ReactElement {
   const { build, forecast } = useBuildView();
   const { figures, moves, setMoves, settled } = forecast;
   const settledDry = settled.data?.lap?.dry_s ?? 0;
@@ -100,23 +107,25 @@ export function MovingOil({ latest }: { latest: Latest }): ReactElement {
     return pace * (finished?.lasts_s ?? failed?.lasts_s ?? 80);
   };
   return (
-    <section aria-label="Moving oil" className="px-6 text-[14px]">
+    <section aria-label="Moving oil" className={`text-[14px] ${isBrief ? "" : "px-6"}`}>
       {finished && figures && (
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
-          <span role="group" aria-label="Figures of" className="flex border border-ink">
-            {[true, false].map((each) => (
-              <button
-                key={String(each)}
-                type="button"
-                aria-pressed={moves === each}
-                onClick={() => setMoves(each)}
-                className={`h-7 px-3 focus-visible:outline-offset-[-3px] ${moves === each ? "bg-ink text-paper" : ""}`}
-              >
-                {each ? "Moving oil" : "Settled oil"}
-              </button>
-            ))}
-          </span>
-          <span className="font-figure">
+          {!isBrief && (
+            <span role="group" aria-label="Figures of" className="flex border border-ink">
+              {[true, false].map((each) => (
+                <button
+                  key={String(each)}
+                  type="button"
+                  aria-pressed={moves === each}
+                  onClick={() => setMoves(each)}
+                  className={`h-7 px-3 focus-visible:outline-offset-[-3px] ${moves === each ? "bg-ink text-paper" : ""}`}
+                >
+                  {each ? "Moving oil" : "Settled oil"}
+                </button>
+              ))}
+            </span>
+          )}
+          <span className={isBrief ? "font-figure text-[13px] text-ink-2" : "font-figure"}>
             dry {figures.dry_s.toFixed(1)} s moving, {nameOf(finished.cells)};{" "}
             {settledDry.toFixed(1)} s settled
             {figures.crank_in_oil_s > 0 && `; crank in oil ${figures.crank_in_oil_s.toFixed(0)} s`}
@@ -148,7 +157,7 @@ export function MovingOil({ latest }: { latest: Latest }): ReactElement {
         </div>
       )}
       {run && <UnderWay run={run} queued={queued} onCancel={() => cancel.mutate(build.id)} />}
-      {run && !finished && (
+      {run && !finished && !isBrief && (
         <p className="text-[13px] text-ink-2">
           Until then the figures are of settled oil. Moving oil lags, overshoots and feels plates
           and gates: its dry time and dips take their place.

@@ -2,8 +2,8 @@
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
-import type { Moving } from "../../api/runs";
-import { show } from "../../testing/shown";
+import type { Moving } from "../api/runs";
+import { show } from "../testing/shown";
 import { PressureDips } from "./PressureDips";
 
 type Pressure = NonNullable<Moving["pressure"]>;

@@ -1,0 +1,159 @@
+"""What Pressure asks, worked out or kept."""
+
+from __future__ import annotations
+
+import json
+
+import numpy as np
+from accounts.models import Workshop
+from bilge_core.acts.bottle_tuned import TuneAccumulator
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.forecast.alone import swings
+from bilge_core.forecast.bottle_map import bottle_map
+from bilge_core.forecast.on_record import circuit_lap, in_pan
+from bilge_core.network import network_of
+from bilge_core.tell.alone import GuessesOut, guesses_out
+from bilge_core.tell.bottle import (
+    BottleMapOut,
+    TrialOut,
+    bottle_map_out,
+    bottle_out,
+    other_check,
+    stopped_out,
+    trial_out,
+    tried,
+)
+from bilge_core.tell.circuit_lap import circuit_lap_out, layout_out
+from builds.models import Build
+from builds.selectors import build_of, document_of
+from forecasts.kept import Parts, joined, kept
+from loads.services import corners_of, log_of
+from runs.selectors import figures_kept
+
+from stages.pressure.basis import Basis, basis_of
+from stages.pressure.schemas import BasisOut, MapIn
+
+_SIZES, _CHARGES = 10, 20
+"""Cells of a map."""
+_LEAST_L, _LEAST_BAR = 0.5, 0.2  # of a bottle worth mapping (ours)
+
+
+def _name(basis: Basis) -> str:
+    run = basis.run
+    if run is None:
+        return ""
+    named = getattr(run.state, "revision", None)
+    return f"R{named.number}" if named else f"state {run.state.number}"
+
+
+def basis_out(basis: Basis) -> BasisOut:
+    """What figures rest on, in words that stand beside them."""
+    name, far = _name(basis), basis.apart
+    words = {
+        "own": "Its own run in moving oil.",
+        "preview": f"A preview on the run of {name}: same pan, nearly the same draw. "
+        "Its own run is to come; until then nothing is said to hold.",
+        "settled": "On settled oil, which knows no waves: a first look until a run in moving oil "
+        "is finished.",
+        "steady": "No lap: level and steady at the usual running speed.",
+    }[basis.kind]
+    return BasisOut(
+        kind=basis.kind,
+        run_id=None if basis.run is None else basis.run.pk,
+        run_name=name,
+        words=words,
+        oil_apart_l=None if far is None else round(far.oil * 1e3, 3),
+        draw_apart_l_min=None if far is None else round(far.draw * 60e3, 2),
+    )
+
+
+def _lap(build: Build, document: BuildDocument, basis: Basis) -> dict[str, bytes]:
+    """The circuit over the lap, kept for the next who asks."""
+    assert build.current is not None
+
+    def work_out() -> Parts:
+        on = basis.on
+        lap = circuit_lap(document, on.log, on.record, on.corners)
+        told = circuit_lap_out(lap, in_pan(document, lap))
+        pressure = told.pressure
+        if basis.kind == "own" and basis.run is not None:
+            pressure = figures_kept(basis.run).pressure or pressure
+        bottle = bottle_out(document, lap, on.corners)
+        parts = {"pressure": pressure, "whole": told}
+        return parts | ({"bottle": bottle} if bottle else {})
+
+    return kept("moving", build.current, build.lap, work_out, b"pressure", basis.known_by)
+
+
+def pressure(workshop: Workshop, build_id: int) -> bytes:
+    """A build's circuit as it stands, over its lap, on the best record there is.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    assert build.current is not None
+    document = document_of(build)
+    basis = basis_of(build)
+    parts = _lap(build, document, basis)
+    whole = json.loads(parts["whole"])
+    other = other_check(document, basis.on.log, basis.on.record, basis.on.corners)
+    stop = stopped_out(document)
+    return joined(
+        {
+            "state": str(build.current.number).encode(),
+            "basis": basis_out(basis).model_dump_json().encode(),
+            "layout": layout_out(document, network_of(document)).model_dump_json().encode(),
+            "pressure": parts["pressure"],
+            "samples": json.dumps(whole["samples"]).encode(),
+            "in_pan_l": json.dumps(whole["in_pan_l"]).encode(),
+            "duration_s": json.dumps(round(basis.on.log.duration, 3)).encode(),
+            "bottle": parts.get("bottle", b"null"),
+            "other_check": b"null" if other is None else other.model_dump_json().encode(),
+            "stopped": b"null" if stop is None else stop.model_dump_json().encode(),
+        }
+    )
+
+
+def trial(workshop: Workshop, build_id: int, act: TuneAccumulator) -> TrialOut:
+    """An accumulator tried over the lap.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    return trial_out(document_of(build), act, basis_of(build).on)
+
+
+def mapped(workshop: Workshop, build_id: int, wanted: MapIn) -> BottleMapOut:
+    """The lowest gallery pressure of the lap over size and pre-charge of the bottle.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    document, on = document_of(build), basis_of(build).on
+    _, done = tried(document, TuneAccumulator(kind="tune_accumulator", volume_l=2.0))
+    volumes = np.linspace(_LEAST_L, wanted.most_l, _SIZES) * 1e-3
+    charges = np.linspace(_LEAST_BAR, wanted.most_bar, _CHARGES) * 1e5
+    found = bottle_map(
+        done.build, on.log, on.record, on.corners, volumes.tolist(), charges.tolist()
+    )
+    return bottle_map_out(found)
+
+
+def guesses(workshop: Workshop, build_id: int) -> GuessesOut:
+    """What nobody measured of the circuit, and how far it moves the forecast over the lap.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    if build.lap is None:
+        return guesses_out(())
+    log = log_of(build.lap)
+    return guesses_out(swings(document_of(build), log, corners_of(build.lap, log)))

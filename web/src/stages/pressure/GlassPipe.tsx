@@ -1,0 +1,20 @@
+import { useMemo, type ReactElement } from "react";
+import { pathOf } from "../../drawing/geometry";
+import { hatchPath } from "../../drawing/hatch";
+import { bandRing, rounded, shares } from "./glass";
+import type { Pipe } from "./plan";
+
+/** A glass pipe with oil and air by their true shares of its width. */
+export function GlassPipe({ pipe, gas }: { pipe: Pipe; gas: number }): ReactElement {
+  const line = useMemo(() => rounded(pipe.line, 14), [pipe.line]);
+  const wall = useMemo(() => bandRing(line, pipe.width / 2, -pipe.width / 2), [line, pipe.width]);
+  const { oil, air } = shares(line, pipe.width - 2, gas, pipe.airOn);
+  return (
+    <g data-pipe={pipe.key} data-gas={gas.toFixed(2)}>
+      {oil && <path d={pathOf(oil)} fill="var(--oil)" />}
+      {air && <path d={pathOf(air)} fill="var(--air)" />}
+      {air && <path d={hatchPath([air], 6, -1)} stroke="var(--air-ink)" strokeWidth="0.8" />}
+      <path d={pathOf(wall)} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
+    </g>
+  );
+}

@@ -1,0 +1,5 @@
+/** What the middle of the screen shows. */
+export type PictureKind = "circuit" | "traces" | "table";
+
+/** The page of the inspector. */
+export type Tab = "bottle" | "dips" | "numbers";
