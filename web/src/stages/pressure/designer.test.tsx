@@ -19,7 +19,7 @@ const TRIAL: Trial = {
     fill_up: true,
     volume_l: 2,
     precharge_bar: 2.4,
-  } as Trial["act"],
+  },
   pressure: { ...STAGE.pressure, lowest_bar: 3.2, dips: [], under_s: 0 },
   bottle: BOTTLE,
   oil_added_l: 0.6,
