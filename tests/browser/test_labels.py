@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import pytest
 from accounts.models import User
+from bilge_core.acts.registry import read_act
+from bilge_core.document.build import Build as BuildDocument
 from builds.models import Build
 from builds.services import add_build, checked_document
 from loads.models import Lap
@@ -24,10 +26,19 @@ def builds(transactional_db: None) -> list[Build]:
     workshop = Workshop.objects.create(name="Reed Lane")
     user = User.objects.create_user("ada", password="bearing-shell-9", workshop=workshop)
     lap = store_lap(user, "lap 7", DEMO / "saltmarsh.csv", "saltmarsh.csv")
-    return [
-        add_build(user, checked_document((DEMO / name).read_bytes()), "from a file", lap)
-        for name in DOCUMENTS
-    ]
+    documents = [checked_document((DEMO / name).read_bytes()) for name in DOCUMENTS]
+    return [add_build(user, each, "from a file", lap) for each in (*documents, full(documents[0]))]
+
+
+def full(build: BuildDocument) -> BuildDocument:
+    """A build with all that Pressure draws: two filters, cooler, regulator, bottle, turbo."""
+    for act in (
+        {"kind": "move_filter", "filters": 2}, {"kind": "fit_cooler"},
+        {"kind": "fit_regulator", "opens_bar": 5},
+        {"kind": "fit_accumulator", "volume_l": 2, "precharge_bar": 2.4}, {"kind": "feed_turbo"},
+    ):  # fmt: skip
+        build = read_act(act).done(build).build
+    return build
 
 
 def _wait_for_drawing(page: Page, css: str) -> None:
@@ -42,6 +53,11 @@ def _read(page: Page, build: Build) -> list[str]:
         page.click("button", kind)
         _wait_for_drawing(page, "main svg g[data-words]")
         found += [f"Slosh, {kind}: {fault}" for fault in faults(page)]
+    for kind in ("Circuit", "Traces"):
+        page.goto(f"/builds/{build.pk}/pressure")
+        page.click("button", kind)
+        _wait_for_drawing(page, "main svg[role=img] text")
+        found += [f"Pressure, {kind}: {fault}" for fault in faults(page)]
     for stage, css in (
         ("pan", "main svg g[data-words]"), ("car", "[data-car-plan]"), ("loads", "[data-held]"),
     ):  # fmt: skip

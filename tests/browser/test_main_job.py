@@ -110,8 +110,8 @@ def test_night_and_phone(page: Page) -> None:
     import_lap(page)
     page.until(lambda: "Not yours yet" in page.verdict())
     page.find("div.fixed > button").click()
-    page.click("a", "Pressure")
-    page.says("Pressure: to come")
+    page.click("a", "Drains")
+    page.says("Drains: to come")
     page.size(1280, 800)
     page.click("button", "Paper theme")
 

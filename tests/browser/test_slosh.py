@@ -193,7 +193,7 @@ def test_revisions_history_and_commands(slosh: Page, build: Build) -> None:
     slosh.says("R1 · more oil")
     slosh.click("button", "Show state 1")
     slosh.until(lambda: Build.objects.get(pk=build.pk).current.number == 1)
-    slosh.driver.switch_to.active_element.send_keys(Keys.ESCAPE)
+    slosh.press(Keys.ESCAPE)
     slosh.says("State 1")
     slosh.press(Keys.CONTROL, "y")
     slosh.says("State 2")

@@ -125,6 +125,10 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "over_relief", lambda share: of(gauge.check_highest(share * 5.0, 5.0)),
         1.09, 1.11, None, "bad",
     ),
+    (
+        "inlet_depression", lambda kpa: pickup.INLET_DEPRESSION.holds(kpa * 1e3), 24.9, 25.1,
+        True, False,
+    ),
     ("oil_apart", lambda litres: Apart(litres * 1e-3, 0.0).is_little, -0.049, -0.051, True, False),
     ("draw_apart", lambda flow: Apart(0.0, flow / 60e3).is_little, 0.99, 1.01, True, False),
     (

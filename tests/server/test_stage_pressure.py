@@ -199,3 +199,45 @@ def test_a_run_of_another_build_is_no_basis(api: Api, user: User, short_build: B
     twin = add_build(user, document_of(short_build), "from a file", short_build.lap)
     told = told_of(api, twin)
     assert (told["basis"]["kind"], told["basis"]["run_id"]) == ("settled", None)
+
+
+class TestSupplyAndCooling:
+    def test_figures_are_read_as_typed(self, api: Api, build: Build) -> None:
+        path = f"/stages/pressure/{build.pk}/supply"
+        body = {"system": "us", "asked": {"wanted_bar": "60", "at_rpm": "5500"}}
+        status, told = api("POST", path, body)
+        assert status == 200
+        assert told["setting"]["wanted_bar"] == pytest.approx(4.14, abs=0.01)  # 60 psi
+        assert told["setting"]["rpm"] == 5500
+        bare = api("POST", path, {"system": "metric"})[1]
+        assert bare["setting"] is None
+        assert [row["rpm"] for row in bare["cold"]] == [900, 2000, 3000]
+
+    def test_the_heat_of_a_lap(self, api: Api, build: Build) -> None:
+        path = f"/stages/pressure/{build.pk}/cooling"
+        status, told = api("POST", path, {"system": "metric"})
+        assert status == 200
+        assert told["power_guessed"]
+        asked = {"greatest_power_kw": "200 hp", "air_c": "95 F", "minutes": 10}
+        hot = api("POST", path, {"system": "metric", "asked": asked})[1]
+        assert not hot["power_guessed"]
+        assert hot["given_kw"] == pytest.approx(149.1 * 0.6 * 0.035, abs=0.02)
+        assert hot["time_s"][-1] == 600
+
+    @pytest.mark.parametrize(
+        ("what", "asked", "field"),
+        [
+            ("supply", {"wanted_bar": "much"}, "wanted_bar"),
+            ("supply", {"wanted_bar": -1}, "wanted_bar"),
+            ("cooling", {"air_c": 400}, "air_c"),
+            ("cooling", {"used_pct": 0}, "used_pct"),
+            ("cooling", {"minutes": "long"}, "minutes"),
+        ],
+    )
+    def test_what_cannot_be_is_refused_in_place(
+        self, what: str, asked: dict[str, Any], field: str, api: Api, build: Build
+    ) -> None:
+        body = {"system": "metric", "asked": asked}
+        status, told = api("POST", f"/stages/pressure/{build.pk}/{what}", body)
+        assert status == 422
+        assert any(field in each for each in fields(told)), told

@@ -74,8 +74,8 @@ def meets(build: Build, log: Log, record: Record, step: float = STEP) -> Met:
     >>> from bilge_core.document.read import read_build
     >>> build = read_build(Path("demo/dunlin.json").read_text())
     >>> log = Log(np.arange(0.0, 1.01, 0.1), *np.zeros((3, 11)), np.full(11, 400.0))
-    >>> meets(build, log, Record(log.time, np.zeros(11))).gas.max()
-    0.0
+    >>> len(meets(build, log, Record(log.time, np.zeros(11))).gas)
+    200
     """
     felt = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     return met_over(log.time, log.engine_speed, felt, record.time, record.gas_share, step)

@@ -114,7 +114,7 @@ def order_of(build: Build, network: Network) -> Order:
     >>> build = read_build(Path("demo/dunlin.json").read_text())
     >>> order = order_of(build, network_of(build))
     >>> [build.circuit.component(part.component).kind for part in order.line]
-    ['relief', 'filter']
+    ['relief', 'sandwich_plate', 'cooler', 'filter']
     """
     graph = _graph(build, network)
     circuit = build.circuit

@@ -120,6 +120,11 @@ def _go_on(state: Flowing, speed: Array, gravity: Array, step: float) -> None:
     march(state, step, speed, rows, np.zeros(len(speed)), NOTHING_KEPT)
 
 
+def on_steadily(state: Flowing, speed: float, seconds: float, gravity: Array = LEVEL) -> None:
+    """Run a state on at one speed [rad/s] with nothing but oil at the mouth, keeping nothing."""
+    _go_on(state, np.full(round(seconds / _SETTLING_STEP), speed), gravity, _SETTLING_STEP)
+
+
 def settled_in(network: Network, speed: float, gravity: Array = LEVEL) -> Flowing:
     """The state of an engine that has long run at a speed under a steady load, mouth covered.
 
@@ -146,8 +151,7 @@ def settled_in(network: Network, speed: float, gravity: Array = LEVEL) -> Flowin
     True
     """
     state = at_rest(network.still)
-    steps = round(_SETTLES_IN / _SETTLING_STEP)
-    _go_on(state, np.full(steps, speed), gravity, _SETTLING_STEP)
+    on_steadily(state, speed, _SETTLES_IN, gravity)
     state.given[:] = 0.0
     state.whole["drawn_oil"] = state.whole["drawn_gas"] = 0.0
     return state
@@ -202,9 +206,8 @@ def steady(network: Network, speed: Array = TABLE) -> Steady:
     """
     state = at_rest(network.still)
     gallery, drawn = np.zeros(len(speed)), np.zeros(len(speed))
-    steps = round(_STEADY_IN / _SETTLING_STEP)
     for at, each in enumerate(speed.tolist()):
-        _go_on(state, np.full(steps, each), LEVEL, _SETTLING_STEP)
+        on_steadily(state, each, _STEADY_IN)
         gallery[at] = state.nodes["pressure"][network.gallery]
         drawn[at] = state.elements["flow"][suction_of(network)]
     return Steady(speed, gallery, drawn)
@@ -213,8 +216,7 @@ def steady(network: Network, speed: Array = TABLE) -> Steady:
 def steady_at(network: Network, speed: float, node: int) -> float:
     """Pressure at a node [Pa], running steadily at a crank speed [rad/s] with nothing but oil."""
     state = at_rest(network.still)
-    steps = round(_STEADY_IN / _SETTLING_STEP)
-    _go_on(state, np.full(steps, speed), LEVEL, _SETTLING_STEP)
+    on_steadily(state, speed, _STEADY_IN)
     return float(state.nodes["pressure"][node])
 
 

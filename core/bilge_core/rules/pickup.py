@@ -9,7 +9,14 @@ BRACES = Rule("tube_brace", "The tube is braced, not its bell or joint alone", C
 TUBE_SPEED = Rule(
     "tube_speed", "Oil goes up the tube at 3 m/s at most", "ours", high=3.0, unit="m/s"
 )
-RULES = (JOINT, BRACES, TUBE_SPEED)
+INLET_DEPRESSION = Rule(
+    "inlet_depression",
+    "A pump's inlet is at most 0.25 bar under the air's pressure",
+    "from memory, 0.2 to 0.3 bar: beyond it oil gives off its gas and the pump fills badly",
+    high=25e3,
+    unit="Pa",
+)
+RULES = (JOINT, BRACES, TUBE_SPEED, INLET_DEPRESSION)
 
 
 def check_joint(seal: str, age: str, field: str) -> Check | None:

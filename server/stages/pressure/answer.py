@@ -7,6 +7,7 @@ import json
 import numpy as np
 from accounts.models import Workshop
 from bilge_core.acts.bottle_tuned import TuneAccumulator
+from bilge_core.cooling.engine import Conditions
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.alone import swings
 from bilge_core.forecast.bottle_map import bottle_map
@@ -24,6 +25,7 @@ from bilge_core.tell.bottle import (
     tried,
 )
 from bilge_core.tell.circuit_lap import circuit_lap_out, layout_out
+from bilge_core.tell.supply import KELVIN, CoolingOut, SupplyOut, cooling_out, supply_out
 from builds.models import Build
 from builds.selectors import build_of, document_of
 from forecasts.kept import Parts, joined, kept
@@ -31,7 +33,7 @@ from loads.services import corners_of, log_of
 from runs.selectors import figures_kept
 
 from stages.pressure.basis import Basis, basis_of
-from stages.pressure.schemas import BasisOut, MapIn
+from stages.pressure.schemas import BasisOut, MapIn, Stint, Supply
 
 _SIZES, _CHARGES = 10, 20
 """Cells of a map."""
@@ -143,6 +145,41 @@ def mapped(workshop: Workshop, build_id: int, wanted: MapIn) -> BottleMapOut:
         done.build, on.log, on.record, on.corners, volumes.tolist(), charges.tolist()
     )
     return bottle_map_out(found)
+
+
+def supply(workshop: Workshop, build_id: int, asked: Supply) -> SupplyOut:
+    """The circuit hot and cold at many speeds, its valve's setting, its start.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    document = document_of(build_of(workshop, build_id))
+    wanted = None if asked.wanted_bar is None else asked.wanted_bar * 1e5
+    return supply_out(document, wanted, asked.at_rpm)
+
+
+_POWER_KW = 150.0  # where nobody told (ours)
+
+
+def cooling(workshop: Workshop, build_id: int, asked: Stint) -> CoolingOut:
+    """The oil's heat over a stint; speed and gas are those of the lap, where there is one.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(workshop, build_id)
+    document, on = document_of(build), basis_of(build).on
+    power = asked.greatest_power_kw or document.car.engine_power_kw
+    stint = Conditions(
+        power=(power or _POWER_KW) * 1e3, used=asked.used_pct / 100.0,
+        share=asked.to_oil_pct / 100.0, air=asked.air_c + KELVIN, water=asked.water_c + KELVIN,
+        speed=float(np.mean(on.lap.met.speed)),
+        gas=float(np.mean(on.lap.trace.gas[:, on.lap.network.gallery])),
+        lasts=asked.minutes * 60.0, begin=asked.begin_c + KELVIN,
+    )  # fmt: skip
+    return cooling_out(document, stint, power is None)
 
 
 def guesses(workshop: Workshop, build_id: int) -> GuessesOut:

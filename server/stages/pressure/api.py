@@ -6,12 +6,13 @@ from accounts.requests import signed_in
 from bilge_core.tell.alone import GuessesOut
 from bilge_core.tell.bottle import BottleMapOut, TrialOut
 from bilge_core.tell.circuit import CircuitOut, circuit_out
+from bilge_core.tell.supply import CoolingOut, SupplyOut
 from builds.selectors import build_of, document_of
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 
 from stages.pressure import answer
-from stages.pressure.schemas import MapIn, PressureStageOut, TrialIn
+from stages.pressure.schemas import CoolingIn, MapIn, PressureStageOut, SupplyIn, TrialIn
 
 router = Router()
 
@@ -33,6 +34,18 @@ def try_bottle(request: HttpRequest, build_id: int, payload: TrialIn) -> TrialOu
 def get_bottle_map(request: HttpRequest, build_id: int, wanted: Query[MapIn]) -> BottleMapOut:
     """The lowest gallery pressure over size and pre-charge."""
     return answer.mapped(signed_in(request).workshop, build_id, wanted)
+
+
+@router.post("/{int:build_id}/supply", response=SupplyOut, operation_id="ask_supply")
+def ask_supply(request: HttpRequest, build_id: int, payload: SupplyIn) -> SupplyOut:
+    """The circuit hot and cold, what its valve is set to for a wanted gallery, its start."""
+    return answer.supply(signed_in(request).workshop, build_id, payload.asked)
+
+
+@router.post("/{int:build_id}/cooling", response=CoolingOut, operation_id="ask_cooling")
+def ask_cooling(request: HttpRequest, build_id: int, payload: CoolingIn) -> CoolingOut:
+    """The oil's temperature over a stint and at rest, cooler by cooler."""
+    return answer.cooling(signed_in(request).workshop, build_id, payload.asked)
 
 
 @router.get("/{int:build_id}/circuit", response=CircuitOut, operation_id="get_circuit")

@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from bilge_core.acts.bottle_tuned import TuneAccumulator
-from bilge_core.acts.registry import read_act
+from bilge_core.acts.registry import figures_read, read_act
+from bilge_core.cooling.engine import SHARE_OF_POWER, USED_OF_POWER
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.bottle import BottleOut, OtherCheckOut, StoppedOut
@@ -66,3 +67,41 @@ class MapIn(Schema):
 
     most_l: Annotated[float, Field(gt=0.2, le=20)] = 4.0
     most_bar: Annotated[float, Field(gt=0.2, le=30)] = 4.0
+
+
+class Supply(Schema):
+    """What the pressure valve is to be set for; null: nothing."""
+
+    wanted_bar: Annotated[float, Field(gt=0, le=20)] | None = None
+    at_rpm: Annotated[float, Field(ge=300, le=20_000)] = 6000.0
+
+
+class Stint(Schema):
+    """What the oil's heat is worked out in; null: the likely figure, marked as guessed."""
+
+    greatest_power_kw: Annotated[float, Field(gt=0, le=3000)] | None = None
+    used_pct: Annotated[float, Field(gt=0, le=100)] = 100.0 * USED_OF_POWER
+    to_oil_pct: Annotated[float, Field(gt=0, le=20)] = 100.0 * SHARE_OF_POWER
+    air_c: Annotated[float, Field(ge=-30, le=60)] = 25.0
+    water_c: Annotated[float, Field(ge=0, le=130)] = 88.0
+    minutes: Annotated[float, Field(gt=0, le=1500)] = 25.0
+    begin_c: Annotated[float, Field(ge=-30, le=150)] = 60.0
+
+
+def _figures(raw: Any, told: ValidationInfo) -> Any:
+    """Figures as typed, in the unit system that is told before them."""
+    return figures_read(raw, told.data.get("system", "metric"), "asked")
+
+
+class SupplyIn(Schema):
+    """What to tell of the circuit in other conditions."""
+
+    system: UnitSystem
+    asked: Annotated[Supply, BeforeValidator(_figures)] = Supply()
+
+
+class CoolingIn(Schema):
+    """What to work the oil's heat out in."""
+
+    system: UnitSystem
+    asked: Annotated[Stint, BeforeValidator(_figures)] = Stint()

@@ -85,3 +85,52 @@ export const useBottleMap = (
         }),
       ),
   });
+
+export type Supply = Schemas["SupplyOut"];
+export type Cooling = Schemas["CoolingOut"];
+/** Figures as numbers, or as typed with any unit. */
+export type SupplyAsked = { [key in keyof Schemas["Supply"]]?: number | string };
+export type CoolingAsked = { [key in keyof Schemas["Stint"]]?: number | string };
+
+/** The circuit hot and cold, and what its valve is set to for a wanted gallery. */
+export const useSupply = (
+  build: BuildOut,
+  asked: SupplyAsked,
+  system: Schemas["TrialIn"]["system"],
+): UseQueryResult<Supply> =>
+  useQuery({
+    queryKey: ["supply", build.id, build.state, asked, system],
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: async () =>
+      bodyOf(
+        "SupplyOut",
+        await client.POST("/api/stages/pressure/{build_id}/supply", {
+          ...at(build),
+          body: { system, asked: asked as Schemas["Supply"] },
+        }),
+      ),
+  });
+
+/** The oil's heat over a stint. */
+export const useCooling = (
+  build: BuildOut,
+  runId: number | null,
+  asked: CoolingAsked,
+  system: Schemas["TrialIn"]["system"],
+): UseQueryResult<Cooling> =>
+  useQuery({
+    queryKey: ["cooling", ...restsOn(build, runId), asked, system],
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: async () =>
+      bodyOf(
+        "CoolingOut",
+        await client.POST("/api/stages/pressure/{build_id}/cooling", {
+          ...at(build),
+          body: { system, asked: asked as Schemas["Stint"] },
+        }),
+      ),
+  });

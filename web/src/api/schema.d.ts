@@ -1204,6 +1204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pressure/{build_id}/cooling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Cooling
+         * @description The oil's temperature over a stint and at rest, cooler by cooler.
+         */
+        post: operations["ask_cooling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pressure/{build_id}/guesses": {
         parameters: {
             query?: never;
@@ -1220,6 +1240,26 @@ export interface paths {
         get: operations["get_guesses"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pressure/{build_id}/supply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Supply
+         * @description The circuit hot and cold, what its valve is set to for a wanted gallery, its start.
+         */
+        post: operations["ask_supply"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2196,6 +2236,32 @@ export interface components {
             ports: components["schemas"]["PortOut"][];
         };
         /**
+         * ConditionOut
+         * @description The circuit running steadily. `unfiltered`: share that goes past the filter's element.
+         *
+         *     `starves`: the pump's inlet is sucked so low that it fills badly.
+         */
+        ConditionOut: {
+            /** Along */
+            along: components["schemas"]["PartDropOut"][];
+            /** Brought L Min */
+            brought_l_min: number;
+            /** Gallery Bar */
+            gallery_bar: number;
+            /** Inlet Bar */
+            inlet_bar: number;
+            /** Outlet Bar */
+            outlet_bar: number;
+            /** Relieved L Min */
+            relieved_l_min: number;
+            /** Rpm */
+            rpm: number;
+            /** Starves */
+            starves: boolean;
+            /** Unfiltered */
+            unfiltered: number;
+        };
+        /**
          * Cooler
          * @description A cooler in the air.
          */
@@ -2238,6 +2304,88 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
             /** Rating Kw */
             rating_kw?: number | null;
+        };
+        /**
+         * CoolerOut
+         * @description A cooler where the oil comes to rest. `rating_known`: else it takes nothing out here.
+         */
+        CoolerOut: {
+            /** Component */
+            component: string;
+            /** Effectiveness */
+            effectiveness: number;
+            /** Flow L Min */
+            flow_l_min: number;
+            /** Heat Btu H */
+            heat_btu_h: number;
+            /** Heat Kw */
+            heat_kw: number;
+            /** Oil In C */
+            oil_in_c: number;
+            /** Oil Out C */
+            oil_out_c: number;
+            /** Other Out C */
+            other_out_c: number;
+            /** Rating Known */
+            rating_known: boolean;
+        };
+        /**
+         * CoolingIn
+         * @description What to work the oil's heat out in.
+         */
+        CoolingIn: {
+            /**
+             * @default {
+             *       "air_c": 25,
+             *       "begin_c": 60,
+             *       "greatest_power_kw": null,
+             *       "minutes": 25,
+             *       "to_oil_pct": 3.5000000000000004,
+             *       "used_pct": 60,
+             *       "water_c": 88
+             *     }
+             */
+            asked: components["schemas"]["Stint"];
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * CoolingOut
+         * @description The oil's heat over a stint; `steady_c` null: hotter than its figures reach.
+         *
+         *     `needed_kw`, `needed_btu_h`: rating of the first cooler that keeps the wanted temperature.
+         *     `usual_bar`: gallery at the mean speed, at the document's temperature and at the steady one.
+         */
+        CoolingOut: {
+            /** Coolers */
+            coolers: components["schemas"]["CoolerOut"][];
+            /** Given Btu H */
+            given_btu_h: number;
+            /** Given Kw */
+            given_kw: number;
+            /** Lost Kw */
+            lost_kw: number;
+            /** Needed Btu H */
+            needed_btu_h: number | null;
+            /** Needed Kw */
+            needed_kw: number | null;
+            /** Power Guessed */
+            power_guessed: boolean;
+            /** Steady Bar */
+            steady_bar: number | null;
+            /** Steady C */
+            steady_c: number | null;
+            /** Temperature C */
+            temperature_c: number[];
+            /** Time S */
+            time_s: number[];
+            /** Usual Bar */
+            usual_bar: number;
+            /** Wanted C */
+            wanted_c: number;
         };
         /**
          * CornerIn
@@ -4730,6 +4878,20 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * PartDropOut
+         * @description A part of the line at one condition.
+         */
+        PartDropOut: {
+            /** Bypassed L Min */
+            bypassed_l_min: number;
+            /** Component */
+            component: string;
+            /** Drop Bar */
+            drop_bar: number;
+            /** Flow L Min */
+            flow_l_min: number;
+        };
+        /**
          * PartOut
          * @description A component where oil comes by it; `enters`, `leaves`: nodes of the samples.
          */
@@ -5954,6 +6116,20 @@ export interface components {
             };
         };
         /**
+         * SecondFilterOut
+         * @description The same at the highest speed with another filter on the base, or with longer lines held.
+         */
+        SecondFilterOut: {
+            /** Before Bar */
+            before_bar: number;
+            /** Before Drop Bar */
+            before_drop_bar: number;
+            /** Drop Bar */
+            drop_bar: number;
+            /** Gallery Bar */
+            gallery_bar: number;
+        };
+        /**
          * SectionOut
          * @description A cut: the space below the rail and above it; place along the cut and height [mm].
          *
@@ -6143,6 +6319,26 @@ export interface components {
             typed: {
                 [key: string]: string;
             };
+        };
+        /**
+         * SettingOut
+         * @description What the valve that rules the pressure is set to for a wanted gallery.
+         */
+        SettingOut: {
+            /** Least Bar */
+            least_bar: number;
+            /** Most Bar */
+            most_bar: number;
+            /** Now Bar */
+            now_bar: number | null;
+            /** Opens Bar */
+            opens_bar: number | null;
+            /** Rpm */
+            rpm: number;
+            /** Valve */
+            valve: string;
+            /** Wanted Bar */
+            wanted_bar: number;
         };
         /**
          * ShelfOut
@@ -6378,6 +6574,22 @@ export interface components {
             under_crank_mm: number | null;
         };
         /**
+         * StartUpOut
+         * @description How long until the gallery has pressure, cranked: from dry, and primed.
+         */
+        StartUpOut: {
+            /** Dry S */
+            dry_s: number;
+            /** Primed S */
+            primed_s: number;
+            /** Rpm */
+            rpm: number;
+            /** To Fill L */
+            to_fill_l: number;
+            /** To Fill Primed L */
+            to_fill_primed_l: number;
+        };
+        /**
          * StartsIn
          * @description How many starts of a build as it stands are wanted, the first among them.
          */
@@ -6419,6 +6631,44 @@ export interface components {
             /** Parent */
             parent: number | null;
             revision: components["schemas"]["RevisionOut"] | null;
+        };
+        /**
+         * Stint
+         * @description What the oil's heat is worked out in; null: the likely figure, marked as guessed.
+         */
+        Stint: {
+            /**
+             * Air C
+             * @default 25
+             */
+            air_c: number;
+            /**
+             * Begin C
+             * @default 60
+             */
+            begin_c: number;
+            /** Greatest Power Kw */
+            greatest_power_kw?: number | null;
+            /**
+             * Minutes
+             * @default 25
+             */
+            minutes: number;
+            /**
+             * To Oil Pct
+             * @default 3.5000000000000004
+             */
+            to_oil_pct: number;
+            /**
+             * Used Pct
+             * @default 60
+             */
+            used_pct: number;
+            /**
+             * Water C
+             * @default 88
+             */
+            water_c: number;
         };
         /**
          * StoppedOut
@@ -6484,6 +6734,54 @@ export interface components {
             typed: {
                 [key: string]: string;
             };
+        };
+        /**
+         * Supply
+         * @description What the pressure valve is to be set for; null: nothing.
+         */
+        Supply: {
+            /**
+             * At Rpm
+             * @default 6000
+             */
+            at_rpm: number;
+            /** Wanted Bar */
+            wanted_bar?: number | null;
+        };
+        /**
+         * SupplyIn
+         * @description What to tell of the circuit in other conditions.
+         */
+        SupplyIn: {
+            /**
+             * @default {
+             *       "at_rpm": 6000,
+             *       "wanted_bar": null
+             *     }
+             */
+            asked: components["schemas"]["Supply"];
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * SupplyOut
+         * @description A circuit at many speeds, hot and cold; its valve's setting; its start.
+         */
+        SupplyOut: {
+            /** Cold */
+            cold: components["schemas"]["ConditionOut"][];
+            /** Cold C */
+            cold_c: number;
+            /** Hot */
+            hot: components["schemas"]["ConditionOut"][];
+            /** Hot C */
+            hot_c: number;
+            second_filter: components["schemas"]["SecondFilterOut"] | null;
+            setting: components["schemas"]["SettingOut"] | null;
+            start_up: components["schemas"]["StartUpOut"];
         };
         /**
          * SurfaceOut
@@ -13405,6 +13703,122 @@ export interface operations {
             };
         };
     };
+    ask_cooling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoolingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoolingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_guesses: {
         parameters: {
             query?: never;
@@ -13463,6 +13877,122 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_supply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SupplyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupplyOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

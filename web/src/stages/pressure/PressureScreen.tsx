@@ -18,6 +18,7 @@ import { pressureAs, volumeAs } from "../../parts/units";
 import { LapBar } from "../../plots/LapBar";
 import { nearestIndex } from "../../plots/traces";
 import { CircuitDrawing } from "./CircuitDrawing";
+import { CoolingPage } from "./CoolingPage";
 import { Designer } from "./Designer";
 import { DipsOfPressure } from "./DipsOfPressure";
 import { lanesOf, type Lane } from "./lanes";
@@ -25,6 +26,7 @@ import { lapTable } from "./lapTable";
 import { MomentTable } from "./MomentTable";
 import type { PictureKind, Tab } from "./picture";
 import { PressureStrip } from "./PressureStrip";
+import { SupplyPage } from "./SupplyPage";
 import { toldAt } from "./sentence";
 import { Traces } from "./Traces";
 import { usePressureCommands } from "./usePressureCommands";
@@ -256,9 +258,11 @@ function Shown({ stage, runId }: { stage: PressureStage; runId: number | null })
           pages={[
             {
               key: "bottle",
-              label: "Accumulator",
+              label: "Bottle",
               content: <Designer stage={stage} runId={runId} onTime={at.goTo} />,
             },
+            { key: "supply", label: "Supply", content: <SupplyPage /> },
+            { key: "cooling", label: "Cooling", content: <CoolingPage runId={runId} /> },
             {
               key: "dips",
               label: "Dips",

@@ -2,4 +2,4 @@
 export type PictureKind = "circuit" | "traces" | "table";
 
 /** The page of the inspector. */
-export type Tab = "bottle" | "dips" | "numbers";
+export type Tab = "bottle" | "supply" | "cooling" | "dips" | "numbers";

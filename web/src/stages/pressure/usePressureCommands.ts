@@ -44,6 +44,13 @@ export function usePressureCommands({
     { id: "traces", group: picture, words: "Traces", key: "v", run: () => setKind("traces") },
     { id: "table", group: picture, words: "Table", key: "t", run: () => setKind("table") },
     { id: "bottle", group: picture, words: "Accumulator", key: "b", run: () => setTab("bottle") },
+    {
+      id: "supply",
+      group: picture,
+      words: "Supply: hot, cold, the valve's setting",
+      run: () => setTab("supply"),
+    },
+    { id: "cooling", group: picture, words: "Heat and cooling", run: () => setTab("cooling") },
     { id: "dips", group: picture, words: "Dips", key: "d", run: () => setTab("dips") },
     {
       id: "numbers",

@@ -1,0 +1,234 @@
+"""Heat into the oil and out of it, against handbook relations and closed forms."""
+
+from __future__ import annotations
+
+import math
+
+import ht
+import numpy as np
+import pytest
+from bilge_core.cooling.engine import (
+    Conditions,
+    cooling_over,
+    heat_from_temperatures,
+    rating_for,
+)
+from bilge_core.cooling.exchangers import BTU_PER_HOUR, capacity_rate, exchanger_rated
+from bilge_core.cooling.stint import HOTTEST, Heat, steady_temperature, stint
+from bilge_core.document.build import Build
+from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.physics.turns import speed_of_rpm
+from bilge_core.tell.supply import cooling_out, supply_out
+
+from tests.networks import Raw, after, changed, dunlin, part
+
+HARD = Conditions(
+    power=200e3, used=0.6, share=0.035, air=298.15, water=361.15, speed=speed_of_rpm(5500.0),
+    gas=0.0, lasts=1800.0, begin=333.15,
+)  # fmt: skip
+
+
+def rated(kw: float | None, build: Build | None = None) -> Build:
+    def put(document: Raw) -> None:
+        part(document, "cooler")["rating_kw"] = kw
+
+    return changed(build or dunlin(), put)
+
+
+class TestExchangers:
+    def test_counterflow_is_the_textbooks(self) -> None:
+        """Kays and London, as every handbook has it: (1 - e)/(1 - C e), e = exp(-NTU(1 - C))."""
+        oil, water = 1200.0, 4000.0
+        cooler = exchanger_rated(20e3, 30.0, oil, water, "counterflow")
+        c = oil / water
+        e = math.exp(-cooler.conductance / oil * (1.0 - c))
+        assert (1.0 - e) / (1.0 - c * e) * oil * 30.0 == pytest.approx(20e3, rel=1e-6)
+
+    def test_crossflow_is_the_librarys(self) -> None:
+        cooler = exchanger_rated(12e3, 80.0, 1200.0, 340.0, "crossflow")
+        units = cooler.conductance / 340.0
+        share = ht.effectiveness_from_NTU(units, Cr=340.0 / 600.0, subtype="crossflow")
+        assert cooler.effectiveness(600.0) == pytest.approx(share)
+
+    @pytest.mark.parametrize("kind", ["crossflow", "counterflow"])
+    def test_a_rating_is_given_back_as_it_is_told(self, kind: str) -> None:
+        cooler = exchanger_rated(15e3, 60.0, 1200.0, 500.0, kind)  # type: ignore[arg-type]
+        assert cooler.takes(1200.0, 60.0) == pytest.approx(15e3, rel=1e-3)
+        assert cooler.takes(1200.0, 30.0) == pytest.approx(7.5e3, rel=1e-3)
+
+    def test_less_oil_leaves_colder_and_gas_spoils_it(self) -> None:
+        cooler = exchanger_rated(12e3, 80.0, 1200.0, 340.0, "crossflow")
+        drops = [cooler.takes(rate, 80.0) / rate for rate in (1200.0, 600.0, 200.0)]
+        assert drops == sorted(drops)
+        assert cooler.takes(1200.0, 80.0, 0.3) < cooler.takes(1200.0, 80.0)
+        assert cooler.takes(1200.0, 80.0, 1.0) == pytest.approx(0.0)
+        assert cooler.takes(0.0, 80.0) == 0.0
+
+    @pytest.mark.parametrize(
+        "wrong", [(0.0, 80.0, 1200.0, 300.0), (12e3, 0.0, 1200.0, 300.0), (25e3, 80.0, 1e3, 300.0)]
+    )
+    def test_a_rating_that_cannot_be_is_refused(self, wrong: tuple[float, ...]) -> None:
+        with pytest.raises(InvalidQuantity, match="rating"):
+            exchanger_rated(*wrong, "crossflow")  # type: ignore[arg-type]
+
+    def test_sixty_thousand_btu_an_hour(self) -> None:
+        """17.6 kW: by the definition of the British thermal unit."""
+        assert pytest.approx(17.6e3, rel=1e-3) == 60_000 * BTU_PER_HOUR
+
+    def test_what_oil_carries_is_what_a_temperature_tells(self) -> None:
+        """20 L/min of 820 kg/m3 and 2.2 kJ/kg/K, warmed by 20 K: 12.0 kW by hand."""
+        assert heat_from_temperatures(20 / 60e3, 820.0, 373.0, 393.0) == pytest.approx(
+            12.03e3, rel=1e-3
+        )
+        assert capacity_rate(20 / 60e3, 820.0) * 20.0 == pytest.approx(12.03e3, rel=1e-3)
+        with pytest.raises(InvalidQuantity, match="above"):
+            heat_from_temperatures(20 / 60e3, 820.0, 393.0, 373.0)
+
+
+class TestStint:
+    def test_it_nears_its_rest_as_one_exponential(self) -> None:
+        heat = Heat(4e3, 20e3, 50.0, 300.0, lambda _: 0.0)
+        time, warm = stint(heat, 310.0, 1200.0)
+        exact = 380.0 + (310.0 - 380.0) * np.exp(-time * 50.0 / 20e3)
+        assert np.abs(warm - exact).max() < 0.01
+        assert steady_temperature(heat) == pytest.approx(380.0)
+
+    def test_what_has_no_rest_is_followed_to_the_hottest(self) -> None:
+        heat = Heat(50e3, 10e3, 1.0, 300.0, lambda _: 0.0)
+        assert steady_temperature(heat) is None
+        assert stint(heat, 300.0, 600.0)[1].max() == HOTTEST
+
+    def test_a_stint_that_does_not_last_is_refused(self) -> None:
+        with pytest.raises(InvalidQuantity, match="stint"):
+            stint(Heat(1.0, 1.0, 1.0, 300.0, lambda _: 0.0), 300.0, 0.0)
+
+
+class TestAnEngine:
+    def test_heat_in_is_heat_out_at_rest(self) -> None:
+        found = cooling_over(rated(12.0), HARD)
+        assert found.steady is not None
+        taken = sum(each.heat for each in found.coolers)
+        assert taken + found.lost == pytest.approx(found.given, rel=1e-6)
+        assert found.given == pytest.approx(200e3 * 0.6 * 0.035)
+        (cooler,) = found.coolers
+        rate = capacity_rate(cooler.flow, 1.0)
+        assert cooler.oil_out < cooler.oil_in
+        assert (cooler.oil_in - cooler.oil_out) * rate * 850 == pytest.approx(cooler.heat, rel=0.1)
+
+    def test_a_larger_cooler_keeps_it_colder_and_more_power_hotter(self) -> None:
+        steady = [cooling_over(rated(kw), HARD).steady or 999.0 for kw in (6.0, 12.0, 24.0)]
+        assert steady == sorted(steady, reverse=True)
+        more = cooling_over(rated(12.0), Conditions(**{**HARD.__dict__, "power": 300e3})).steady
+        assert (more or 999.0) > steady[1]
+
+    def test_a_thermostat_keeps_it_from_being_cooled_cold(self) -> None:
+        light = Conditions(**{**HARD.__dict__, "power": 60e3})
+        free = cooling_over(rated(20.0), light).steady
+        kept = cooling_over(
+            rated(
+                20.0, changed(dunlin(), lambda d: part(d, "sandwich_plate").update(thermostat_c=85))
+            ),
+            light,
+        ).steady
+        assert free is not None
+        assert kept is not None
+        assert kept > free + 5.0
+
+    def test_a_cooler_nobody_rated_takes_nothing_and_says_so(self) -> None:
+        found = cooling_over(rated(None), HARD)
+        assert found.coolers[0].is_guessed
+        assert found.coolers[0].heat == 0.0
+
+    def test_the_rating_it_needs_keeps_what_is_wanted(self) -> None:
+        wanted = 383.15
+        rating = rating_for(rated(None), HARD, wanted)
+        assert rating is not None
+        steady = cooling_over(rated(rating / 1e3), HARD).steady
+        assert steady == pytest.approx(wanted, abs=0.5)
+
+    def test_no_rating_cools_below_the_air(self) -> None:
+        assert rating_for(rated(None), HARD, 290.0) is None
+
+    def test_a_rating_that_cannot_be_is_refused_in_place(self) -> None:
+        hot = rated(199.0)
+        with pytest.raises(InvalidInput, match="rating_kw"):
+            cooling_over(hot, HARD)
+
+    def test_as_it_is_told(self) -> None:
+        told = cooling_out(rated(12.0), HARD, power_guessed=False)
+        assert told.given_kw == 4.2
+        assert told.given_btu_h == pytest.approx(4.2e3 / BTU_PER_HOUR, abs=60)
+        assert told.steady_c is not None
+        assert told.steady_bar is not None
+        colder = told.steady_c < told.wanted_c
+        assert (told.steady_bar > told.usual_bar) == colder
+        assert len(told.time_s) == len(told.temperature_c)
+
+
+class TestSupply:
+    def test_hot_and_cold(self) -> None:
+        told = supply_out(dunlin(), None, 6000.0)
+        assert told.setting is None
+        hot, cold = told.hot[0], told.cold[0]
+        assert hot.rpm == cold.rpm == 900
+        assert cold.gallery_bar > 2.5 * hot.gallery_bar
+        assert cold.relieved_l_min > hot.relieved_l_min
+        for row in (*told.hot, *told.cold):
+            assert row.outlet_bar >= row.gallery_bar - 0.01
+            drops = sum(each.drop_bar for each in row.along if each.drop_bar > 0)
+            assert drops >= row.outlet_bar - row.gallery_bar - 0.05
+
+    def test_a_clogged_filters_bypass_is_told(self) -> None:
+        clogged = changed(
+            dunlin(),
+            lambda d: part(d, "filter").update(
+                drop={"drop_bar": 3.0, "flow_l_min": 20.0}, bypass_bar=1.0
+            ),
+        )
+        told = supply_out(clogged, None, 6000.0)
+        assert told.hot[-1].unfiltered > 0.2
+        assert supply_out(dunlin(), None, 6000.0).hot[-1].unfiltered == 0.0
+
+    def test_a_pipe_too_thin_starves_the_pump(self) -> None:
+        def thin(document: Raw) -> None:
+            pump = part(document, "pressure_stage")["id"]
+            into = {"component": pump, "port": "inlet"}
+            run = next(r for r in document["circuit"]["runs"] if into.items() <= r["end"].items())
+            run["line"] = {"kind": "hard_line", "bore_mm": 8.0, "length_mm": 600.0}
+
+        assert supply_out(changed(dunlin(), thin), None, 6000.0).hot[-1].starves
+        assert not supply_out(dunlin(), None, 6000.0).hot[-1].starves
+
+    def test_the_valve_set_so_gives_what_is_wanted(self) -> None:
+        told = supply_out(dunlin(), 4.2e5, 6000.0).setting
+        assert told is not None
+        assert told.opens_bar is not None
+
+        def put(document: Raw) -> None:
+            part(document, "relief")["opens_bar"] = told.opens_bar
+
+        fixed = supply_out(changed(dunlin(), put), 4.2e5, 6000.0).setting
+        assert fixed is not None
+        assert fixed.now_bar == told.opens_bar
+
+    @pytest.mark.parametrize("wanted", [0.05e5, 20e5])
+    def test_what_no_setting_gives_is_said(self, wanted: float) -> None:
+        told = supply_out(dunlin(), wanted, 6000.0).setting
+        assert told is not None
+        assert told.opens_bar is None
+        assert told.least_bar < told.most_bar
+
+    def test_a_second_filter_halves_the_drop(self) -> None:
+        assert supply_out(dunlin(), None, 6000.0).second_filter is None
+        told = supply_out(after({"kind": "move_filter"}), None, 6000.0).second_filter
+        assert told is not None
+        assert told.drop_bar == pytest.approx(told.before_drop_bar / 2, rel=0.15)
+        assert told.gallery_bar >= told.before_bar
+
+    def test_a_dry_start_takes_longer_and_a_cooler_more(self) -> None:
+        short = supply_out(dunlin(), None, 6000.0).start_up
+        long = supply_out(after({"kind": "fit_cooler", "holds_l": 0.9}), None, 6000.0).start_up
+        assert long.dry_s > short.dry_s > short.primed_s > 0.0
+        brought = dunlin().circuit.pump
+        flow = brought.displacement_cm3 * 1e-3 * brought.drive_ratio * 250.0  # [L/min] by hand
+        assert short.dry_s == pytest.approx(short.to_fill_l / (0.85 * flow) * 60.0, rel=0.01)
