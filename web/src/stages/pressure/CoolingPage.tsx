@@ -194,7 +194,11 @@ export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
           <p className="flex items-center gap-2 border-b border-hair py-1.5">
             <Mark
               state={
-                isUnknown ? "nothing" : steady === null || steady > told.wanted_c + 3 ? "bad" : "good"
+                isUnknown
+                  ? "nothing"
+                  : steady === null || steady > told.wanted_c + 3
+                    ? "bad"
+                    : "good"
               }
             />
             <span className="font-figure text-[16px] font-semibold">
