@@ -15,8 +15,11 @@ from builds.models import Build
 from builds.states import add_build, checked_document
 from django.core.cache import caches
 from django.core.signals import request_finished, request_started
+from django.db import connections
 from loads.models import Lap
 from loads.services import store_lap
+from runs.models import Run
+from runs.tasks import carry_out
 from selenium import webdriver
 from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
@@ -233,6 +236,27 @@ def page(
 
 
 EXPECTED = ("401 (Unauthorized)", "422 (Unprocessable", "409 (Conflict)", "429 (Too Many")
+
+
+def _work(until: threading.Event, wanted: str) -> None:
+    """A worker in a thread: carries out what waits in cells of a size."""
+    try:
+        while not until.wait(0.2):
+            run = Run.objects.filter(status=Run.WAITING, cells=wanted).first()
+            if run is not None:
+                carry_out.call(run.pk)
+    finally:
+        connections.close_all()
+
+
+@pytest.fixture
+def worker(live_server: Any) -> Any:
+    ended = threading.Event()
+    thread = threading.Thread(target=_work, args=(ended, "quick"))
+    thread.start()
+    yield
+    ended.set()
+    thread.join()
 
 
 @pytest.fixture

@@ -3,21 +3,17 @@
 from __future__ import annotations
 
 import io
-import threading
 import zipfile
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 import pytest
 from accounts.services import open_account
 from builds.models import Build
 from builds.services import add_build, checked_document
-from django.db import connections
 from loads.services import store_lap
 from PIL import Image
 from runs.models import Run
-from runs.tasks import carry_out
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -25,27 +21,6 @@ from tests.browser.conftest import Page
 from tests.conftest import DEMO
 
 pytestmark = pytest.mark.django_db(transaction=True)
-
-
-def _work(until: threading.Event, wanted: str) -> None:
-    """A worker in a thread: carries out what waits in cells of a size."""
-    try:
-        while not until.wait(0.2):
-            run = Run.objects.filter(status=Run.WAITING, cells=wanted).first()
-            if run is not None:
-                carry_out.call(run.pk)
-    finally:
-        connections.close_all()
-
-
-@pytest.fixture
-def worker(live_server: Any) -> Any:
-    ended = threading.Event()
-    thread = threading.Thread(target=_work, args=(ended, "quick"))
-    thread.start()
-    yield
-    ended.set()
-    thread.join()
 
 
 def _moving(page: Page) -> str:

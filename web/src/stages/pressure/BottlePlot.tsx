@@ -130,7 +130,7 @@ function Frame({ axes }: { axes: Axes }): ReactElement {
           {volumeAs(units, system, value).figure}
         </text>
       ))}
-      <text x={left - 24} y={top - 6}>
+      <text x={left + 4} y={top - 9}>
         bottle, {litre}
       </text>
     </g>

@@ -190,7 +190,7 @@ export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
         </p>
       )}
       {told && (
-        <div className={isFetching ? "opacity-60" : ""} aria-live="polite">
+        <div aria-busy={isFetching} aria-live="polite">
           <p className="flex items-center gap-2 border-b border-hair py-1.5">
             <Mark
               state={

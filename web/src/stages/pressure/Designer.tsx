@@ -41,7 +41,7 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
       `${added.figure} ${added.unit}`,
     ]);
   return (
-    <div className={isFresh ? "" : "opacity-60"} aria-live="polite" data-trial={isFresh}>
+    <div aria-busy={!isFresh} aria-live="polite" data-trial={isFresh}>
       <p className="flex items-center gap-2 border-b border-hair py-1 text-[15px]">
         <Mark state={dips > 0 ? "bad" : "good"} />
         <span className="font-figure font-semibold">
