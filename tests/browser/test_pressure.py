@@ -45,6 +45,7 @@ def _lowest(words: str) -> float:
 
 def test_a_bottle_is_designed_that_closes_the_dip(page: Page, worker: None, one_dip: Build) -> None:
     page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin, plates and gates")
     page.goto(f"/builds/{one_dip.pk}/pressure")
     _own(page)
     page.until(lambda: "Oil pressure dips" in page.verdict())
@@ -96,6 +97,7 @@ def test_a_bottle_is_designed_that_closes_the_dip(page: Page, worker: None, one_
 
 def test_its_other_views_the_table_and_the_phone(page: Page, one_dip: Build) -> None:
     page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin, plates and gates")
     page.goto(f"/builds/{one_dip.pk}/pressure")
     page.says("On settled oil")
     page.click("button", "Table")
