@@ -77,6 +77,7 @@ def main() -> None:
     _account(page)
     _measuring(page)
     _beside(page)
+    _pressure(page)
     _runs_and_phone(page)
     page.driver.quit()
 
@@ -137,6 +138,34 @@ def _measuring(page: Page) -> None:
     page.find("input[type=file]").send_keys(str(ROOT / "demo" / "saltmarsh-session.csv"))
     page.says("This recording turns mostly left")
     _keep(page, "loads-import")
+
+
+def _pressure(page: Page) -> None:
+    """Dunlin as raced with a bottle tried, then fitted; it is taken out again."""
+    page.driver.get(f"{page.address}/")
+    page.says("Not safe.")
+    page.driver.find_element(By.LINK_TEXT, "Dunlin").click()
+    page.find("[data-level-mm]")
+    page.click("a", "Pressure")
+    page.find("[data-basis=own]")
+    page.find("[data-holds]")
+    _keep(page, "pressure")
+    page.click("button", "Fit this bottle")
+    page.says("State 2")
+    page.until(lambda: page.driver.find_elements(By.CSS_SELECTOR, "[data-basis=own]"), 300)
+    page.click("button", "Night theme")
+    page.find("[data-holds]")
+    _keep(page, "pressure-night")
+    page.click("button", "Paper theme")
+    page.size(390, 844)
+    page.driver.refresh()
+    page.find("[data-lane=gallery]")
+    _keep(page, "pressure-phone")
+    page.size(1280, 800)
+    page.driver.refresh()
+    page.says("State 2")
+    page.press(Keys.CONTROL, "z")
+    page.says("State 1")
 
 
 def _runs_and_phone(page: Page) -> None:

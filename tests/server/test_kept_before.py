@@ -37,7 +37,7 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
     }  # fmt: skip
     for later in ("pressure", "lowest_bar"):
         del figures[later]
-    for later in ("pressure_bar", "usual_bar", "drawn_l_min", "held_l", "swallowed"):
+    for later in ("pressure_bar", "usual_bar", "drawn_l_min", "held_l", "swallowed", "up_top_l"):
         del figures["samples"][later]
     figures["samples"]["gates_open"] = {"P1, G3": [0.0]}
     figures["passed_l"] = {"P1, G3": 0.4}

@@ -39,6 +39,8 @@ class MovingSamplesOut(BaseModel):
     drawn_l_min: list[float] = []
     swallowed: list[float] = []
     """Share of gas in what was drawn since the look before."""
+    up_top_l: list[float] = []
+    """In heads, chests and off the crank, on its way down."""
     held_l: list[float] = []
     """Empty in figures of before the circuit was run along."""
     gates_open: dict[str, list[float]]
@@ -97,6 +99,7 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
             usual_bar=(lap.usual / 1e5).round(2).tolist(),
             drawn_l_min=(lap.drawn * 60e3).round(1).tolist(),
             swallowed=lap.swallowed.round(4).tolist(),
+            up_top_l=(lap.vessels.sum(axis=1) * 1e3).round(2).tolist(),
             held_l=(lap.held * 1e3).round(3).tolist(),
             litres={name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},
             gates_open={

@@ -4581,6 +4581,11 @@ export interface components {
             /** Time S */
             time_s: number[];
             /**
+             * Up Top L
+             * @default []
+             */
+            up_top_l: number[];
+            /**
              * Usual Bar
              * @default []
              */

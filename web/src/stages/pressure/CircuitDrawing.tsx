@@ -29,7 +29,7 @@ function Relief({ plan, passes }: { plan: Plan; passes: boolean }): ReactElement
         stroke={passes ? "var(--oil)" : "var(--metal-2)"}
         strokeWidth="5"
       />
-      <PartSymbol kind="relief" x={x} y={y} gas={0} isOpen={passes} twin={false} />
+      <PartSymbol kind="relief" x={x} y={y} scale={1} gas={0} isOpen={passes} twin={false} />
     </g>
   );
 }
@@ -130,6 +130,7 @@ function Heads({ plan, now }: { plan: Plan; now: Now }): ReactElement {
               fill="none"
               stroke="var(--ink)"
               strokeWidth="1.75"
+              data-keep-free
             />
           </g>
         );
@@ -202,6 +203,7 @@ export function CircuitDrawing({
           kind={part.kind}
           x={part.x}
           y={part.y}
+          scale={part.scale}
           gas={now.gas(part.node)}
           isOpen={part.kind !== "check_valve" || now.flow(part.id, "valve") > 0.05}
           twin={twins.has(part.id)}

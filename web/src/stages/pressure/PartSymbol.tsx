@@ -197,21 +197,22 @@ const SYMBOLS: Record<Kind, ((shown: Shown) => ReactElement) | null> = {
 export function PartSymbol({
   x,
   y,
+  scale,
   twin,
   ...shown
-}: Shown & { x: number; y: number; twin: boolean }): ReactElement | null {
+}: Shown & { x: number; y: number; scale: number; twin: boolean }): ReactElement | null {
   const Symbol = SYMBOLS[shown.kind];
   if (!Symbol) return null;
   if (twin && shown.kind === "remote_filter")
     return (
-      <g transform={`translate(${x} ${y})`} data-part={shown.kind}>
+      <g transform={`translate(${x} ${y}) scale(${scale})`} data-part={shown.kind}>
         <path d="M-38 -27h76v-7h-76z" fill="var(--metal)" stroke="var(--ink)" />
         <Pleated at={-19} gas={shown.gas} />
         <Pleated at={19} gas={shown.gas} />
       </g>
     );
   return (
-    <g transform={`translate(${x} ${y})`} data-part={shown.kind}>
+    <g transform={`translate(${x} ${y}) scale(${scale})`} data-part={shown.kind}>
       <Symbol {...shown} />
     </g>
   );

@@ -26,6 +26,8 @@ export interface PartAt {
   x: number;
   y: number;
   node: number;
+  /** Of its usual size: smaller where there are too many for the row. */
+  scale: number;
 }
 
 interface BoxAt {
@@ -74,6 +76,7 @@ const ROOM: Partial<Record<Kind, number>> = {
   regulator: 34,
 };
 const LITTLE = 28;
+const LEAST_GAP = 7; // [px] of pipe that is seen between two
 
 export const roomOf = (kind: Kind): number => ROOM[kind] ?? LITTLE;
 
@@ -131,13 +134,16 @@ function alongRow(layout: Layout, names: Names, { row, drop }: Lines): PartAt[] 
   const shown = inRow(layout, names);
   const wide = shown.reduce((sum, { component }) => sum + roomOf(names.kind(component)), 0);
   const from = RISER + 26;
-  const gap = (drop - 16 - from - wide) / (shown.length + 1);
+  const free = drop - 16 - from;
+  const scale = Math.min(1, (free - LEAST_GAP * (shown.length + 1)) / Math.max(wide, 1));
+  const gap = (free - wide * scale) / (shown.length + 1);
   let x = from;
   return shown.map(({ component: id, leaves }) => {
-    const room = roomOf(names.kind(id));
+    const kind = names.kind(id);
+    const room = roomOf(kind) * scale;
     const at = x + gap + room / 2;
     x += gap + room;
-    return { id, kind: names.kind(id), name: names.name(id), x: at, y: row, node: leaves };
+    return { id, kind, name: names.name(id), x: at, y: row, node: leaves, scale };
   });
 }
 
@@ -154,7 +160,7 @@ function mainPipes(layout: Layout, parts: readonly PartAt[], pump: Point, at: Li
   ];
   let node = layout.outlet;
   for (const part of parts) {
-    const half = roomOf(part.kind) / 2;
+    const half = (roomOf(part.kind) * part.scale) / 2;
     add(`to ${part.id}`, [...begin, [part.x - half, row]], node);
     begin = [[part.x + half, row]];
     node = part.node;
@@ -191,6 +197,7 @@ function bottleBranch(
     x: begin + gap * (index + 1),
     y: lane,
     node: leaves,
+    scale: 1,
   }));
   const nodes = [branch.parts[0]?.enters ?? 0, ...between.map(({ leaves }) => leaves)];
   const stops: Point[] = [...parts.map((part): Point => [part.x, lane]), [x, lane]];

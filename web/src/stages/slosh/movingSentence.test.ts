@@ -10,6 +10,7 @@ const moving = (more: Partial<Moving["samples"]> = {}): Moving =>
       crank_l: [0, 0.3],
       litres: { "behind it": [3.6, 3], "at the pickup": [1, 1.6] },
       gates_open: { "P1, G3": [0, 1], "R1, G1": [0, 0.2] },
+      up_top_l: [],
       ...more,
     },
   }) as unknown as Moving;
@@ -47,6 +48,12 @@ describe("where the moving oil is", () => {
     expect(
       movingSentence(moving(), 0, wet, { system: "metric", units: [], limits: SETTINGS.limits }),
     ).toContain("leave the mouth bare");
+  });
+  it("says what is up top, where the circuit was run along", () => {
+    const run = moving({ up_top_l: [0.8, 0.9] });
+    expect(
+      movingSentence(run, 0, settled, { system: "metric", units: [], limits: SETTINGS.limits }),
+    ).toContain("All gates shut. 0.8 L is up top and on its way down.");
   });
   it("of an open pan says that no plate parts it", () => {
     const plain = moving({ litres: { "at the pickup": [4.6, 4.6] }, gates_open: {} });

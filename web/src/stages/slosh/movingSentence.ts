@@ -36,6 +36,8 @@ export function movingSentence(
     gates.length === 0 ? "" : open.length === 0 ? " All gates shut." : ` Open: ${open.join("; ")}.`;
   const crank = samples.crank_l[at] ?? 0;
   const touched = crank > small ? ` ${words(crank)} in the crank's sweep.` : "";
+  const above = samples.up_top_l[at];
+  const upTop = above === undefined ? "" : ` ${words(above)} is up top and on its way down.`;
   const covers = settled.toCoverL <= settled.inPanL;
   const rest =
     settled.airy && covers
@@ -43,5 +45,5 @@ export function movingSentence(
       : !settled.airy && !covers
         ? " Settled under this load it would leave the mouth bare."
         : "";
-  return where + doors + touched + rest;
+  return where + doors + touched + upTop + rest;
 }
