@@ -58,9 +58,7 @@ def main() -> None:
         base = done(read_build((DEMO / f"{name}.json").read_text()), BOTTLE)
         on = forecast_moving(base, log, corners=corners)
         rms, lowest = gallery(base, on, on)
-        print(
-            f"{name}, its own run: rms {rms:.3f}, lowest {lowest:.2f} {on.pressure.lowest / 1e5:.2f}"
-        )
+        print(print(f"{name}, on its own: rms {rms:.3f}, lowest {lowest:.2f} {run:.2f}"))
         record = Record.of_looks(on.lap.time, on.lap.swallowed)
         theirs = circuit_lap(base, log, record, corners, band=False)
         for words, raw in CHANGES.items():
