@@ -1,7 +1,7 @@
 import { memo, useMemo, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import { AirBar } from "../drawing/AirBar";
-import { Corners, STRIP, StripFrame, stripScale } from "./StripFrame";
+import { Corners, Ranks, STRIP, StripFrame, stripScale } from "./StripFrame";
 import { alignedTimes, ticks, tracePath } from "./traces";
 
 type Lap = Schemas["LapForecastOut"];
@@ -9,34 +9,6 @@ type Lap = Schemas["LapForecastOut"];
 const { left: LEFT, right: RIGHT, top: G_TOP, bottom: COVER_BOTTOM } = STRIP;
 const G_BOTTOM = 70;
 const COVER_TOP = 74;
-
-function Ranks({ lap, x }: { lap: Lap; x: (time: number) => number }): ReactElement {
-  const taken: number[] = [];
-  return (
-    <>
-      {lap.dips.map((dip) => {
-        const at = x(dip.worst_s);
-        if (taken.some((other) => Math.abs(other - at) < 15)) return null;
-        taken.push(at);
-        return (
-          <g key={dip.rank}>
-            <path d={`M${at} ${G_BOTTOM - 9}l8 14h-16z`} fill="var(--bad)" />
-            <text
-              x={at}
-              y={G_BOTTOM + 3.5}
-              fontSize="12"
-              fontWeight="700"
-              textAnchor="middle"
-              fill="var(--panel)"
-            >
-              {dip.rank < 10 ? dip.rank : ""}
-            </text>
-          </g>
-        );
-      })}
-    </>
-  );
-}
 
 /** From when to when [s]. */
 export type Stretches = readonly (readonly [number, number])[];
@@ -187,7 +159,11 @@ const Traces = memo(function Traces({
           thin: {over.lap_name}
         </text>
       )}
-      <Ranks lap={lap} x={x} />
+      <Ranks
+        dips={lap.dips.map(({ rank, worst_s: at }) => ({ rank, at }))}
+        x={x}
+        y={G_BOTTOM - 9}
+      />
     </>
   );
 });

@@ -52,6 +52,44 @@ export function Corners({ lap, x }: { lap: Lap; x: (time: number) => number }): 
   );
 }
 
+/** Dips by their ranks where they are worst; one that another lies over is left out. */
+export function Ranks({
+  dips,
+  x,
+  y,
+}: {
+  dips: readonly { rank: number; at: number }[];
+  x: (time: number) => number;
+  /** Of the marks' tops [px]. */
+  y: number;
+}): ReactElement {
+  const taken: number[] = [];
+  return (
+    <>
+      {dips.map(({ rank, at: time }) => {
+        const at = x(time);
+        if (taken.some((other) => Math.abs(other - at) < 15)) return null;
+        taken.push(at);
+        return (
+          <g key={rank}>
+            <path d={`M${at} ${y}l8 14h-16z`} fill="var(--bad)" />
+            <text
+              x={at}
+              y={y + 12.5}
+              fontSize="12"
+              fontWeight="700"
+              textAnchor="middle"
+              fill="var(--panel)"
+            >
+              {rank < 10 ? rank : ""}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
 const FLAG = 48; // [px] the time flag is wide
 const KEY_STEPS: Record<string, number> = {
   ArrowRight: 0.1,

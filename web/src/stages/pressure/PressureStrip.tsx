@@ -1,7 +1,7 @@
 import type { ReactElement } from "react";
 import type { PressureStage } from "../../api/pressure";
 import type { Schemas } from "../../api/client";
-import { Corners, STRIP, StripFrame, stripScale } from "../../plots/StripFrame";
+import { Corners, Ranks, STRIP, StripFrame, stripScale } from "../../plots/StripFrame";
 import type { Lane } from "./lanes";
 import { LaneFigures, LaneTraces, type Room } from "./LaneTraces";
 import { nowAt } from "./now";
@@ -44,39 +44,15 @@ export function PressureStrip({
           <>
             <Corners lap={lap} x={x} />
             <LaneTraces stage={stage} lanes={shown} room={room} x={x} />
-            <Ranks stage={stage} x={x} />
+            <Ranks
+              dips={stage.pressure.dips.map(({ rank, lowest_at_s: at }) => ({ rank, at }))}
+              x={x}
+              y={STRIP.top}
+            />
             <LaneFigures lanes={shown} room={room} index={index} x={x(time)} />
           </>
         );
       }}
     </StripFrame>
-  );
-}
-
-function Ranks({ stage, x }: { stage: PressureStage; x: (time: number) => number }): ReactElement {
-  const taken: number[] = [];
-  return (
-    <>
-      {stage.pressure.dips.map((dip) => {
-        const at = x(dip.lowest_at_s);
-        if (taken.some((other) => Math.abs(other - at) < 15)) return null;
-        taken.push(at);
-        return (
-          <g key={dip.rank}>
-            <path d={`M${at} 20l8 14h-16z`} fill="var(--bad)" />
-            <text
-              x={at}
-              y={32.5}
-              fontSize="12"
-              fontWeight="700"
-              textAnchor="middle"
-              fill="var(--panel)"
-            >
-              {dip.rank < 10 ? dip.rank : ""}
-            </text>
-          </g>
-        );
-      })}
-    </>
   );
 }
