@@ -224,6 +224,18 @@ class TestSupplyAndCooling:
         assert hot["given_kw"] == pytest.approx(149.1 * 0.6 * 0.035, abs=0.02)
         assert hot["time_s"][-1] == 600
 
+    def test_measured_temperatures_tell_the_heat(self, api: Api, build: Build) -> None:
+        """Whatever the power: flow, weight and warmth of what the engine drinks over the lap."""
+        path = f"/stages/pressure/{build.pk}/cooling"
+        asked = {"engine_in_c": 100, "engine_out_c": 112}
+        heats = [
+            api("POST", path, {"system": "metric", "asked": {**asked, **more}})[1]["given_kw"]
+            for more in ({}, {"greatest_power_kw": 400}, {"engine_out_c": 124})
+        ]
+        assert heats[0] == heats[1]
+        assert heats[2] == pytest.approx(2 * heats[0], rel=0.01)
+        assert 3.0 < heats[0] < 9.0  # 15 L/min by 12 K
+
     @pytest.mark.parametrize(
         ("what", "asked", "field"),
         [
@@ -232,6 +244,7 @@ class TestSupplyAndCooling:
             ("cooling", {"air_c": 400}, "air_c"),
             ("cooling", {"used_pct": 0}, "used_pct"),
             ("cooling", {"minutes": "long"}, "minutes"),
+            ("cooling", {"engine_in_c": 110, "engine_out_c": 100}, "engine_out_c"),
         ],
     )
     def test_what_cannot_be_is_refused_in_place(

@@ -189,7 +189,7 @@ def givings(lap: CircuitLap, bottle: int = 0) -> tuple[Giving, ...]:
     return tuple(found)
 
 
-def _drunk(lap: CircuitLap) -> Array:
+def drunk(lap: CircuitLap) -> Array:
     """What the engine drinks, shape (n,) [m3/s]: bearings, jets, cams, turbo."""
     takes = [
         at
@@ -207,7 +207,7 @@ def lost_backwards(lap: CircuitLap, bottle: int = 0) -> float:
     charge = lap.trace.charge[:, bottle]
     out = -np.gradient(charge, lap.trace.time)
     step = float(lap.trace.time[1] - lap.trace.time[0])
-    return float(np.maximum(out - _drunk(lap), 0.0).sum() * step)
+    return float(np.maximum(out - drunk(lap), 0.0).sum() * step)
 
 
 def holds_for(lap: CircuitLap, bottle: int = 0) -> float:
@@ -228,5 +228,5 @@ def holds_for(lap: CircuitLap, bottle: int = 0) -> float:
     worst = int(np.argmin(np.abs(lap.log.time - pressure.lowest_at)))
     there = max(float(lap.gallery[worst]), 1e4)
     mean = 0.5 * (pressure.usual + pressure.wanted)
-    drunk = float(_drunk(lap)[worst]) * mean / there
-    return oil / drunk if drunk > 0.0 else 0.0
+    flow = float(drunk(lap)[worst]) * mean / there
+    return oil / flow if flow > 0.0 else 0.0

@@ -2,16 +2,25 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 from pydantic import BaseModel
 
 from bilge_core.acts.filtering import SecondFilter
-from bilge_core.cooling.engine import Conditions, Cooling, cooling_over, rating_for
+from bilge_core.cooling.engine import (
+    Conditions,
+    Cooling,
+    cooling_over,
+    heat_from_temperatures,
+    rating_for,
+)
 from bilge_core.cooling.exchangers import BTU_PER_HOUR
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import Filter, RemoteFilter
 from bilge_core.document.circuit.pumps import Regulator, Relief
 from bilge_core.errors import InvalidInput
+from bilge_core.network import held_running
 from bilge_core.network.conditions import (
     Condition,
     Setting,
@@ -22,6 +31,7 @@ from bilge_core.network.conditions import (
     setting_for,
     start_up,
 )
+from bilge_core.oil import GRADES, density
 from bilge_core.physics.turns import rpm_of_speed, speed_of_rpm
 from bilge_core.rules.pickup import INLET_DEPRESSION
 
@@ -72,12 +82,13 @@ class SettingOut(BaseModel):
 
 
 class SecondFilterOut(BaseModel):
-    """The same at the highest speed with another filter on the base, or with longer lines held."""
+    """The same at the highest speed with another filter on the base, and the oil it holds more."""
 
     gallery_bar: float
     drop_bar: float
     before_bar: float
     before_drop_bar: float
+    more_oil_l: float
 
 
 class StartUpOut(BaseModel):
@@ -206,6 +217,7 @@ def _second_filter(build: Build, before: Condition) -> SecondFilterOut | None:
         drop_bar=drop(after, more),
         before_bar=_bar(before.gallery),
         before_drop_bar=drop(before, build),
+        more_oil_l=round((held_running(more).pressed - held_running(build).pressed) * 1e3, 2),
     )
 
 
@@ -279,6 +291,30 @@ def _cooling(build: Build, found: Cooling) -> list[CoolerOut]:
 def _gallery_at(build: Build, temperature_c: float, speed: float) -> float:
     there = at_temperature(build, temperature_c)
     return _bar(conditions(there, np.array([speed]))[0].gallery)
+
+
+def measured_share(
+    build: Build, stint_in: Conditions, flow: float, into_c: float, out_c: float
+) -> Conditions:
+    """The same with the heat that the oil's temperatures tell, in and out of the engine.
+
+    Parameters
+    ----------
+    build : Build
+    stint_in : Conditions
+    flow : float
+        Through the engine [m3/s].
+    into_c, out_c : float
+        [°C]
+
+    Raises
+    ------
+    InvalidQuantity
+        If the oil leaves no warmer than it came.
+    """
+    weight = density(GRADES[build.oil.grade], into_c + KELVIN)
+    heat = heat_from_temperatures(flow, weight, into_c + KELVIN, out_c + KELVIN)
+    return replace(stint_in, share=heat / (stint_in.power * stint_in.used))
 
 
 def cooling_out(build: Build, stint_in: Conditions, power_guessed: bool) -> CoolingOut:

@@ -9,7 +9,9 @@ from accounts.models import Workshop
 from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.cooling.engine import Conditions
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.forecast.alone import swings
+from bilge_core.forecast.bottle import drunk
 from bilge_core.forecast.bottle_map import bottle_map
 from bilge_core.forecast.on_record import circuit_lap, in_pan
 from bilge_core.network import network_of
@@ -25,7 +27,14 @@ from bilge_core.tell.bottle import (
     tried,
 )
 from bilge_core.tell.circuit_lap import circuit_lap_out, layout_out
-from bilge_core.tell.supply import KELVIN, CoolingOut, SupplyOut, cooling_out, supply_out
+from bilge_core.tell.supply import (
+    KELVIN,
+    CoolingOut,
+    SupplyOut,
+    cooling_out,
+    measured_share,
+    supply_out,
+)
 from builds.models import Build
 from builds.selectors import build_of, document_of
 from forecasts.kept import Parts, joined, kept
@@ -179,7 +188,15 @@ def cooling(workshop: Workshop, build_id: int, asked: Stint) -> CoolingOut:
         gas=float(np.mean(on.lap.trace.gas[:, on.lap.network.gallery])),
         lasts=asked.minutes * 60.0, begin=asked.begin_c + KELVIN,
     )  # fmt: skip
-    return cooling_out(document, stint, power is None)
+    into, out = asked.engine_in_c, asked.engine_out_c
+    if into is None or out is None:
+        return cooling_out(document, stint, power is None)
+    try:
+        told = measured_share(document, stint, float(np.mean(drunk(on.lap))), into, out)
+    except InvalidQuantity as error:
+        words = f"must be {error.requirement}: it takes heat up in the engine"
+        raise InvalidInput([Problem("asked.engine_out_c", words)]) from error
+    return cooling_out(document, told, power_guessed=False)
 
 
 def guesses(workshop: Workshop, build_id: int) -> GuessesOut:

@@ -86,6 +86,9 @@ class Stint(Schema):
     water_c: Annotated[float, Field(ge=0, le=130)] = 88.0
     minutes: Annotated[float, Field(gt=0, le=1500)] = 25.0
     begin_c: Annotated[float, Field(ge=-30, le=150)] = 60.0
+    engine_in_c: Annotated[float, Field(ge=-30, le=190)] | None = None
+    engine_out_c: Annotated[float, Field(ge=-30, le=190)] | None = None
+    """Of the oil, measured: both tell the heat, whatever the power."""
 
 
 def _figures(raw: Any, told: ValidationInfo) -> Any:

@@ -2338,6 +2338,8 @@ export interface components {
              * @default {
              *       "air_c": 25,
              *       "begin_c": 60,
+             *       "engine_in_c": null,
+             *       "engine_out_c": null,
              *       "greatest_power_kw": null,
              *       "minutes": 25,
              *       "to_oil_pct": 3.5000000000000004,
@@ -6122,7 +6124,7 @@ export interface components {
         };
         /**
          * SecondFilterOut
-         * @description The same at the highest speed with another filter on the base, or with longer lines held.
+         * @description The same at the highest speed with another filter on the base, and the oil it holds more.
          */
         SecondFilterOut: {
             /** Before Bar */
@@ -6133,6 +6135,8 @@ export interface components {
             drop_bar: number;
             /** Gallery Bar */
             gallery_bar: number;
+            /** More Oil L */
+            more_oil_l: number;
         };
         /**
          * SectionOut
@@ -6652,6 +6656,10 @@ export interface components {
              * @default 60
              */
             begin_c: number;
+            /** Engine In C */
+            engine_in_c?: number | null;
+            /** Engine Out C */
+            engine_out_c?: number | null;
             /** Greatest Power Kw */
             greatest_power_kw?: number | null;
             /**

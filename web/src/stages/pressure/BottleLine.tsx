@@ -2,9 +2,12 @@ import { useId, type ReactElement, type ReactNode } from "react";
 import type { PressureStage, Trial, Tune } from "../../api/pressure";
 import { useBuildView } from "../../document/BuildContext";
 import { ofKind } from "../../document/circuit/circuit";
+import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
 import { pressureAs, volumeAs } from "../../parts/units";
+
+const SIZES = { "6": "6", "8": "8", "10": "10", "12": "12", "16": "16" };
 
 /** One of two, as a pair of buttons. */
 function Either({
@@ -175,13 +178,21 @@ export function BottleLine({
         />
       )}
       {line && (line.line.kind === "hose" || line.line.kind === "hard_line") && (
-        <EditFigure
-          label={`Length of its line, size ${tune.dash ?? line.line.dash ?? "not known"}`}
-          field="length_mm"
-          value={number(tune.length_mm, line.line.length_mm ?? null)}
-          note="without a length its loss is left out"
-          onType={typed("length_mm")}
-        />
+        <>
+          <Choice
+            label="Size of its line"
+            value={`${tune.dash ?? line.line.dash ?? 10}` as keyof typeof SIZES}
+            choices={SIZES}
+            onChoose={(size) => ask({ dash: Number(size) as NonNullable<Tune["dash"]> })}
+          />
+          <EditFigure
+            label="Its length"
+            field="length_mm"
+            value={number(tune.length_mm, line.line.length_mm ?? null)}
+            note="without a length its loss is left out"
+            onType={typed("length_mm")}
+          />
+        </>
       )}
       <CheckCompared stage={stage} />
     </details>

@@ -176,6 +176,13 @@ export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
       )}
       {figure("Used on average", "used_pct", 60, "a racing lap: a guess")}
       {figure("Of that into the oil", "to_oil_pct", 3.5, "from memory; a turbo gives more")}
+      {figure(
+        "Oil into the engine",
+        "engine_in_c",
+        null,
+        "if measured, with the next: then they tell the heat",
+      )}
+      {figure("Oil out of it", "engine_out_c", null)}
       {figure("Air", "air_c", 25)}
       {figure("Cooling water", "water_c", 88)}
       {figure("Oil to begin with", "begin_c", 60)}

@@ -169,7 +169,7 @@ function FiltersAndStart({ told }: { told: Supply }): ReactElement {
           A second filter on the base takes the filters&apos; drop at the highest speed from{" "}
           {second.before_drop_bar.toFixed(2)} to {second.drop_bar.toFixed(2)} bar: gallery{" "}
           {bar(second.before_bar)} to {bar(second.gallery_bar)} {pressureAs(units, system, 1).unit}.
-          It and longer lines hold more oil besides: fill up by that.
+          It holds {litres(second.more_oil_l)} more, as longer lines would: fill up by that.
         </p>
       )}
       <h3 className="pt-3 font-figure text-[16px] font-semibold">First start</h3>
