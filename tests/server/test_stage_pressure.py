@@ -234,7 +234,7 @@ class TestSupplyAndCooling:
         ]
         assert heats[0] == heats[1]
         assert heats[2] == pytest.approx(2 * heats[0], rel=0.01)
-        assert 3.0 < heats[0] < 9.0  # 15 L/min by 12 K
+        assert heats[0] == pytest.approx(25 / 60e3 * 815 * 2.2 * 12, rel=0.1)  # 25 L/min by 12 K
 
     @pytest.mark.parametrize(
         ("what", "asked", "field"),
