@@ -76,11 +76,14 @@ function Head({
   stage,
   time,
   kind,
+  isBefore,
   onKind,
 }: {
   stage: PressureStage;
   time: number;
   kind: PictureKind;
+  /** It is of the state before: this one's is being worked out. */
+  isBefore: boolean;
   onKind: (kind: PictureKind) => void;
 }): ReactElement {
   const settings = useSettings();
@@ -95,7 +98,8 @@ function Head({
     settings,
   );
   const { basis } = stage;
-  const isOwn = basis.kind === "own";
+  const isOwn = basis.kind === "own" && !isBefore;
+  const rests = isBefore ? "As it was before this change; being worked out anew." : basis.words;
   return (
     <div className="px-6 pt-3">
       <div className="flex items-start justify-between gap-x-4 gap-y-1 max-sm:flex-wrap">
@@ -103,10 +107,13 @@ function Head({
         <Switch kind={kind} onKind={onKind} />
       </div>
       <p className="font-figure text-[14px] text-ink-2">{told.words}</p>
-      <p className="flex items-start gap-2 text-[13px] text-ink-2" data-basis={basis.kind}>
+      <p
+        className="flex items-start gap-2 text-[13px] text-ink-2"
+        data-basis={isBefore ? "before" : basis.kind}
+      >
         <Mark state={isOwn ? "started" : "caution"} size={16} />
         <span className="min-w-0 flex-1">
-          {basis.words} {told.sentence}
+          {rests} {told.sentence}
         </span>
       </p>
       {forecast.latest && lap && <MovingOil latest={forecast.latest} isBrief />}
@@ -227,7 +234,16 @@ function TheLap({
 }
 
 /** The circuit over the lap, what a bottle would do, and the circuit's numbers. */
-function Shown({ stage, runId }: { stage: PressureStage; runId: number | null }): ReactElement {
+function Shown({
+  stage,
+  runId,
+  isBefore,
+}: {
+  stage: PressureStage;
+  runId: number | null;
+  /** It is of the state before: this one's is being worked out. */
+  isBefore: boolean;
+}): ReactElement {
   const settings = useSettings();
   const { forecast } = useBuildView();
   const at = useLapTime(stage.duration_s, stage.pressure.lowest_at_s);
@@ -249,7 +265,7 @@ function Shown({ stage, runId }: { stage: PressureStage; runId: number | null })
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <section aria-label="The circuit" className="flex min-w-0 flex-1 flex-col">
-          <Head stage={stage} time={at.time} kind={kind} onKind={setKind} />
+          <Head stage={stage} time={at.time} kind={kind} isBefore={isBefore} onKind={setKind} />
           <Picture stage={stage} lanes={lanes} at={at} kind={kind} />
         </section>
         <InspectorTabs
@@ -266,7 +282,14 @@ function Shown({ stage, runId }: { stage: PressureStage; runId: number | null })
             {
               key: "dips",
               label: "Dips",
-              content: <DipsOfPressure stage={stage} time={at.time} onTime={at.goTo} />,
+              content: (
+                <DipsOfPressure
+                  stage={stage}
+                  holds={stage.basis.kind === "own" && !isBefore}
+                  time={at.time}
+                  onTime={at.goTo}
+                />
+              ),
             },
             {
               key: "numbers",
@@ -303,7 +326,7 @@ export function PressureScreen(): ReactElement {
           </Notice>
         </div>
       )}
-      <Shown stage={query.data} runId={runId} />
+      <Shown stage={query.data} runId={runId} isBefore={query.isPlaceholderData} />
     </>
   );
 }
