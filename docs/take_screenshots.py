@@ -152,7 +152,7 @@ def _pressure(page: Page) -> None:
     _keep(page, "pressure")
     page.click("button", "Fit this bottle")
     page.says("State 2")
-    page.until(lambda: "Moving oil, coarse" in page.text(), 60)
+    page.find("[data-part=accumulator]")
     page.until(lambda: page.driver.find_elements(By.CSS_SELECTOR, "[data-basis=own]"), 300)
     page.click("button", "Night theme")
     page.find("[data-holds]")
