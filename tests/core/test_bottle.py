@@ -14,6 +14,7 @@ from bilge_core.forecast.bottle import (
     best_charge,
     charge_cold,
     charge_warm,
+    drunk,
     givings,
     holds_for,
     lost_backwards,
@@ -151,6 +152,36 @@ class TestOverALap:
             return float(lap.log.time[np.argmax(under)])
 
         assert holds_for(run) == pytest.approx(falls(run) - falls(without), rel=0.35)
+
+    def test_it_holds_by_hand(self, lap: CircuitLap) -> None:
+        """What it gives, over what the engine drinks half way between both pressures."""
+        row, pressure = lap.network.still.bottles[0], lap.pressure
+        warm = float(row["amount"] * lap.network.still.whole["bottle_warmth"][0] / row["volume"])
+        oil = oil_given(2e-3, warm - AIR_PRESSURE, pressure.usual, pressure.wanted)
+        worst = int(np.argmin(lap.gallery / lap.usual))
+        half_way = 0.5 * (pressure.usual + pressure.wanted)
+        flow = drunk(lap)[worst] * half_way / lap.gallery[worst]
+        assert holds_for(lap) == pytest.approx(oil / flow, rel=1e-3)
+
+
+def test_the_mark_goes_with_what_is_filled_up() -> None:
+    oil = dunlin().oil.model_copy(update={"mark_l": 6.0})
+    before = read_act(MOVED).done(dunlin().model_copy(update={"oil": oil})).build
+    after_it = read_act(BOTTLE).done(before).build
+    assert after_it.oil.mark_l is not None
+    more = after_it.oil.volume_l - before.oil.volume_l
+    assert more > 0.3
+    assert after_it.oil.mark_l - 6.0 == pytest.approx(more)
+
+
+def test_a_valve_by_hand_has_no_switch_point(bottled: Build) -> None:
+    electric = tuned(bottled, valve="electric", switch_bar=3.0)
+    by_hand = tuned(electric, valve="by_hand")
+    opens = [
+        next(c.opens_bar for c in b.circuit.components if c.kind == "shut_off_valve")
+        for b in (electric, by_hand)
+    ]
+    assert opens == [3.0, None]
 
 
 class TestTheMap:

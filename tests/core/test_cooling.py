@@ -17,10 +17,11 @@ from bilge_core.cooling.exchangers import BTU_PER_HOUR, capacity_rate, exchanger
 from bilge_core.cooling.stint import HOTTEST, Heat, steady_temperature, stint
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.network.conditions import at_temperature, conditions
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.supply import cooling_out, supply_out
 
-from tests.networks import Raw, after, changed, dunlin, part
+from tests.networks import BOTTLE, MOVED, Raw, after, changed, dunlin, part
 
 HARD = Conditions(
     power=200e3, used=0.6, share=0.035, air=298.15, water=361.15, speed=speed_of_rpm(5500.0),
@@ -163,6 +164,32 @@ class TestAnEngine:
         colder = told.steady_c < told.wanted_c
         assert (told.steady_bar > told.usual_bar) == colder
         assert len(told.time_s) == len(told.temperature_c)
+
+    def test_what_goes_through_the_cooler_is_the_circuits(self) -> None:
+        build = rated(12.0)
+        found = cooling_over(build, HARD)
+        assert found.steady is not None
+        there = at_temperature(build, found.steady - 273.15)
+        (run,) = conditions(there, np.array([HARD.speed]))
+        cooler = found.coolers[0]
+        (along,) = [part for part in run.along if part.component == cooler.component]
+        assert cooler.flow == pytest.approx(along.flow, rel=0.02)
+
+
+class TestConditions:
+    def test_at_its_own_temperature_an_engine_is_what_it_is(self) -> None:
+        build, speeds = dunlin(), np.array([100.0, 300.0, 600.0])
+        same = at_temperature(build, build.oil.temperature_c)
+        for one, other in zip(conditions(build, speeds), conditions(same, speeds), strict=True):
+            assert one.gallery == pytest.approx(other.gallery, rel=0.01)
+
+    def test_a_bottle_is_not_being_filled_meanwhile(self) -> None:
+        cold = [at_temperature(b, 15.0) for b in (after(MOVED), after(MOVED, BOTTLE))]
+        bare, bottled = (conditions(b, np.array([95.0]))[0] for b in cold)
+        flows = [sum(part.flow for part in found.along) for found in (bare, bottled)]
+        assert bottled.gallery == pytest.approx(bare.gallery, rel=0.1)
+        assert bottled.relieved == pytest.approx(bare.relieved, rel=0.1)
+        assert flows[1] < 3.0 * flows[0]
 
 
 class TestSupply:

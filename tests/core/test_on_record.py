@@ -185,3 +185,9 @@ class TestTheOrderOfThings:
     def test_a_bottle_on_a_tapping_hangs_from_the_gallery(self) -> None:
         _, branches = order_names(after({**BOTTLE, "at": "gallery_tapping"}))
         assert branches["accumulator"] == ["gallery", "shut_off_valve", "accumulator"]
+
+    def test_branches_are_told_as_the_oil_comes_by_them(self) -> None:
+        build = after(MOVED, BOTTLE)
+        names = {each.id: each.kind for each in build.circuit.components}
+        roots = [names[each.root] for each in order_of(build, network_of(build)).branches]
+        assert roots == ["tee", "gallery"]
