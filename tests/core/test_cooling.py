@@ -177,8 +177,11 @@ class TestAnEngine:
 
 
 class TestConditions:
-    def test_at_its_own_temperature_an_engine_is_what_it_is(self) -> None:
+    @pytest.mark.parametrize("told", [True, False])
+    def test_at_its_own_temperature_an_engine_is_what_it_is(self, told: bool) -> None:
         build, speeds = dunlin(), np.array([100.0, 300.0, 600.0])
+        if not told:
+            build = changed(build, lambda d: part(d, "gallery").update(bearings=None))
         same = at_temperature(build, build.oil.temperature_c)
         for one, other in zip(conditions(build, speeds), conditions(same, speeds), strict=True):
             assert one.gallery == pytest.approx(other.gallery, rel=0.01)
