@@ -254,3 +254,16 @@ class TestSupplyAndCooling:
         status, told = api("POST", f"/stages/pressure/{build.pk}/{what}", body)
         assert status == 422
         assert any(field in each for each in fields(told)), told
+
+
+def test_settled_oil_of_another_model_is_worked_out_anew(
+    api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What is kept on settled oil is known by its model, which runs in moving oil do not feel."""
+    told_of(api, build)
+    monkeypatch.setattr("bilge_core.settled.VERSION", "settled-of-tomorrow")
+    worked: list[int] = []
+    real = answer.circuit_lap
+    monkeypatch.setattr(answer, "circuit_lap", lambda *given: worked.append(1) or real(*given))
+    told_of(api, build)
+    assert worked == [1]

@@ -181,8 +181,8 @@ def circuit_lap(
         slip = GUESSES["sealing_oil"]
         low, high = (slips_on_gas(network, each) for each in (slip.low, slip.high))
         around = (
-            met.run(low, begin).pressure[:, network.gallery],
-            met.run(high, begin).pressure[:, network.gallery],
+            met.run(low).pressure[:, network.gallery],
+            met.run(high).pressure[:, network.gallery],
         )
     gallery = trace.pressure[:, network.gallery]
     pressure = find_pressure_dips(there, gallery, usual, corners, around)

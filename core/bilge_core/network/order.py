@@ -76,7 +76,7 @@ def _graph(build: Build, network: Network) -> nx.DiGraph[Port]:
             ]
             if here in present:
                 # where there is a way round by a cooler, that is the line
-                graph.add_edges_from((here, each) for each in onward[:1] or [])
+                graph.add_edges_from((here, each) for each in onward[:1])
                 if component.WAYS is None:
                     graph.add_edges_from((here, each) for each in onward)
     return graph

@@ -118,9 +118,6 @@ class TrialOut(BaseModel):
     draw_apart_l_min: float
     is_like: bool
     """The pan would hardly feel it: what is told will be near its own run."""
-    time_s: list[float]
-    gallery_bar: list[float]
-    charge_l: list[float]
 
 
 class BottleMapOut(BaseModel):
@@ -316,7 +313,6 @@ def trial_out(build: Build, act: TuneAccumulator, on: OnRecord) -> TrialOut:
     far = apart(done.build, lap, on.of, on.lap)
     told = bottle_out(done.build, lap, corners)
     assert told is not None  # it has one
-    every = slice(None, None, 5)
     return TrialOut(
         words=done.words,
         act=whole,
@@ -326,9 +322,6 @@ def trial_out(build: Build, act: TuneAccumulator, on: OnRecord) -> TrialOut:
         oil_apart_l=round(far.oil * 1e3, 3),
         draw_apart_l_min=round(far.draw * 60e3, 2),
         is_like=far.is_little,
-        time_s=lap.log.time[every].round(3).tolist(),
-        gallery_bar=(lap.gallery[every] / 1e5).round(2).tolist(),
-        charge_l=(lap.trace.charge[every, 0] * 1e3).round(3).tolist(),
     )
 
 

@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any, Literal
 
 import numpy as np
+from bilge_core import settled
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.on_record import Apart, Record, apart, circuit_lap
 from bilge_core.loads.log import Log
@@ -48,8 +49,9 @@ class Basis:
 
     @property
     def known_by(self) -> bytes:
-        """What answers on it are known by, beside the build and the lap."""
-        return f"{self.kind} {None if self.run is None else self.run.result_id}".encode()
+        """What answers on it are known by, beside the build, the lap and the code of runs."""
+        code = settled.VERSION if self.kind == "settled" else ""
+        return f"{self.kind} {None if self.run is None else self.run.result_id} {code}".encode()
 
 
 def _has_same_pan(run: Run, document: dict[str, Any], felt: str, lap: Lap) -> bool:
@@ -92,9 +94,9 @@ def _of_settled(lap: Lap, document: BuildDocument, felt: str) -> OnRecord:
     """A lap in settled oil."""
 
     def make() -> OnRecord:
-        settled = forecast_over(document, lap)
-        record = Record(settled.log.time, settled.lap.gas_share)
-        return on_record(settled.log, record, settled.corners, document)
+        found = forecast_over(document, lap)
+        record = Record(found.log.time, found.lap.gas_share)
+        return on_record(found.log, record, found.corners, document)
 
     return _kept(_Asked(f"settled {felt}", make))
 

@@ -7158,12 +7158,8 @@ export interface components {
             /** Act */
             act: components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"];
             bottle: components["schemas"]["BottleOut"];
-            /** Charge L */
-            charge_l: number[];
             /** Draw Apart L Min */
             draw_apart_l_min: number;
-            /** Gallery Bar */
-            gallery_bar: number[];
             /** Is Like */
             is_like: boolean;
             /** Oil Added L */
@@ -7171,8 +7167,6 @@ export interface components {
             /** Oil Apart L */
             oil_apart_l: number;
             pressure: components["schemas"]["PressureOut"];
-            /** Time S */
-            time_s: number[];
             /** Words */
             words: string;
         };

@@ -26,9 +26,6 @@ const TRIAL: Trial = {
   oil_apart_l: 0,
   draw_apart_l_min: 3.4,
   is_like: false,
-  time_s: [],
-  gallery_bar: [],
-  charge_l: [],
 };
 const MAP: BottleMap = {
   volumes_l: [1, 2],
