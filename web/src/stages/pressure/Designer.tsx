@@ -10,7 +10,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { pressureAs, volumeAs } from "../../parts/units";
+import { flowAs, pressureAs, volumeAs } from "../../parts/units";
 import { bestCharge } from "./bottleMap";
 import { BottleLine } from "./BottleLine";
 import { BottlePlot } from "./BottlePlot";
@@ -28,6 +28,7 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
   const { pressure, bottle } = trial;
   const added = volumeAs(units, system, Math.abs(trial.oil_added_l));
   const dips = pressure.dips.length;
+  const apart = flowAs(units, system, trial.draw_apart_l_min);
   const rows: [string, string][] = [
     [`Alone it holds ${bar(pressure.wanted_bar)} ${unit} for`, `${bottle.holds_s.toFixed(1)} s`],
     [
@@ -71,8 +72,8 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
       </p>
       {!trial.is_like && (
         <p className="pb-1 text-[13px] text-ink-2">
-          It changes what the pump draws by {trial.draw_apart_l_min.toFixed(1)} L/min on average, so
-          the oil in the pan will lie otherwise: its own run decides.
+          It changes what the pump draws by {apart.figure} {apart.unit} on average, so the oil in
+          the pan will lie otherwise: its own run decides.
         </p>
       )}
     </div>

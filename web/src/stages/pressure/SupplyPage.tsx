@@ -28,6 +28,8 @@ function Steadily({ rows, caption }: { rows: readonly Row[]; caption: string }):
   );
   const over = (row: Row, ids: ReadonlySet<string>): number =>
     row.along.reduce((sum, part) => (ids.has(part.component) ? sum + part.drop_bar : sum), 0);
+  const drop = (value: number): string =>
+    shownAs(units, "drop_bar", system, value, 1)?.figure ?? value.toFixed(2);
   const past = rows.filter(({ unfiltered }) => unfiltered >= 0.01);
   const starved = rows.filter(({ starves }) => starves);
   return (
@@ -49,8 +51,8 @@ function Steadily({ rows, caption }: { rows: readonly Row[]; caption: string }):
               <td className={CELL}>{row.rpm}</td>
               <td className={CELL}>{bar(row.gallery_bar)}</td>
               <td className={CELL}>{bar(row.outlet_bar)}</td>
-              <td className={CELL}>{over(row, filters).toFixed(2)}</td>
-              <td className={CELL}>{over(row, coolers).toFixed(2)}</td>
+              <td className={CELL}>{drop(over(row, filters))}</td>
+              <td className={CELL}>{drop(over(row, coolers))}</td>
               <td className={CELL}>{flowAs(units, system, row.relieved_l_min).figure}</td>
             </tr>
           ))}

@@ -4,6 +4,8 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/pressure";
 import type { Cooling, Supply } from "../../api/pressure";
+import { SettingsContext } from "../../parts/settings";
+import { SETTINGS } from "../../testing/settings";
 import { showInBuild, viewOf } from "../../testing/view";
 import { CoolingPage } from "./CoolingPage";
 import { SupplyPage } from "./SupplyPage";
@@ -74,6 +76,21 @@ describe("supply", () => {
     expect(container.textContent).toContain("900 rpm (40 % unfiltered)");
     expect(container.textContent).toContain("sucked lower than 0.25 bar at 900 rpm");
     expect(container.textContent).toContain("57 s from dry (1.3 L to fill), 21 s");
+  });
+  it("tells drops in the units of the table", () => {
+    const along = [{ component: "c5", drop_bar: 0.5, flow_l_min: 20, bypassed_l_min: 0 }];
+    answers("useSupply", { ...SUPPLY, hot: [{ ...ROW, along }], cold: [] });
+    const psi = { label: "psi", scale: 14.5038, offset: 0, decimals: 0 };
+    const bar = { label: "bar", scale: 1, offset: 0, decimals: 1 };
+    const units = [{ suffix: "_bar", metric: bar, us: psi }];
+    const view = viewOf();
+    const { container } = showInBuild(
+      <SettingsContext value={{ ...SETTINGS, system: "us", units }}>
+        <SupplyPage />
+      </SettingsContext>,
+      view,
+    );
+    expect(container.textContent).toContain("7.3");
   });
   it("asks as typed, and sets the valve that rules", async () => {
     const asked = answers("useSupply", {
