@@ -8,11 +8,13 @@ from pathlib import Path
 from bilge_core.document.build import Build
 from bilge_core.document.read import write_build
 
+from demo.sandpiper import sandpiper
 from demo.session import session_csv
 from demo.track import (
     DUNLIN,
     DUNLIN_IN_THE_RAIN,
     SALTMARSH,
+    SANDPIPER,
     PointMassCar,
     drive,
     log_rows,
@@ -333,11 +335,14 @@ def main() -> None:
     rain = saltmarsh_csv(DUNLIN_IN_THE_RAIN, seed=21)
     (HERE / "saltmarsh-rain.csv").write_text(rain, encoding="utf-8")
     (HERE / "saltmarsh-session.csv").write_text(session_csv(), encoding="utf-8")
+    turbo = saltmarsh_csv(SANDPIPER, seed=23)
+    (HERE / "saltmarsh-turbo.csv").write_text(turbo, encoding="utf-8")
     (HERE / "readings.json").write_text(json.dumps(GAUGE_READINGS, indent=1) + "\n", "utf-8")
     (HERE / "dunlin.json").write_text(write_build(dunlin()), encoding="utf-8")
     (HERE / "dunlin-gated.json").write_text(write_build(dunlin_gated()), encoding="utf-8")
     (HERE / "dunlin-shop.json").write_text(write_build(dunlin_shop()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
+    (HERE / "sandpiper.json").write_text(write_build(sandpiper()), encoding="utf-8")
 
 
 if __name__ == "__main__":

@@ -53,6 +53,16 @@ DUNLIN = PointMassCar(
     lowest_rpm=4300.0,
     highest_rpm=7600.0,
 )
+SANDPIPER = PointMassCar(
+    side_grip=0.98,
+    braking_grip=0.92,
+    power=158e3,
+    mass=1090.0,
+    drag=0.40,
+    gearing=(3.3, 5.0, 6.6, 8.3, 9.9),
+    lowest_rpm=3600.0,
+    highest_rpm=6800.0,
+)
 DUNLIN_IN_THE_RAIN = replace(DUNLIN, side_grip=0.62, braking_grip=0.58)
 
 

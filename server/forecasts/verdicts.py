@@ -6,13 +6,14 @@ from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast import SettledForecast, forecast_settled
 from bilge_core.tell.known_by import key_of
-from bilge_core.tell.verdict import OverLap, VerdictOut, verdict_out, worst_first
+from bilge_core.tell.verdict import OverLap, VerdictOut, verdict_out, with_drains, worst_first
 from builds.models import Build
 from builds.selectors import laps_of, plain_document
 from loads.models import Lap
 from loads.selectors import known_by
 from loads.services import corners_of, log_of
 
+from forecasts.drained import drains_verdict_over
 from forecasts.models import KeptVerdict
 
 SETTLED_NAME = "Settled oil"
@@ -66,6 +67,19 @@ def verdict_over(build: Build, document: BuildDocument, lap: Lap) -> VerdictOut:
     return found
 
 
+def over_lap(
+    build: Build, document: BuildDocument, lap: Lap, verdict: VerdictOut, model: str
+) -> OverLap:
+    """A verdict of the pan's oil over a lap, the drains weighed in."""
+    drains = drains_verdict_over(build, document, lap)
+    whole = verdict if drains is None else with_drains(verdict, drains)
+    speaks = whole is not verdict and whole.headline != verdict.headline
+    return OverLap(
+        lap_id=lap.pk, lap_name=lap.name, verdict=whole, oil=verdict, model=model,
+        speaks="drains" if speaks else "oil", drains=drains,
+    )  # fmt: skip
+
+
 def verdicts_of(build: Build, document: BuildDocument) -> list[OverLap]:
     """The verdicts over all laps that a build is judged by, the worst first.
 
@@ -75,12 +89,7 @@ def verdicts_of(build: Build, document: BuildDocument) -> list[OverLap]:
     """
     return worst_first(
         [
-            OverLap(
-                lap_id=lap.pk,
-                lap_name=lap.name,
-                verdict=verdict_over(build, document, lap),
-                model=SETTLED_NAME,
-            )
+            over_lap(build, document, lap, verdict_over(build, document, lap), SETTLED_NAME)
             for lap in laps_of(build)
         ]
     )

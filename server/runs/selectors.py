@@ -19,7 +19,7 @@ from builds.selectors import build_of, builds_of, document_of, revision_out, sta
 from config.errors import NotFound
 from django.db.models import Avg, F, QuerySet
 from django.utils import timezone
-from forecasts.verdicts import SETTLED_NAME, verdict_over
+from forecasts.verdicts import SETTLED_NAME, over_lap, verdict_over
 from loads.models import Lap
 
 from runs.felt import felt_in, felt_over
@@ -234,10 +234,7 @@ def _over_laps(build: Build, felt: Mapping[str, Lap], known: Mapping[str, Run]) 
 
     over = [(lap, *told(key, lap)) for key, lap in felt.items()]
     return worst_first(
-        [
-            OverLap(lap_id=lap.pk, lap_name=lap.name, verdict=verdict, model=model)
-            for lap, verdict, model in over
-        ]
+        [over_lap(build, document, lap, verdict, model) for lap, verdict, model in over]
     )
 
 

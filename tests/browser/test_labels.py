@@ -16,7 +16,7 @@ from tests.browser.conftest import Page
 from tests.browser.labels import faults
 from tests.conftest import DEMO
 
-DOCUMENTS = sorted(path.name for path in DEMO.glob("dunlin*.json"))
+DOCUMENTS = sorted(path.name for path in DEMO.glob("*.json") if path.name != "readings.json")
 
 
 @pytest.fixture
@@ -58,6 +58,10 @@ def _read(page: Page, build: Build) -> list[str]:
         page.click("button", kind)
         _wait_for_drawing(page, "main svg[role=img] text")
         found += [f"Pressure, {kind}: {fault}" for fault in faults(page)]
+    if build.name == "Sandpiper":
+        page.goto(f"/builds/{build.pk}/drains")
+        _wait_for_drawing(page, "[data-wall] g[data-words]")
+        found += [f"Drains: {fault}" for fault in faults(page)]
     for stage, css in (
         ("pan", "main svg g[data-words]"), ("car", "[data-car-plan]"), ("loads", "[data-held]"),
     ):  # fmt: skip

@@ -23,11 +23,13 @@ from bilge_core.document.ids import ids_of
 from bilge_core.document.reach import REACH, Answer, as_felt, felt_by, names_of_openings, unnamed
 from bilge_core.document.read import build_from
 from bilge_core.errors import BilgeError
+from bilge_core.forecast.back_ups import forecast_drains
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil
 from bilge_core.pan import assemble_pan
 from bilge_core.settled import cover_rose, settle_lap
+from bilge_core.tell.drains import drains_out
 from bilge_core.tell.drawing import drawing_out
 from bilge_core.tell.known_by import VERSIONS, key_of
 from bilge_core.tell.pan import pan_out
@@ -110,15 +112,9 @@ def with_other(document: Document, path: Path) -> Document | None:
     return None
 
 
-ID_OF_A_MEND = {
-    ("pan", "plates", "*", "id"),
-    ("pan", "plates", "*", "openings", "*", "gate", "id"),
-}
-
-
 def is_within(path: Path, answer: Answer) -> bool:
-    if path[-1] == "id" and kind_of(path) not in ID_OF_A_MEND:
-        return False  # answers tell parts by their places
+    if path[-1] == "id":  # answers tell parts by their places, but for those that they mend
+        return ".".join(kind_of(path)) in REACH[answer]
 
     def matches(pattern: list[str]) -> bool:
         return len(pattern) <= len(path) and all(
@@ -264,9 +260,15 @@ def moving(document: Document) -> str:
     return digest(*figures, sweep) + names
 
 
+def drains(document: Document) -> str:
+    build = build_from(document)
+    forecast = forecast_drains(build, LAP, ())
+    return drains_out(build, assemble_pan(build), forecast).model_dump_json()
+
+
 ANSWERS = {
     "settled": settled, "clearance": clearance, "checks": checks, "drawing": drawing,
-    "moving": moving,
+    "moving": moving, "drains": drains,
 }  # fmt: skip
 
 

@@ -7,6 +7,8 @@ from collections.abc import Callable
 
 import numpy as np
 import pytest
+from bilge_core.drains.over_lap import DrainOverLap
+from bilge_core.forecast.back_ups import find_back_ups
 from bilge_core.forecast.dips import find_dips
 from bilge_core.forecast.on_record import Apart
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
@@ -21,6 +23,7 @@ from bilge_core.rules import (
     bosses,
     circuit,
     crank,
+    drains,
     gauge,
     pickup,
     plates,
@@ -57,6 +60,14 @@ def gallery_over(share: float, seconds: float = 1.0, rpm: float = 6000.0) -> Pre
     usual = np.full(len(time), 5e5)
     low = (time >= 1.0) & (time <= 1.0 + seconds)
     return find_pressure_dips(log, np.where(low, share * usual, usual), usual, ())
+
+
+def backs_up_for(seconds: float) -> tuple[object, ...]:
+    """Oil a millimetre over the seals for so long."""
+    time = np.arange(0.0, 2.0, 0.01)
+    room = np.where((time >= 0.995) & (time <= 0.995 + seconds), -1e-3, 1e-3)
+    over = DrainOverLap(time, room, *(0.0 * time for _ in range(4)), room, *(0 * time,) * 3)
+    return find_back_ups(Log(time, *np.zeros((4, len(time)))), over, ())
 
 
 def openings_at(head: float) -> Check:
@@ -152,6 +163,29 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "one_source", lambda n: of(circuit.check_sources("gallery", ["pump"] * n, "f")),
         1, 2, None, "bad",
     ),
+    ("drain_seal", lambda m: of(drains.check_margin("d", m, 1.0, "f")), 0.02, -1e-4, "good", "bad"),
+    (
+        "drain_spare", lambda m: of(drains.check_margin("d", m, 0.0, "f")),
+        10.1e-3, 9.9e-3, "good", "caution",
+    ),
+    ("back_up", lambda span: len(backs_up_for(span)), 0.06, 0.03, 1, 0),
+    ("drain_falls", lambda deg: of(drains.check_fall("d", deg, "f")), 10.1, 9.9, None, "caution"),
+    (
+        "drain_reducer", lambda s: of(drains.check_reducer("d", "f", s, "f")),
+        0.91, 0.89, None, "caution",
+    ),
+    ("drain_flanges", lambda s: of(drains.check_flanges("d", s, "f")), 0.98, 0.96, None, "caution"),
+    (
+        "gravity_bore", lambda b: of(drains.check_bore("d", b, "f")),
+        13.6e-3, 13.4e-3, None, "caution",
+    ),
+    (
+        "feed_fits_drain", lambda s: of(drains.check_feed("d", s * 1e-5, 1e-5, "f")),
+        0.99, 1.01, "good", "bad",
+    ),
+    ("own_stage", lambda n: of(drains.check_stage("s", int(n), "f")), 1.0, 2.0, None, "bad"),
+    ("crankcase", lambda p: of(drains.check_crankcase(p, "f")), 990.0, 1010.0, "good", "caution"),
+    ("vent_under", lambda s: of(drains.check_vent("v", s, "f")), 0.049, 0.051, None, "caution"),
 ]  # fmt: skip
 
 

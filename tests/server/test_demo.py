@@ -16,7 +16,7 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setenv("BILGE_DEMO_PASSWORD", "rail-gate-bell-1234")
     call_command("load_demo", "dunlin")
     names = {"Dunlin, plates and gates", "Dunlin, sump 46 mm deeper", "Dunlin, pan by the shop"}
-    names |= {"Dunlin"}
+    names |= {"Dunlin", "Sandpiper"}
     assert set(Build.objects.values_list("name", flat=True)) == names
     assert User.objects.get(username="dunlin").check_password("rail-gate-bell-1234")
     build = Build.objects.get(name="Dunlin")
@@ -26,7 +26,9 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     assert set(Run.objects.values_list("build__name", "status")) == {(n, "waiting") for n in names}
     Build.objects.filter(name="Dunlin").update(name="renamed")
     call_command("load_demo", "dunlin")
-    assert Lap.objects.count() == 2
+    assert Lap.objects.count() == 3
+    other = Build.objects.get(name="Sandpiper")
+    assert other.lap is not None and other.lap.name == "Saltmarsh Ring, lap 3"
     assert set(Build.objects.values_list("name", flat=True)) == names ^ {"Dunlin", "renamed"}
 
 

@@ -14,6 +14,7 @@ from bilge_core.acts.breathing import FitBreather, FitCatchCan, OutsideReturn
 from bilge_core.acts.calibrate import Calibrate
 from bilge_core.acts.cooling import FitCooler, FitSandwichPlate
 from bilge_core.acts.deepen import Deepen, Spacer
+from bilge_core.acts.drain_tuned import TuneDrain
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.filtering import MoveFilter, SecondFilter
 from bilge_core.acts.flange import LayOutFlange
@@ -29,8 +30,8 @@ from bilge_core.quantities import KINDS, UnitSystem, field_unit, parse_figure
 AnyAct = Annotated[
     SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall
     | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
-    | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | OutsideReturn | FitCatchCan | FitBreather
-    | TakeOut | PlugPort | Calibrate,
+    | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
+    | FitBreather | TakeOut | PlugPort | Calibrate,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -48,6 +48,7 @@ MARKS: dict[str, Mark] = {
 OF_COMPONENTS: dict[str, Mark] = {
     "holds_l": "knowledge",
     "bearings": "knowledge",
+    "blow_by_l_min": "knowledge",
     "assumed": "label",
 }
 """Fields of a component or a run that are marked otherwise than the part that they are of."""

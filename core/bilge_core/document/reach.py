@@ -15,7 +15,7 @@ from typing import Any, Literal
 
 from bilge_core.document.ids import Document, with_ids_by_place, without_ids
 
-Answer = Literal["settled", "moving", "clearance", "checks", "drawing"]
+Answer = Literal["settled", "moving", "clearance", "checks", "drains", "drawing"]
 
 _ATTITUDE = ("car.nose_points", "car.lean_right_deg", "car.nose_up_deg")
 _SPACE = (
@@ -93,13 +93,15 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
         "car.keep_outs",
     ),
+    "drains": ("car", "oil", "pan", "pickup", "circuit", "flows"),
     "drawing": (
         *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, *_FLOWS, "pan.zones.*.name",
         "pan.plates.*.name", "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank",
         "car.keep_outs",
     ),
 }  # fmt: skip
-"""`checks` feels what it names, and by which id it is mended; `drawing` what it shows."""
+"""`checks` feels what it names, and by which id it is mended; `drawing` what it shows; `drains`
+names nearly all that there is."""
 
 
 def as_felt(document: Document) -> Document:

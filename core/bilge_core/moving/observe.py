@@ -15,8 +15,8 @@ from bilge_core.moving.simulation import Simulation
 from bilge_core.moving.transfer import HALF
 from bilge_core.physics.arrays import Array
 
-_MARCH = 0.25  # step of the march to the surface, of the smallest cell [-] (ours)
-_SURE = 4  # steps beyond a surface that make it one: a hole of less than a cell is none (ours)
+MARCH_STEP = 0.25  # step of the march to the surface, of the smallest cell [-] (ours)
+SURE = 4  # steps beyond a surface that make it one: a hole of less than a cell is none (ours)
 
 
 @dataclass(frozen=True)
@@ -86,7 +86,9 @@ def _count(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, error_model="numpy")
-def _march(filling, room, line_x, line_y, line_z, strides, place, up, step, longest, covered, sure):  # type: ignore[no-untyped-def]
+def march_to_surface(  # type: ignore[no-untyped-def]
+    filling, room, line_x, line_y, line_z, strides, place, up, step, longest, covered, sure
+):
     """Way along `up` from a place to where the oil ends; minus, the way down to it, when bare."""
     x = place.copy()
     last = 0.5
@@ -150,7 +152,7 @@ class Observer:
         self._shares = np.zeros(len(inlet.cells), dtype=np.float32)
         x, y, z = domain.lines
         self._longest = math.sqrt((x[-1] - x[0]) ** 2 + (y[-1] - y[0]) ** 2 + (z[-1] - z[0]) ** 2)
-        self._step = _MARCH * min(float(size.min()) for size in domain.sizes)
+        self._step = MARCH_STEP * min(float(size.min()) for size in domain.sizes)
 
     def inlet_shares(self, oil: Simulation) -> NDArray[np.float32]:
         """Share of oil in each of the inlet's cells."""
@@ -172,9 +174,9 @@ class Observer:
         )  # fmt: skip
         shares = self.inlet_shares(oil)
         oil_share = float(shares.astype(np.float64) @ self._inlet.part)
-        cover = _march(
+        cover = march_to_surface(
             oil.filling_flat, domain.room, *domain.lines, domain.strides, self._inlet.centre,
-            np.asarray(up, dtype=np.float64), self._step, self._longest, oil_share >= 0.5, _SURE,
+            np.asarray(up, dtype=np.float64), self._step, self._longest, oil_share >= 0.5, SURE,
         )  # fmt: skip
         volume = float(sums[0])
         return Sight(

@@ -7,6 +7,7 @@ from bilge_core.rules import (
     bosses,
     circuit,
     crank,
+    drains,
     gallery,
     gates,
     gauge,
@@ -21,7 +22,7 @@ from bilge_core.rules.rule import Check, Fix, Rule, State
 RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
-    *circuit.RULES, *gallery.RULES, *preview.RULES,
+    *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

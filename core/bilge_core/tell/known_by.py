@@ -10,7 +10,7 @@ import hashlib
 import json
 from typing import Any
 
-from bilge_core import checks, forecast, loads, moving, network, pan, settled
+from bilge_core import checks, drains, forecast, loads, moving, network, pan, settled
 from bilge_core.document.reach import Answer, felt_by
 
 TELL = "tell-2"
@@ -28,6 +28,16 @@ VERSIONS: dict[Answer, tuple[str, ...]] = {
     "moving": (loads.VERSION, network.VERSION, pan.VERSION, moving.VERSION, forecast.VERSION, TELL),
     "clearance": (pan.VERSION, checks.VERSION, TELL),
     "checks": (loads.VERSION, network.VERSION, pan.VERSION, settled.VERSION, checks.VERSION, TELL),
+    "drains": (
+        loads.VERSION,
+        network.VERSION,
+        pan.VERSION,
+        settled.VERSION,
+        drains.VERSION,
+        forecast.VERSION,
+        checks.VERSION,
+        TELL,
+    ),
     "drawing": (network.VERSION, pan.VERSION, settled.VERSION, TELL),
 }
 """The versions of all code behind each answer. What has none of its own (oil, pickup, axes) changes

@@ -50,3 +50,20 @@ def space_point(place: Array, places: int = 2) -> SpacePoint:
 def space_points(points: Array) -> list[SpacePoint]:
     """Places [mm]."""
     return [space_point(place) for place in points]
+
+
+EVERY = 2
+"""Moments of drains and breathing from one that is told to the next: 12.5 a second."""
+
+
+def thinned(values: Array, scale: float, places: int) -> list[float]:
+    """Every `EVERY`th of many values, in another unit, rounded.
+
+    Examples
+    --------
+    >>> import numpy as np
+    >>> thinned(np.array([0.0012, 1.0, 0.0034]), 1e3, 1)
+    [1.2, 3.4]
+    """
+    shown: list[float] = (values[::EVERY] * scale).round(places).tolist()
+    return shown

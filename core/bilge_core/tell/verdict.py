@@ -30,13 +30,55 @@ class VerdictOut(BaseModel):
         return {"runs_dry": "not_safe", "draws_air": "caution"}.get(str(state), state)
 
 
+class DrainsVerdict(BaseModel):
+    """What a build's drains do over a lap; `none` where it has none that can be told."""
+
+    state: Literal["none", "good", "caution", "bad"]
+    spare_mm: float | None
+    name: str
+    sentence: str
+    unplaced: int
+    """Drains that want a place first."""
+
+
+def with_drains(verdict: VerdictOut, drains: DrainsVerdict) -> VerdictOut:
+    """A verdict of the pan's oil that its drains are weighed in with: the worse of the two speaks.
+
+    Examples
+    --------
+    >>> sound = VerdictOut(state="sound", headline="Sound", sentence="Covered.", dry_s=0.0,
+    ...                    dip_count=0)
+    >>> backs = DrainsVerdict(state="bad", spare_mm=-27, name="turbo drain", unplaced=0,
+    ...                       sentence="The turbo drain backs up in corner 3, right: 27 mm short.")
+    >>> with_drains(sound, backs).headline
+    'Not safe'
+    """
+    if drains.state == "bad" and verdict.state in ("sound", "caution"):
+        said = {"state": "not_safe", "headline": "Not safe", "sentence": drains.sentence}
+    elif drains.state == "caution" and verdict.state == "sound":
+        said = {"state": "caution", "headline": "Caution", "sentence": drains.sentence}
+    elif drains.state == "bad" and verdict.state == "not_safe":
+        said = {"sentence": f"{verdict.sentence} {drains.sentence}"}
+    else:
+        return verdict
+    return verdict.model_copy(update=said)
+
+
 class OverLap(BaseModel):
-    """The verdict over one of the laps that a build is judged by, and the model that gave it."""
+    """The verdict over one of the laps that a build is judged by, and the model that gave it.
+
+    `verdict` counts its drains; `speaks` is what it speaks of. `oil` is that of the pan's oil and
+    the gallery alone, `oil_rank` its place among those, nil for the worst.
+    """
 
     lap_id: int
     lap_name: str
     verdict: VerdictOut
     model: str
+    oil: VerdictOut
+    oil_rank: int = 0
+    speaks: Literal["oil", "drains"] = "oil"
+    drains: DrainsVerdict | None = None
 
 
 def worst_first(rows: Sequence[OverLap]) -> list[OverLap]:
@@ -45,13 +87,16 @@ def worst_first(rows: Sequence[OverLap]) -> list[OverLap]:
     A build is as good as the worst of them; one that cannot be read comes before all others.
     """
 
-    def key(row: OverLap) -> tuple[int, float, float]:
-        state = row.verdict.state
+    def key(verdict: VerdictOut) -> tuple[int, float, float]:
+        state = verdict.state
         if state == "no_lap" or state == "faulty":  # noqa: PLR1714 - so that the type is narrowed
             return (3, 0.0, 0.0)
-        return badness(state, row.verdict.under_s or 0.0, row.verdict.dry_s or 0.0)
+        return badness(state, verdict.under_s or 0.0, verdict.dry_s or 0.0)
 
-    return sorted(rows, key=key, reverse=True)
+    by_oil = sorted(rows, key=lambda row: key(row.oil), reverse=True)
+    ranks = {row.lap_id: rank for rank, row in enumerate(by_oil)}
+    told = [row.model_copy(update={"oil_rank": ranks[row.lap_id]}) for row in rows]
+    return sorted(told, key=lambda row: key(row.verdict), reverse=True)
 
 
 class DipOut(BaseModel):

@@ -1084,6 +1084,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/drains/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Drains
+         * @description Every drain of a build over its lap, worst first; its wall, its breathing.
+         */
+        get: operations["get_drains"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/drains/{build_id}/at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Drains At
+         * @description Every drain of a build under one steady load, at full power.
+         */
+        get: operations["get_drains_at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/drains/{build_id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Drain
+         * @description A drain set otherwise over the lap; nothing is kept.
+         */
+        post: operations["try_drain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pan/{build_id}": {
         parameters: {
             query?: never;
@@ -1425,7 +1485,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
             /** Base State */
             base_state: number;
             /**
@@ -1470,6 +1530,62 @@ export interface components {
             base_state: number;
             /** State */
             state: number | null;
+        };
+        /**
+         * AssumedIn
+         * @description Guesses set otherwise: null leaves them.
+         */
+        AssumedIn: {
+            /** Blow By L Min */
+            blow_by_l_min?: number | null;
+            /** Foam Pct */
+            foam_pct?: number | null;
+        };
+        /**
+         * AtLoadOut
+         * @description Drains under one steady load, at full power.
+         */
+        AtLoadOut: {
+            /** Case Mbar */
+            case_mbar: number;
+            /** Level Mm */
+            level_mm: number;
+            /** Stands */
+            stands: components["schemas"]["DrainStandsOut"][];
+            /** Up */
+            up: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * BackUpOut
+         * @description One stretch with oil over the seals.
+         */
+        BackUpOut: {
+            /** Corner */
+            corner: number | null;
+            /** End S */
+            end_s: number;
+            /** Hand */
+            hand: ("left" | "right") | null;
+            /** Lasts S */
+            lasts_s: number;
+            /** Load G */
+            load_g: number;
+            /** Place */
+            place: string;
+            /** Rank */
+            rank: number;
+            /** Short Mm */
+            short_mm: number;
+            /** Start S */
+            start_s: number;
+            /** Words */
+            words: string;
+            /** Worst At S */
+            worst_at_s: number;
         };
         /**
          * BasisOut
@@ -1723,6 +1839,11 @@ export interface components {
             kind: "breather";
             /** Name */
             name: string;
+            /**
+             * Opening Mm
+             * @description its narrowest, as a bore
+             */
+            opening_mm?: number | null;
             place?: components["schemas"]["Place"] | null;
             /**
              * Plugged
@@ -1734,6 +1855,35 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * BreathingOut
+         * @description Blow-by and where it goes.
+         */
+        BreathingOut: {
+            /** At Rpm */
+            at_rpm: number;
+            /** Blow By L Min */
+            blow_by_l_min: number;
+            /** Carried Ml */
+            carried_ml: number;
+            /** Case Mbar */
+            case_mbar: number[];
+            /** Highest Mbar */
+            highest_mbar: number;
+            /** Measured */
+            measured: boolean;
+            /** Mist Band Ml H */
+            mist_band_ml_h: [
+                number,
+                number
+            ];
+            /** Mist Ml H */
+            mist_ml_h: number;
+            /** Usual Mbar */
+            usual_mbar: number;
+            /** Ways */
+            ways: components["schemas"]["GasWayOut"][];
         };
         /**
          * Build
@@ -2518,6 +2668,11 @@ export interface components {
              */
             assumed: boolean;
             /**
+             * Blow By L Min
+             * @description gas past the rings at full power, measured
+             */
+            blow_by_l_min?: number | null;
+            /**
              * Holds L
              * @description oil that it holds while the engine runs, hot
              */
@@ -2826,6 +2981,217 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * DrainGuessOut
+         * @description A guess that was used, and the range that it is likely to be in.
+         */
+        DrainGuessOut: {
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DrainOut
+         * @description One drain: its way, and what it does over the lap. Places in the engine's frame.
+         */
+        DrainOut: {
+            /** Back Ups */
+            back_ups: components["schemas"]["BackUpOut"][];
+            /** Bores Mm */
+            bores_mm: number[];
+            /** Boss */
+            boss: string;
+            /** Carries L Min */
+            carries_l_min: number;
+            /** Component */
+            component: string;
+            /** Density Kg M3 */
+            density_kg_m3: number;
+            /** Feed L Min */
+            feed_l_min: number[];
+            /** Feed Rpm */
+            feed_rpm: number[];
+            /** Fill */
+            fill: number[][];
+            /** Flooded S */
+            flooded_s: number;
+            /** Floods In S */
+            floods_in_s: number | null;
+            /** Foam */
+            foam: number;
+            /** Guesses */
+            guesses: string[];
+            /** Held By */
+            held_by: string;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "gravity" | "scavenged";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "turbo" | "head";
+            /** Lengths Mm */
+            lengths_mm: number[];
+            /** Name */
+            name: string;
+            /** Outlet Mm */
+            outlet_mm: number;
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Points Mm */
+            points_mm: [
+                number,
+                number,
+                number
+            ][];
+            /** Room Cm2 */
+            room_cm2: number;
+            rose: components["schemas"]["DrainRoseOut"];
+            /** Run */
+            run: string;
+            /** Runs */
+            runs: string[];
+            samples: components["schemas"]["DrainSamplesOut"];
+            /** Seal Mm */
+            seal_mm: [
+                number,
+                number,
+                number
+            ];
+            section: components["schemas"]["SectionOut"];
+            /** Size */
+            size: string;
+            /** Spare At S */
+            spare_at_s: number;
+            /** Spare Mm */
+            spare_mm: number;
+            /** Spilled Ml */
+            spilled_ml: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "side" | "front";
+        };
+        /**
+         * DrainRoseOut
+         * @description Edge of where it drains, from the front of the car round by its left [g]; null: beyond.
+         */
+        DrainRoseOut: {
+            /** Edge G */
+            edge_g: (number | null)[];
+            /** Limit G */
+            limit_g: number;
+        };
+        /**
+         * DrainSamplesOut
+         * @description At the moments told: head there is, needed, of that against the crankcase; the entry's depth
+         *     under oil; room under the seals as oil takes its time, what the housing holds.
+         */
+        DrainSamplesOut: {
+            /** Flow L Min */
+            flow_l_min: number[];
+            /** Held Ml */
+            held_ml: number[];
+            /** Needed Mm */
+            needed_mm: number[];
+            /** Push Mm */
+            push_mm: number[];
+            /** Room Mm */
+            room_mm: number[];
+            /** Sealed */
+            sealed: number[];
+            /** There Mm */
+            there_mm: number[];
+            /** Under Mm */
+            under_mm: number[];
+        };
+        /**
+         * DrainStandsOut
+         * @description How oil stands in a drain under one load.
+         */
+        DrainStandsOut: {
+            /** Fill */
+            fill: number[];
+            /** Needed Mm */
+            needed_mm: number;
+            /** Push Mm */
+            push_mm: number;
+            /** Run */
+            run: string;
+            /** Sealed */
+            sealed: boolean;
+            /** There Mm */
+            there_mm: number;
+            /** Under Mm */
+            under_mm: number;
+        };
+        /**
+         * DrainTrialIn
+         * @description A drain set otherwise, to try.
+         */
+        DrainTrialIn: {
+            act: components["schemas"]["TuneDrain"];
+            /** Blow By L Min */
+            blow_by_l_min?: number | null;
+            /** Foam Pct */
+            foam_pct?: number | null;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * DrainTrialOut
+         * @description What a trial would do: to the drain itself, and to the worst of all.
+         */
+        DrainTrialOut: {
+            /** Back Ups */
+            back_ups: number;
+            /** Flooded S */
+            flooded_s: number;
+            /** Highest Mbar */
+            highest_mbar: number;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Push Mm */
+            push_mm: number;
+            /** Run */
+            run: string;
+            /** Spare At S */
+            spare_at_s: number;
+            /** Spare Mm */
+            spare_mm: number;
+            /** There Mm */
+            there_mm: number;
+            /** Words */
+            words: string;
+            /** Worst Mm */
+            worst_mm: number;
+            /** Worst Name */
+            worst_name: string;
+        };
+        /**
          * DrainTurbo
          * @description Another drain for a turbocharger: by gravity, through a boss, or pulled by a stage.
          */
@@ -2879,6 +3245,64 @@ export interface components {
             typed: {
                 [key: string]: string;
             };
+        };
+        /**
+         * DrainsStageOut
+         * @description A build's drains as it stands, over its lap.
+         */
+        DrainsStageOut: {
+            breathing: components["schemas"]["BreathingOut"];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Drains */
+            drains: components["schemas"]["DrainOut"][];
+            /** Duration S */
+            duration_s: number;
+            /** Gravity G */
+            gravity_g: number[];
+            /** Guesses */
+            guesses: components["schemas"]["DrainGuessOut"][];
+            /** Has Lap */
+            has_lap: boolean;
+            /** In Pan L */
+            in_pan_l: number;
+            /** Level Mm */
+            level_mm: number[];
+            /** State */
+            state: number;
+            /** Time S */
+            time_s: number[];
+            /** Unplaced */
+            unplaced: components["schemas"]["UnplacedOut"][];
+            /** Up */
+            up: [
+                number,
+                number,
+                number
+            ][];
+            verdict: components["schemas"]["DrainsVerdict"];
+            wall: components["schemas"]["WallOut"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * DrainsVerdict
+         * @description What a build's drains do over a lap; `none` where it has none that can be told.
+         */
+        DrainsVerdict: {
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Spare Mm */
+            spare_mm: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "good" | "caution" | "bad";
+            /** Unplaced */
+            unplaced: number;
         };
         /**
          * DrawingOut
@@ -2972,6 +3396,11 @@ export interface components {
              * @description hole that would let in as much air; null: tight
              */
             leak_mm?: number | null;
+            /**
+             * Narrowest Mm
+             * @description bore of the narrowest of its fittings
+             */
+            narrowest_mm?: number | null;
             /** Port */
             port: string;
             /** Seal */
@@ -3502,6 +3931,26 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * GasWayOut
+         * @description A way for gas: what goes through it at full power, and for how long oil is over its port.
+         */
+        GasWayOut: {
+            /** End */
+            end: string;
+            /** Flow L Min */
+            flow_l_min: number;
+            /** Name */
+            name: string;
+            /** Placed */
+            placed: boolean;
+            /** Run */
+            run: string;
+            /** Start */
+            start: string;
+            /** Under S */
+            under_s: number;
         };
         /**
          * Gate
@@ -4298,6 +4747,20 @@ export interface components {
             start: string;
         };
         /**
+         * LoadIn
+         * @description A steady load: the car's acceleration, to the left and forward.
+         */
+        LoadIn: {
+            /** Blow By L Min */
+            blow_by_l_min?: number | null;
+            /** Foam Pct */
+            foam_pct?: number | null;
+            /** Fore G */
+            fore_g: number;
+            /** Side G */
+            side_g: number;
+        };
+        /**
          * LogUploadOut
          * @description An uploaded file before its rows are read.
          */
@@ -4756,14 +5219,30 @@ export interface components {
         /**
          * OverLap
          * @description The verdict over one of the laps that a build is judged by, and the model that gave it.
+         *
+         *     `verdict` counts its drains; `speaks` is what it speaks of. `oil` is that of the pan's oil and
+         *     the gallery alone, `oil_rank` its place among those, nil for the worst.
          */
         OverLap: {
+            drains?: components["schemas"]["DrainsVerdict"] | null;
             /** Lap Id */
             lap_id: number;
             /** Lap Name */
             lap_name: string;
             /** Model */
             model: string;
+            oil: components["schemas"]["VerdictOut"];
+            /**
+             * Oil Rank
+             * @default 0
+             */
+            oil_rank: number;
+            /**
+             * Speaks
+             * @default oil
+             * @enum {string}
+             */
+            speaks: "oil" | "drains";
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
@@ -5039,6 +5518,20 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * PieceOut
+         * @description A piece of a drain, and what widening it by a tenth would buy at the lap's worst.
+         */
+        PieceOut: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Gains Mm */
+            gains_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
         };
         /**
          * Place
@@ -7226,6 +7719,68 @@ export interface components {
             volume_l?: (number | string) | null;
         };
         /**
+         * TuneDrain
+         * @description A drain by gravity as it is, or as it might be: what is not told stays as it is.
+         *
+         *     Common practice, no published source: an entry that moves is a new hole, and the old one is
+         *     blocked; a hose of another size takes a fitting and a hole of that size with it.
+         */
+        TuneDrain: {
+            /** Dash */
+            dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
+            /**
+             * Entry Mm
+             * @description ahead of the rail's rear face, left, depth under the rail
+             */
+            entry_mm?: [
+                number | string,
+                number | string,
+                number | string
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tune_drain";
+            /**
+             * Opening Mm
+             * @description of the breather
+             */
+            opening_mm?: (number | string) | null;
+            /**
+             * Outlet Mm
+             * @description where oil leaves what is drained: ahead, left, over the rail
+             */
+            outlet_mm?: [
+                number | string,
+                number | string,
+                number | string
+            ] | null;
+            /**
+             * Restrictor Mm
+             * @description in the turbo's feed
+             */
+            restrictor_mm?: (number | string) | null;
+            /**
+             * Run
+             * @description the drain's first line, by its id
+             */
+            run: string;
+            /**
+             * Seal Height Mm
+             * @description over its drain flange
+             */
+            seal_height_mm?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Turbo
          * @description A turbocharger: fed, and drained.
          */
@@ -7240,6 +7795,11 @@ export interface components {
             bearing?: ("journal" | "ball") | null;
             /** Drain Bore Mm */
             drain_bore_mm?: number | null;
+            /**
+             * Gasket Mm
+             * @description the hole in its drain flange's gasket
+             */
+            gasket_mm?: number | null;
             /**
              * Holds L
              * @description oil that it holds while the engine runs, hot
@@ -7269,6 +7829,11 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+            /**
+             * Seal Height Mm
+             * @description its shaft's seals over the drain's flange
+             */
+            seal_height_mm?: number | null;
         };
         /**
          * TurnGate
@@ -7346,6 +7911,25 @@ export interface components {
             scale: number;
         };
         /**
+         * UnplacedOut
+         * @description A drain that wants something before it can be told.
+         */
+        UnplacedOut: {
+            /** Component */
+            component: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "turbo" | "head";
+            /** Name */
+            name: string;
+            /** Run */
+            run: string;
+            /** Wants */
+            wants: string[];
+        };
+        /**
          * VerdictOut
          * @description The verdict and who gave it. `no_lap` and `faulty` stand where there is no forecast.
          */
@@ -7411,6 +7995,55 @@ export interface components {
              * @description its upper edge below the rail; minus is above
              */
             top_depth_mm: number;
+        };
+        /**
+         * WallMarkOut
+         * @description Something on the unrolled wall: how far round, and its height over the rail [mm].
+         */
+        WallMarkOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Along Mm */
+            along_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "entry" | "boss" | "bolt";
+            /** Name */
+            name: string;
+            /** Run */
+            run: string;
+        };
+        /**
+         * WallOut
+         * @description The pan's wall unrolled: least height over the oil at each place, the lap's worst; null: no
+         *     wall there.
+         */
+        WallOut: {
+            /** Along Mm */
+            along_mm: number[];
+            /** Around Mm */
+            around_mm: number;
+            /** Clear Mm */
+            clear_mm: (number | null)[][];
+            /** Heights Mm */
+            heights_mm: number[];
+            /** In The Way */
+            in_the_way: number[][];
+            /** Marks */
+            marks: components["schemas"]["WallMarkOut"][];
+            /** Places Mm */
+            places_mm: [
+                number,
+                number
+            ][];
+            /** Sides */
+            sides: ("front" | "left" | "rear" | "right")[];
+            /** Wanted Mm */
+            wanted_mm: number;
         };
         /**
          * WantedLapIn
@@ -13198,6 +13831,264 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_drains: {
+        parameters: {
+            query?: {
+                foam_pct?: number | null;
+                blow_by_l_min?: number | null;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrainsStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_drains_at: {
+        parameters: {
+            query: {
+                foam_pct?: number | null;
+                blow_by_l_min?: number | null;
+                side_g: number;
+                fore_g: number;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtLoadOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    try_drain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrainTrialIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrainTrialOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

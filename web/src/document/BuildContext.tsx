@@ -2,7 +2,7 @@ import type { UseMutationResult, UseQueryResult } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
 import type { BuildOut, Edit, Slosh } from "../api/queries";
 import type { Latest, Moving } from "../api/runs";
-import type { Judged } from "./worst";
+import type { Judged, OverLap } from "./worst";
 
 export type EditMutation = UseMutationResult<BuildOut, Error, Edit>;
 
@@ -14,6 +14,8 @@ export interface Forecast {
   shown: Slosh | undefined;
   /** Over the worst of the laps that it is judged by. */
   judged: Judged | undefined;
+  /** Over each of them, the worst first. */
+  over: readonly OverLap[];
   /** Its runs in moving oil. */
   latest: Latest | undefined;
   /** Of the finest finished run. */

@@ -15,6 +15,7 @@ export function useForecast(build: BuildOut | undefined): Forecast {
     settled.data && figures && moves && !settled.isPlaceholderData
       ? withMoving(settled.data, figures)
       : settled.data;
+  const over = latest?.over ?? shown?.over ?? [];
   const judged =
     shown &&
     judgedBy(
@@ -23,7 +24,7 @@ export function useForecast(build: BuildOut | undefined): Forecast {
         lapId: shown.lap?.lap_id ?? null,
         moves: shown !== settled.data,
       },
-      latest?.over ?? shown.over,
+      over,
     );
-  return { settled, shown, judged, latest, figures, moves, setMoves };
+  return { settled, shown, judged, over, latest, figures, moves, setMoves };
 }

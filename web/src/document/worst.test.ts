@@ -14,6 +14,9 @@ const row = (lap_id: number, lap_name: string, verdict: OverLap["verdict"]): Ove
   lap_id,
   lap_name,
   verdict,
+  oil: verdict,
+  oil_rank: verdict.state === "sound" ? 1 : 0,
+  speaks: "oil",
   model: lap_id === 2 ? "Moving oil, coarse cells" : "Settled oil",
 });
 
@@ -21,7 +24,12 @@ const SHOWN = { verdict: sound, lapId: 1, moves: false };
 
 describe("judgedBy", () => {
   it("is the verdict on the screen while there is nothing else", () => {
-    expect(judgedBy(SHOWN, [])).toEqual({ verdict: sound, lapName: null, moves: false });
+    expect(judgedBy(SHOWN, [])).toEqual({
+      verdict: sound,
+      lapName: null,
+      moves: false,
+      oil: sound,
+    });
     expect(judgedBy(SHOWN, [row(1, "dry", sound)]).verdict).toBe(sound);
   });
 
@@ -37,5 +45,12 @@ describe("judgedBy", () => {
     const judged = judgedBy({ verdict: sound, lapId: 1, moves: true }, over);
     expect(judged.verdict).toMatchObject({ state: "sound" });
     expect(judged).toMatchObject({ lapName: "dry", moves: true });
+  });
+
+  it("speaks of the drains where these are worse, and keeps the oil's own verdict", () => {
+    const drained: OverLap = { ...row(1, "dry", dry), oil: sound, oil_rank: 0, speaks: "drains" };
+    const judged = judgedBy({ ...SHOWN, moves: true }, [drained]);
+    expect(judged.verdict.state).toBe("not_safe");
+    expect(judged.oil.state).toBe("sound");
   });
 });

@@ -10,6 +10,8 @@ export interface Judged {
   lapName: string | null;
   /** Of moving oil. */
   moves: boolean;
+  /** Of the pan's oil and the gallery alone, over the lap where these do worst. */
+  oil: Verdict;
 }
 
 const MOVING = "Moving oil";
@@ -23,24 +25,36 @@ const lowered = (sentence: string): string => sentence.charAt(0).toLowerCase() +
 export const overLap = (name: string, sentence: string): string =>
   `Over ${name}: ${lowered(sentence)}`;
 
+const oilOf = (
+  shown: { verdict: Verdict; lapId: number | null },
+  over: readonly OverLap[],
+): Verdict => {
+  const worst = over.find(({ oil_rank: rank }) => rank === 0);
+  return !worst || worst.lap_id === shown.lapId ? shown.verdict : worst.oil;
+};
+
 /**
- * The verdict of the head. The server has put the worst lap first; over the lap shown it is the
- * verdict on the screen, which may be of settled oil where that was asked for.
+ * The verdict of the head. The server has put the worst lap first and weighed the drains in; over
+ * the lap shown it is the verdict on the screen where settled oil was asked for.
  */
 export function judgedBy(
   shown: { verdict: Verdict; lapId: number | null; moves: boolean },
   over: readonly OverLap[],
 ): Judged {
   const [worst] = over;
-  if (!worst) return { verdict: shown.verdict, lapName: null, moves: shown.moves };
+  if (!worst)
+    return { verdict: shown.verdict, lapName: null, moves: shown.moves, oil: shown.verdict };
   const several = over.length > 1;
   const isShown = worst.lap_id === shown.lapId;
-  const verdict = isShown ? shown.verdict : worst.verdict;
+  // the server's counts the drains: another model's verdict is shown only where oil decides
+  const isOther = shown.moves !== isMoving(worst.model) && worst.speaks === "oil";
+  const verdict = isShown && isOther ? shown.verdict : worst.verdict;
   return {
     verdict: several
       ? { ...verdict, sentence: overLap(worst.lap_name, verdict.sentence) }
       : verdict,
     lapName: several ? worst.lap_name : null,
     moves: isShown ? shown.moves : isMoving(worst.model),
+    oil: oilOf(shown, over),
   };
 }

@@ -283,7 +283,7 @@ export function Sheet({
           </Words>
           {drawing.nose_points !== "front" && (
             <Words
-              rank="title"
+              rank="gap"
               x={plan.x + plan.box.left * plan.scale}
               y={plan.y + plan.box.top * plan.scale - 26}
               fontSize="13"

@@ -84,6 +84,7 @@ export interface Placed {
 const MARGIN = { left: 34, right: 40, top: 46, bottom: 50 };
 const GAP_X = 56;
 const GAP_Y = 66;
+const NOSE_LINE = 26; // [px] of words over the plan
 /** Left free under a view alone, for the words and the button beside it [px]. */
 const BELOW = 150;
 
@@ -130,6 +131,8 @@ export function layoutTall(drawing: Drawing, width: number): { views: Placed[]; 
   const scale = (width - MARGIN.left - MARGIN.right) / widest;
   let top = MARGIN.top;
   const views = boxes.map(({ view, box }) => {
+    // over the plan stands where the nose is, unless that is at the page's left
+    if (view === "plan" && drawing.nose_points !== "front") top += NOSE_LINE;
     const here = placed(view, box, scale, MARGIN.left, top);
     top += (box.bottom - box.top) * scale + GAP_Y;
     return here;

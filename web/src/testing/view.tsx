@@ -14,9 +14,11 @@ export const forecastOf = ({ shown, ...given }: Partial<Forecast> = {}): Forecas
   shown,
   judged: shown && {
     verdict: shown.verdict,
+    oil: shown.verdict,
     lapName: null,
     moves: shown !== (given.settled as { data?: unknown } | undefined)?.data,
   },
+  over: [],
   latest: undefined,
   figures: null,
   moves: true,

@@ -99,13 +99,18 @@ def bearings_told(
     )
 
 
-_NOT_FELT_BY_THE_GAUGE = ("name", "place", "assumed", "holds_l", "bearings")
+_NOT_FELT_BY_THE_GAUGE = (
+    "name", "place", "assumed", "holds_l", "bearings", "blow_by_l_min", "gasket_mm",
+    "seal_height_mm", "opening_mm",
+)  # fmt: skip
 
 
 _LATER = {"leak_mm": None}
 """Fields that documents did not always have, and what stands for their not being there: a circuit
 is known by what it was known by before.
 """
+_DRAINS_ALONE = frozenset({"narrowest_mm"})
+"""Fields of an end that no line under pressure is told by."""
 
 
 def _flowing(row: Document) -> Document:
@@ -113,7 +118,11 @@ def _flowing(row: Document) -> Document:
     felt = {key: value for key, value in row.items() if key not in _NOT_FELT_BY_THE_GAUGE}
     for end in ("start", "end"):
         if isinstance(felt.get(end), dict):
-            felt[end] = {k: v for k, v in felt[end].items() if k not in _LATER or v != _LATER[k]}
+            felt[end] = {
+                k: v
+                for k, v in felt[end].items()
+                if k not in _DRAINS_ALONE and (k not in _LATER or v != _LATER[k])
+            }
     return felt
 
 

@@ -44,6 +44,9 @@ class Breather(Component):
 
     PORTS: ClassVar[tuple[Port, ...]] = (port("inlet", "inlet", "in", "vent", many=True),)
     kind: Literal["breather"]
+    opening_mm: float | None = Field(
+        default=None, gt=0, le=100, description="its narrowest, as a bore"
+    )
 
 
 class CatchCan(Component):

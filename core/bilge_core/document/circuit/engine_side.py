@@ -75,6 +75,9 @@ class Crankcase(Component):
     )
     WAYS: ClassVar[dict[str, tuple[str, ...]] | None] = {"oil_in": ("oil_out",), "gas": ("gas",)}
     kind: Literal["crankcase"]
+    blow_by_l_min: float | None = Field(
+        default=None, ge=0, le=2000, description="gas past the rings at full power, measured"
+    )
 
 
 class Turbo(Component):
@@ -87,3 +90,9 @@ class Turbo(Component):
     kind: Literal["turbo"]
     bearing: Literal["journal", "ball"] | None = None
     drain_bore_mm: float | None = Field(default=None, gt=0, le=60)
+    gasket_mm: float | None = Field(
+        default=None, gt=0, le=60, description="the hole in its drain flange's gasket"
+    )
+    seal_height_mm: float | None = Field(
+        default=None, gt=0, le=200, description="its shaft's seals over the drain's flange"
+    )

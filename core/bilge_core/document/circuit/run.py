@@ -76,6 +76,9 @@ class End(Part):
     fittings: list[Name] = Field(default=[], max_length=8, description="from the port to the line")
     seal: Literal["o_ring", "gasket", "liquid", "brazed", "none"] | None = None
     age: Literal["new", "reused", "unknown"] | None = Field(default=None, description="of its seal")
+    narrowest_mm: float | None = Field(
+        default=None, gt=0, le=100, description="bore of the narrowest of its fittings"
+    )
     leak_mm: float | None = Field(
         default=None, ge=0, le=10, description="hole that would let in as much air; null: tight"
     )

@@ -16,6 +16,7 @@ export type FitKind = Exclude<
   | "plug_port"
   | "calibrate"
   | "tune_accumulator"
+  | "tune_drain"
 >;
 
 /** One thing asked in a form. */

@@ -1,5 +1,6 @@
 import type { Stage } from "../../document/stage";
-import { figureToCome } from "../../document/HeadFigure";
+import { useDrainsState } from "./state";
+import { WorstFigure } from "./WorstFigure";
 
 export const stage: Stage = {
   key: "drains",
@@ -7,5 +8,7 @@ export const stage: Stage = {
   group: "Forecast",
   order: 60,
   words: "Every drain from head and turbo: the head of oil it has, and when it backs up.",
-  figure: { place: 30, Show: figureToCome("Worst drain") },
+  load: async () => ({ default: (await import("./DrainsScreen")).DrainsScreen }),
+  useRail: useDrainsState,
+  figure: { place: 30, Show: WorstFigure },
 };

@@ -7,7 +7,7 @@ import { yours } from "../../parts/verdict";
 export function DryFigure({ to }: { to: string }): ReactElement {
   const { build, forecast } = useBuildView();
   const { judged } = forecast;
-  const verdict = judged && yours(judged.verdict, build.invented);
+  const verdict = judged && yours(judged.oil, build.invented);
   const dry = verdict?.dry_s ?? null;
   if (dry === null)
     return <HeadFigure name="Runs dry" to={to} value={null} mark="nothing" word="no lap" />;

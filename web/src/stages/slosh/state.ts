@@ -5,7 +5,7 @@ import { yours } from "../../parts/verdict";
 /** The verdict in a word. */
 export function useSloshState(): StageState {
   const { build, forecast } = useBuildView();
-  const verdict = forecast.judged?.verdict;
+  const verdict = forecast.judged?.oil;
   if (!verdict || verdict.dry_s === null) return { mark: "nothing", word: "no lap" };
   const { state, dip_count, pressure_dip_count: pressure } = yours(verdict, build.invented);
   const dips = pressure ?? dip_count;

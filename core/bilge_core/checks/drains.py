@@ -1,0 +1,129 @@
+"""Checks of drains and breathing: figures gathered for the rules."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+import numpy as np
+
+from bilge_core.document.build import Build
+from bilge_core.drains.laid import Drain
+from bilge_core.drains.standing import Load, capacity
+from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
+from bilge_core.pan import Pan
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.axes import standing_gravity, up_from
+from bilge_core.rules import Check, drains
+from bilge_core.settled import settle
+
+
+def _field(build: Build, drain: Drain) -> str:
+    at = next(at for at, run in enumerate(build.circuit.runs) if run.id == drain.run)
+    return f"circuit.runs.{at}"
+
+
+def least_fall(drain: Drain, up: Array) -> float:
+    """The flattest stretch of a drain [degrees under level]; negative where it rises.
+
+    Parameters
+    ----------
+    drain : Drain
+    up : ndarray, shape (3,)
+
+    Notes
+    -----
+    The first and the last hand's breadth of a hole through a wall are left out: a boss is level.
+    """
+    falls = drain.line.falls
+    down = -(falls.tangents @ up)
+    long = falls.lengths > 0.01
+    return float(np.degrees(np.arcsin(np.clip(down[long].min(), -1.0, 1.0))))
+
+
+def _reducers(drain: Drain, field: str) -> list[Check | None]:
+    """Of the holes at the housing the second beside the first; of the line what comes before."""
+    pieces = drain.line.pieces
+    first = int(drain.line.piece[0])
+    found: list[Check | None] = []
+    if first > 1:
+        found.append(drains.check_flanges(drain.name, pieces[1].bore / pieces[0].bore, field))
+    widest = pieces[first].bore
+    for piece in pieces[first + 1 :]:
+        if not drains.REDUCER.holds(piece.bore / widest):
+            share = piece.bore / widest
+            found.append(drains.check_reducer(drain.name, piece.name, share, field))
+            break
+        widest = max(widest, piece.bore)
+    return found
+
+
+def _of_drain(build: Build, told: DrainForecast, up: Array, level: float) -> list[Check | None]:
+    drain, field = told.drain, _field(build, told.drain)
+    found: list[Check | None] = [
+        drains.check_margin(drain.name, told.spare, told.flooded, field),
+        *_reducers(drain, field),
+    ]
+    if drain.how == "gravity":
+        found.append(drains.check_fall(drain.name, least_fall(drain, up), field))
+        load = Load(up, float(np.linalg.norm(standing_gravity(build.car))), level)
+        carries = capacity(drain.line, told.oil, load)
+        feed = float(told.feed.flow.max())
+        found.append(drains.check_feed(drain.name, feed, carries, field))
+        if drain.kind == "turbo":
+            narrowest = min(piece.bore for piece in drain.line.pieces)
+            found.append(drains.check_bore(drain.name, narrowest, field))
+    boss = next((b for b in build.pan.bosses if b.id == drain.boss), None)
+    if boss is not None and boss.kind == "level_sensor":
+        found.append(drains.check_sensor_boss(drain.name, boss.name, field))
+    return found
+
+
+def check_drains(build: Build, pan: Pan, forecast: DrainsForecast) -> tuple[Check, ...]:
+    """Check a build's drains and breathing over a lap.
+
+    Parameters
+    ----------
+    build : Build
+    pan : Pan
+        Assembled from it.
+    forecast : DrainsForecast
+        Of it.
+
+    Returns
+    -------
+    tuple of Check
+        Trouble first.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.forecast.back_ups import forecast_drains
+    >>> from bilge_core.loads.log import Log
+    >>> from bilge_core.pan import assemble_pan
+    >>> build = read_build(Path("demo/sandpiper.json").read_text())
+    >>> log = Log(np.arange(0.0, 2.0, 0.1), *np.zeros((3, 20)), np.full(20, 500.0))
+    >>> found = check_drains(build, assemble_pan(build), forecast_drains(build, log, ()))
+    >>> "bad" in {check.state for check in found}  # at rest it drains
+    False
+    """
+    standing = settle(pan, standing_gravity(build.car))
+    up = up_from(standing_gravity(build.car))
+    found: list[Check | None] = []
+    for told in forecast.forecasts:
+        found += _of_drain(build, told, up, standing.level)
+    stages = Counter(drain.stage for drain in forecast.drains.placed if drain.stage)
+    for stage, inlets in stages.items():
+        component = build.circuit.component(stage)
+        name = stage if component is None else component.name
+        found.append(drains.check_stage(name, inlets, "circuit"))
+    highest = float(forecast.case.pressure.max())
+    found.append(drains.check_crankcase(highest, "circuit"))
+    step = float(forecast.log.time[1] - forecast.log.time[0])
+    for way in forecast.breathing.ways:
+        under = forecast.under.get(way.run)
+        if under is not None:
+            found.append(drains.check_vent(way.name, float((under > 0.0).sum()) * step, "circuit"))
+    order = {"bad": 0, "caution": 1, "good": 2}
+    kept = [check for check in found if check is not None]
+    return tuple(sorted(kept, key=lambda check: order[check.state]))

@@ -1,0 +1,169 @@
+"""Drains that fall by gravity, the feeds of what they drain, and the crankcase's breathing."""
+
+from __future__ import annotations
+
+from bilge_core.rules.rule import COMMON, Check, Rule
+
+SEAL = Rule(
+    "drain_seal", "Oil stays below the seals of what a drain drains", COMMON, low=0.0, unit="m"
+)
+SPARE = Rule(
+    "drain_spare", "A drain has 10 mm of head to spare",
+    "ours: a surface that rocks is about so far from where it would settle", low=0.010, unit="m",
+)  # fmt: skip
+BACKS_UP = Rule(
+    "back_up", "Oil over the seals for 0.05 s is a back-up", "ours: a splash is none",
+    low=0.05, unit="s",
+)  # fmt: skip
+FALLS = Rule(
+    "drain_falls", "A drain falls by 10° or more all the way, standing",
+    "common practice, no published source, that it falls; ours, that 10° is a fall: a car stands "
+    "and leans by some of it",
+    low=10.0, unit="deg",
+)  # fmt: skip
+REDUCER = Rule(
+    "drain_reducer", "Nothing in a drain is narrower than what comes before it", COMMON,
+    low=0.9, unit="1",
+)  # fmt: skip
+FLANGES = Rule(
+    "drain_flanges", "A gasket's hole is as wide as the outlet under it", COMMON, low=0.97, unit="1"
+)
+GRAVITY_BORE = Rule(
+    "gravity_bore", "A turbo drains by gravity through size 10, 14 mm, or more", COMMON,
+    low=13.5e-3, unit="m",
+)  # fmt: skip
+FEED_FITS = Rule(
+    "feed_fits_drain", "A drain, standing, carries more than the feed brings at full pressure",
+    COMMON, high=1.0, unit="1",
+)  # fmt: skip
+SENSOR_BOSS = Rule(
+    "sensor_boss", "A level sensor's boss is no drain: it is below the running level", COMMON
+)
+OWN_STAGE = Rule(
+    "own_stage", "What a stage pulls has that stage for itself, or falls to the junction", COMMON,
+    high=1.0, unit="inlets",
+)  # fmt: skip
+CRANKCASE = Rule(
+    "crankcase", "The crankcase has at most 10 mbar over the air",
+    "ours: it is 128 mm of oil against every drain that oil shuts", high=1e3, unit="Pa",
+)  # fmt: skip
+VENT_UNDER = Rule(
+    "vent_under", "A breather's port is above the oil", "ours: what is under it for 0.05 s, carries"
+    " oil out", high=0.05, unit="s",
+)  # fmt: skip
+RULES = (
+    SEAL, SPARE, BACKS_UP, FALLS, REDUCER, FLANGES, GRAVITY_BORE, FEED_FITS, SENSOR_BOSS,
+    OWN_STAGE, CRANKCASE, VENT_UNDER,
+)  # fmt: skip
+
+
+def check_margin(name: str, spare: float, flooded: float, field: str) -> Check:
+    """Head to spare [m] at a lap's worst, and for how long oil stands over the seals [s].
+
+    Examples
+    --------
+    >>> check_margin("turbo drain", -0.027, 1.2, "circuit.runs.3").state
+    'bad'
+    """
+    mm = abs(spare) * 1e3
+    if not SEAL.holds(spare):
+        words = (
+            f"{name} is {mm:.0f} mm of head short at the lap's worst: oil stands over the seals "
+            f"for {flooded:.1f} s a lap"
+        )
+        return Check("bad", words, field, SEAL)
+    if not SPARE.holds(spare):
+        words = f"{name} has only {mm:.0f} mm of head to spare at the lap's worst"
+        return Check("caution", words, field, SPARE)
+    return Check("good", f"{name} has {mm:.0f} mm of head to spare all lap", field, SEAL)
+
+
+def check_fall(name: str, least_deg: float, field: str) -> Check | None:
+    """The flattest stretch of a drain, standing [degrees under level]; negative: it rises."""
+    if FALLS.holds(least_deg):
+        return None
+    if least_deg < 0.0:
+        words = (
+            f"{name} rises by {-least_deg:.0f}° on its way, standing: a trap, in which oil stays. "
+            "A gravity drain falls all the way"
+        )
+        return Check("bad", words, field, FALLS)
+    words = f"{name} falls by only {least_deg:.0f}° somewhere, standing: 10° or more keeps it going"
+    return Check("caution", words, field, FALLS)
+
+
+def check_reducer(name: str, narrow: str, share: float, field: str) -> Check | None:
+    """A piece so many times as wide as the widest before it."""
+    if REDUCER.holds(share):
+        return None
+    words = f"{name} narrows at {narrow} to {share * 100:.0f} % of what comes before: no reducers"
+    return Check("caution", words, field, REDUCER)
+
+
+def check_flanges(name: str, share: float, field: str) -> Check | None:
+    """A gasket's hole so many times as wide as the outlet under it."""
+    if FLANGES.holds(share):
+        return None
+    words = (
+        f"{name}: its gasket's hole is {share * 100:.0f} % as wide as the outlet: cut it out, "
+        "and match the flange, before it is closed"
+    )
+    return Check("caution", words, field, FLANGES)
+
+
+def check_bore(name: str, bore: float, field: str) -> Check | None:
+    """The narrowest of a turbo's drain by gravity [m]."""
+    if GRAVITY_BORE.holds(bore):
+        return None
+    words = f"{name} is {bore * 1e3:.1f} mm at its narrowest: size 10, 14 mm, or more by gravity"
+    return Check("caution", words, field, GRAVITY_BORE)
+
+
+def check_feed(name: str, feed: float, carries: float, field: str) -> Check:
+    """What is fed at full pressure and what the drain carries, standing [m3/s]."""
+    figures = f"{feed * 60e3:.1f} L/min fed at full pressure"
+    if carries > 0.0 and FEED_FITS.holds(feed / carries):
+        words = f"{name} carries {carries * 60e3:.1f} L/min, standing, of {figures}"
+        return Check("good", words, field, FEED_FITS)
+    words = (
+        f"{name} carries {carries * 60e3:.1f} L/min, standing, and {figures}: a smaller "
+        "restrictor in the feed (2 mm is usual), or a wider drain"
+    )
+    return Check("bad", words, field, FEED_FITS)
+
+
+def check_sensor_boss(name: str, boss: str, field: str) -> Check:
+    """A drain led to a level sensor's boss."""
+    words = f"{name} ends at {boss}, a level sensor's boss: it lies below the running level"
+    return Check("bad", words, field, SENSOR_BOSS)
+
+
+def check_stage(stage: str, inlets: int, field: str) -> Check | None:
+    """A scavenge stage that so many drains meet at."""
+    if OWN_STAGE.holds(inlets):
+        return None
+    words = (
+        f"{inlets} drains meet at {stage}: as soon as one is dry, the other gets nothing. Give "
+        "each a stage of its own, or let each fall to the junction"
+    )
+    return Check("bad", words, field, OWN_STAGE)
+
+
+def check_crankcase(pressure: float, field: str) -> Check:
+    """The crankcase's highest pressure over a lap [Pa]."""
+    mbar = pressure / 100.0
+    if CRANKCASE.holds(pressure):
+        return Check("good", f"The crankcase has {mbar:.1f} mbar at most", field, CRANKCASE)
+    words = (
+        f"The crankcase has {mbar:.0f} mbar at most: it pushes oil back up every drain that oil "
+        "shuts; a wider breather, or one more way up"
+    )
+    return Check("caution", words, field, CRANKCASE)
+
+
+def check_vent(name: str, under: float, field: str) -> Check | None:
+    """A breather's port under oil for so long of a lap [s]."""
+    if VENT_UNDER.holds(under):
+        return None
+    words = f"{name} begins under oil for {under:.1f} s of the lap: it carries oil into the can"
+    return Check("caution", words, field, VENT_UNDER)

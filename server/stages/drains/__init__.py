@@ -1,0 +1,1 @@
+"""Drains and breathing: oil that goes up must come back."""

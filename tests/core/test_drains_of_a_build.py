@@ -1,0 +1,396 @@
+"""From a build to its drains, its breathing, where they back up, and what mends them."""
+
+from __future__ import annotations
+
+import math
+from functools import cache
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.acts.registry import read_act
+from bilge_core.checks.circuit import check_circuit
+from bilge_core.checks.drains import check_drains, least_fall
+from bilge_core.document.build import Build
+from bilge_core.document.read import build_from, read_build
+from bilge_core.drains.breathing import (
+    AIR,
+    GAS_DENSITY,
+    GAS_VISCOSITY,
+    Breathing,
+    GasWay,
+    blow_by,
+    crankcase_over,
+    gas_ways,
+)
+from bilge_core.drains.guessed import DRAIN_GUESSES, DrainGuesses
+from bilge_core.drains.laid import drains_of, feeds_of
+from bilge_core.drains.wall import clear_of_oil, unrolled
+from bilge_core.errors import InvalidInput
+from bilge_core.forecast.back_ups import DrainsForecast, Tried, forecast_drains
+from bilge_core.loads.corners import find_corners
+from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import open_log
+from bilge_core.network.pipes import Resistance, hole_resistance
+from bilge_core.pan import assemble_pan, level_of_volume
+from bilge_core.physics.axes import standing_up
+from bilge_core.tell.drains import drains_out, drains_verdict
+from bilge_core.tell.verdict import DrainsVerdict, VerdictOut, with_drains
+
+from tests.conftest import DEMO
+
+SANDPIPER = read_build((DEMO / "sandpiper.json").read_text())
+RUN = drains_of(SANDPIPER).placed[0].run
+Raw = dict[str, Any]
+
+
+@cache
+def turbo_lap() -> Log:
+    file = open_log((DEMO / "saltmarsh-turbo.csv").read_bytes())
+    return prepare(read_log(file, file.proposal))
+
+
+def over(build: Build, tried: Tried | None = None) -> DrainsForecast:
+    log = turbo_lap()
+    return forecast_drains(build, log, find_corners(log), tried or Tried())
+
+
+def tuned(build: Build, **figures: Any) -> Build:
+    done = read_act({"kind": "tune_drain", "run": RUN, **figures}).done(build)
+    assert [each.words for each in check_circuit(done.build) if each.state != "good"] == []
+    return done.build
+
+
+def changed(build: Build, change: Any) -> Build:
+    document = build.model_dump(mode="json")
+    change(document)
+    return build_from(document)
+
+
+def part(document: Raw, kind: str) -> Raw:
+    found: Raw = next(p for p in document["circuit"]["components"] if p["kind"] == kind)
+    return found
+
+
+class TestTheDemosTurbo:
+    def test_sound_at_rest_it_backs_up_in_the_right_handers_alone(self) -> None:
+        still = Log(np.array([0.0, 2.0]), *np.zeros((3, 2)), np.full(2, 670.0))
+        assert forecast_drains(SANDPIPER, still, ()).forecasts[0].back_ups == ()
+        worst = over(SANDPIPER).worst
+        assert worst is not None
+        assert {each.hand for each in worst.back_ups} == {"right"}
+        assert len(worst.back_ups) == 2
+        assert -0.06 < worst.spare < -0.02
+
+    def test_a_wider_breather_and_line_mend_it(self) -> None:
+        """As the screen offers it: gas pushes less, then the line takes less."""
+        breather = tuned(SANDPIPER, opening_mm=14)
+        worst = over(breather).worst
+        assert worst is not None and worst.back_ups == ()
+        wider = over(tuned(breather, dash=12)).worst
+        assert wider is not None and wider.spare > worst.spare
+        assert drains_verdict(over(tuned(breather, dash=12))).state == "good"
+
+    def test_more_foam_is_worse(self) -> None:
+        spares = [over(SANDPIPER, Tried(foam=foam)).forecasts[0].spare for foam in (0.3, 0.5)]
+        assert spares[1] < spares[0]
+
+    def test_more_blow_by_is_worse(self) -> None:
+        told = [over(SANDPIPER, Tried(blow_by=flow / 60e3)) for flow in (20.0, 48.0, 90.0)]
+        spares = [each.forecasts[0].spare for each in told]
+        assert spares == sorted(spares, reverse=True)
+        assert told[1].case.pressure.max() == over(SANDPIPER).case.pressure.max()  # as measured
+
+    def test_the_feed_is_what_the_restrictor_lets_through(self) -> None:
+        small, large = (tuned(SANDPIPER, restrictor_mm=bore) for bore in (1.0, 2.0))
+        flows = [feeds_of(each, drains_of(each))[RUN].flow.max() for each in (small, large)]
+        assert flows[0] < 0.5 * flows[1]
+        # 1.5 mm with the turbo behind it passes less than the hole alone at the pump's relief
+        alone = math.sqrt(5e5 / hole_resistance(0.0015, 800.0, 0.009).square)
+        mine = feeds_of(SANDPIPER, drains_of(SANDPIPER))[RUN]
+        assert 0.5 * alone < mine.flow.max() < alone
+        assert mine.at(np.array([0.0]))[0] == 0.0
+
+    def test_its_checks(self) -> None:
+        words = {
+            each.rule.key: each.state
+            for each in check_drains(SANDPIPER, assemble_pan(SANDPIPER), over(SANDPIPER))
+        }
+        assert words["drain_seal"] == "bad"
+        assert words["drain_flanges"] == "caution"
+        assert words["feed_fits_drain"] == words["crankcase"] == "good"
+        assert "drain_falls" not in words  # it falls all the way, standing
+
+    def test_all_told(self) -> None:
+        told = drains_out(SANDPIPER, assemble_pan(SANDPIPER), over(SANDPIPER))
+        (drain,) = told.drains
+        assert drain.state == "bad" and drain.size == "size 10" and drain.view == "front"
+        assert drain.held_by == "drain of the turbo"
+        assert drain.floods_in_s is not None and 0.1 < drain.floods_in_s < 3.0
+        count = len(told.time_s)
+        assert {len(each) for each in drain.samples.model_dump().values()} == {count}
+        assert len(drain.fill) == len(told.breathing.case_mbar) == count
+        assert told.verdict.sentence.startswith("The drain of the turbo backs up 2 times, worst in")
+        entries = [mark for mark in told.wall.marks if mark.kind == "entry"]
+        assert [mark.run for mark in entries] == [RUN]
+        at = int(np.argmin(np.abs(np.array(told.wall.along_mm) - entries[0].along_mm)))
+        assert told.wall.sides[at] == "rear"  # the engine stands across: its right is the rear
+
+
+class TestLaidOut:
+    def test_what_wants_a_place_says_so(self) -> None:
+        bare = read_act({"kind": "feed_turbo"}).done(SANDPIPER).build
+        (unplaced,) = drains_of(bare).unplaced
+        assert unplaced.wants == (
+            "where oil leaves turbo 2", "where the line comes into the pan",
+        )  # fmt: skip
+        placed = read_act(
+            {"kind": "tune_drain", "run": unplaced.run, "outlet_mm": [200, -180, 120],
+             "entry_mm": [200, -112, 5]}
+        ).done(bare).build  # fmt: skip
+        assert drains_of(placed).unplaced == ()
+        assert len(drains_of(placed).placed) == 2
+
+    def test_a_boss_is_where_it_enters_whatever_the_route_says(self) -> None:
+        def away(document: Raw) -> None:
+            boss = next(b for b in document["pan"]["bosses"] if b["kind"] == "turbo_drain")
+            boss["x_mm"] = 120
+
+        entry = drains_of(changed(SANDPIPER, away)).placed[0].line.entry
+        assert entry.tolist() == pytest.approx([0.12, -0.112, -0.01])
+
+    def test_the_narrowest_of_a_fitting_counts(self) -> None:
+        def pinched(document: Raw) -> None:
+            run = next(r for r in document["circuit"]["runs"] if r["id"] == RUN)
+            run["start"]["narrowest_mm"] = 9
+
+        assert drains_of(changed(SANDPIPER, pinched)).placed[0].line.falls.outlet == pytest.approx(
+            9e-3
+        )
+        assert (
+            over(changed(SANDPIPER, pinched)).forecasts[0].spare
+            < over(SANDPIPER).forecasts[0].spare
+        )
+
+    def test_seal_height_and_its_guess(self) -> None:
+        def unknown(document: Raw) -> None:
+            part(document, "turbo")["seal_height_mm"] = None
+
+        line = drains_of(SANDPIPER).placed[0].line
+        up = standing_up(SANDPIPER.car)
+        assert float((line.seal - line.outlet) @ up) == pytest.approx(0.026)
+        drain = drains_of(changed(SANDPIPER, unknown)).placed[0]
+        assert "seal_height" in drain.guessed
+        assert float((drain.line.seal - drain.line.outlet) @ up) == pytest.approx(0.025)
+
+    def test_outside_line_of_a_head(self) -> None:
+        head = next(c.id for c in SANDPIPER.circuit.components if c.kind == "head")
+        build = read_act({"kind": "outside_return", "head": head}).done(SANDPIPER).build
+        (unplaced,) = drains_of(build).unplaced
+        assert unplaced.kind == "head"
+        build = tuned_by(build, unplaced.run, outlet_mm=[40, -60, 300], entry_mm=[60, -112, 0])
+        drain = next(d for d in drains_of(build).placed if d.kind == "head")
+        assert drain.foam == DRAIN_GUESSES["head_foam"].likely
+        feeds = feeds_of(build, drains_of(build))
+        assert 0.0 < feeds[drain.run].flow.max() < 4 / 60e3  # its share of what the head is fed
+        assert least_fall(drain, standing_up(build.car)) > 60
+
+    def test_a_stage_pulls_it(self) -> None:
+        turbo = next(c.id for c in SANDPIPER.circuit.components if c.kind == "turbo")
+        build = read_act({"kind": "drain_turbo", "turbo": turbo, "how": "scavenged"}).done(
+            SANDPIPER
+        ).build  # fmt: skip
+        (unplaced,) = drains_of(build).unplaced  # where the stage is nobody said
+        assert unplaced.wants == ("where the line comes into the pan",)
+
+
+def tuned_by(build: Build, run: str, **figures: Any) -> Build:
+    return read_act({"kind": "tune_drain", "run": run, **figures}).done(build).build
+
+
+class TestTheAct:
+    def test_an_entry_that_moves_leaves_a_hole_to_be_blocked(self) -> None:
+        after = tuned(SANDPIPER, entry_mm=[150, -112, -20])
+        old, new = (b for b in after.pan.bosses if b.kind == "turbo_drain")
+        assert old.blocked and not new.blocked
+        assert (new.x_mm, new.depth_mm, new.fixing) == (150, -20, "through_fitting")
+        assert drains_of(after).placed[0].line.entry[2] == pytest.approx(0.02)
+        assert tuned(SANDPIPER, entry_mm=[72, -112, 10]).pan == SANDPIPER.pan
+
+    def test_a_size_takes_its_hole_with_it(self) -> None:
+        after = tuned(SANDPIPER, dash=12)
+        boss = next(b for b in after.pan.bosses if b.kind == "turbo_drain")
+        assert boss.bore_mm == pytest.approx(19.05)
+        assert drains_of(after).placed[0].line.falls.bores.min() == pytest.approx(0.01727, abs=1e-5)
+
+    def test_it_says_what_it_did(self) -> None:
+        raw = {"kind": "tune_drain", "run": RUN, "opening_mm": "9/16 in", "dash": 12,
+               "restrictor_mm": 1.2, "seal_height_mm": 30}  # fmt: skip
+        words = read_act(raw).done(SANDPIPER).words
+        assert words == (
+            "drain of the turbo, seals 30 mm over its flange, size 12, restrictor 1.2 mm, "
+            "breather 9/16 in"
+        )
+
+    @pytest.mark.parametrize(
+        ("figures", "field"),
+        [
+            ({"run": "r1"}, "run"), ({"run": "r99999"}, "run"), ({"run": "r7", "dash": 12}, "run"),
+            ({"opening_mm": 0}, "opening_mm"), ({"dash": 11}, "dash"),
+        ],
+    )  # fmt: skip
+    def test_what_cannot_be(self, figures: Raw, field: str) -> None:
+        with pytest.raises(InvalidInput) as error:
+            read_act({"kind": "tune_drain", "run": RUN, **figures}).done(SANDPIPER)
+        assert error.value.problems[0].field.startswith(field)
+
+    def test_no_restrictor_to_set(self) -> None:
+        def bare(document: Raw) -> None:
+            hole = part(document, "restrictor")
+            hole["kind"] = "sender_tee"
+            del hole["bore_mm"]
+
+        with pytest.raises(InvalidInput, match="needs a restrictor"):
+            tuned(changed(SANDPIPER, bare), restrictor_mm=2)
+
+
+class TestBreathing:
+    @pytest.mark.parametrize(("wear", "share"), [("sound", 1.0), ("used", 2.0), ("worn", 4.0)])
+    def test_blow_by_by_power_and_wear(self, wear: str, share: float) -> None:
+        """1, 2 and 4 ft3/min for every 100 hp (from memory); 1 ft3/min is 28.317 L/min."""
+
+        def unmeasured(document: Raw) -> None:
+            part(document, "crankcase")["blow_by_l_min"] = None
+            document["car"] |= {"wear": wear, "engine_power_kw": 74.569987}
+
+        found = blow_by(changed(SANDPIPER, unmeasured), DrainGuesses())
+        assert found * 60e3 == pytest.approx(28.3168 * share, rel=1e-4)
+
+    def test_through_an_orifice_alone(self) -> None:
+        """``Δp = ρ/2 (q / (0.62 A))²``."""
+        area = math.pi / 4 * 0.009**2
+        hole = hole_resistance(0.009, GAS_DENSITY, GAS_VISCOSITY)
+        one = Breathing((GasWay("b", "b", "c7", AIR, hole),), "c7", ("c7",))
+        flow = 48 / 60e3
+        wanted = 0.5 * GAS_DENSITY * (flow / (0.62 * area)) ** 2
+        assert one.pressures(flow)["c7"] == pytest.approx(wanted, rel=0.03)
+
+    def test_what_comes_in_goes_out_by_all_ways(self) -> None:
+        """Two ways out, one through another space: flows add up, pressures fall on the way."""
+        by = Resistance(1e4, square=1e8)
+        ways = (
+            GasWay("a", "a", "c7", AIR, by), GasWay("b", "b", "c7", "c8", by),
+            GasWay("c", "c", "c8", AIR, Resistance(3e4, square=1e8)),
+        )  # fmt: skip
+        both = Breathing(ways, "c7", ("c7", "c8"))
+        pressures = both.pressures(1e-3)
+        flows = both.flows(1e-3, pressures)
+        assert flows["a"] + flows["c"] == pytest.approx(1e-3, rel=1e-6)
+        assert flows["b"] == pytest.approx(flows["c"], rel=1e-6)
+        assert pressures["c7"] > pressures["c8"] > 0.0
+        shut = both.pressures(1e-3, {"a"})
+        assert shut["c7"] > pressures["c7"]
+
+    def test_a_port_under_oil_carries_it_out(self) -> None:
+        """A covered hose lifts oil as soon as gas has its head; then as much oil as blow-by."""
+        hole = Resistance(1e3, square=1e7)
+        way = GasWay("a", "a", "c7", AIR, hole, np.zeros(3), rise=0.05)
+        under = {"a": np.array([-0.02, 0.03, 0.03, -0.02])}
+        flow, gravity = np.full(4, 1e-3), np.full(4, 9.80665)
+        one = Breathing((way,), "c7", ("c7",))
+        found = crankcase_over(one, flow, 820.0, gravity, under, 0.1)
+        assert found.covered.tolist() == [0, 1, 1, 0]
+        assert found.pressure[1] == pytest.approx(820 * 9.80665 * 0.08)
+        assert found.carried[-1] == pytest.approx(2e-4)
+
+    def test_without_a_crankcase_it_is_said(self) -> None:
+        def gone(document: Raw) -> None:
+            case = part(document, "crankcase")["id"]
+            circuit = document["circuit"]
+            circuit["components"] = [p for p in circuit["components"] if p["id"] != case]
+            circuit["runs"] = [
+                r for r in circuit["runs"]
+                if case not in (r["start"]["component"], r["end"]["component"])
+            ]  # fmt: skip
+
+        with pytest.raises(InvalidInput, match="must have a crankcase"):
+            gas_ways(changed(SANDPIPER, gone), DrainGuesses())
+
+    def test_a_breather_on_the_head_takes_gas_up_the_drains(self) -> None:
+        head = next(c.id for c in SANDPIPER.circuit.components if c.kind == "head")
+        build = read_act({"kind": "fit_breather", "at": head}).done(SANDPIPER).build
+        more = over(build).case.pressure.max()
+        assert more < over(SANDPIPER).case.pressure.max()
+
+
+class TestTheWall:
+    def test_each_place_at_its_worst(self) -> None:
+        """Against the level solved load by load."""
+        pan = assemble_pan(SANDPIPER)
+        ups = np.array([[0.0, 0.0, 1.0], [0.6, 0.0, 0.8], [0.0, -0.6, 0.8]])
+        levels = np.array([level_of_volume(pan.solid, up, pan.oil_volume) for up in ups])
+        wall = unrolled(SANDPIPER, pan, ups, levels)
+        for at in (0, 30, 70, 110):
+            for high in (3, 8, 12):
+                place = np.array([*wall.places[at], wall.heights[high]])
+                wanted = float((ups @ place - levels).min())
+                if not math.isnan(wall.clear[at, high]):
+                    assert wall.clear[at, high] == pytest.approx(wanted, abs=1e-9)
+        assert clear_of_oil(np.zeros((1, 3)), ups, levels).shape == (1,)
+
+    def test_a_keep_out_is_in_the_way(self) -> None:
+        def beside(document: Raw) -> None:
+            document["car"]["keep_outs"] = [
+                {"kind": "box", "name": "starter", "frame": "engine", "from_mm": [60, -200, -60],
+                 "to_mm": [160, -120, 40], "wanted_mm": 5}
+            ]  # fmt: skip
+
+        build = changed(SANDPIPER, beside)
+        up, pan = standing_up(build.car), assemble_pan(build)
+        wall = unrolled(build, pan, up[None], np.array([-0.07]))
+        assert wall.in_the_way.any() and not wall.in_the_way.all()
+        at = int(np.argwhere(wall.in_the_way)[0][0])
+        assert wall.sides[at] == "rear"
+        bare = unrolled(SANDPIPER, pan, up[None], np.array([-0.07]))
+        assert not bare.in_the_way.any()
+
+    def test_a_side_boxs_wall_begins_under_its_lid(self) -> None:
+        dunlin = read_build((DEMO / "dunlin.json").read_text())
+        up, pan = standing_up(dunlin.car), assemble_pan(dunlin)
+        wall = unrolled(dunlin, pan, up[None], np.array([-0.07]))
+        out = np.flatnonzero(wall.places[:, 1] < -0.15)
+        assert len(out) > 10
+        lid = wall.heights > -0.070
+        assert np.isnan(wall.clear[out][:, lid]).all()
+
+
+class TestTheVerdict:
+    OIL = VerdictOut(
+        state="sound", headline="Sound", sentence="It stays covered.", dry_s=0.0, dip_count=0
+    )
+
+    def drains(self, state: str) -> DrainsVerdict:
+        return DrainsVerdict(state=state, spare_mm=5, name="d", sentence="The d backs up.",
+                             unplaced=0)  # type: ignore[arg-type]  # fmt: skip
+
+    @pytest.mark.parametrize(
+        ("oil", "drains", "whole"),
+        [
+            ("sound", "none", "sound"), ("sound", "good", "sound"), ("sound", "caution", "caution"),
+            ("sound", "bad", "not_safe"), ("caution", "bad", "not_safe"),
+            ("caution", "caution", "caution"), ("not_safe", "good", "not_safe"),
+            ("not_safe", "bad", "not_safe"), ("no_lap", "bad", "no_lap"),
+        ],
+    )  # fmt: skip
+    def test_the_worse_of_the_two_speaks(self, oil: str, drains: str, whole: str) -> None:
+        before = self.OIL.model_copy(update={"state": oil})
+        after = with_drains(before, self.drains(drains))
+        assert after.state == whole
+        if oil == "not_safe" and drains == "bad":
+            assert after.sentence == "It stays covered. The d backs up."
+
+    def test_a_build_without_drains_has_none(self) -> None:
+        dunlin = read_build((DEMO / "dunlin.json").read_text())
+        still = Log(np.array([0.0, 2.0]), *np.zeros((3, 2)), np.full(2, 670.0))
+        assert drains_verdict(forecast_drains(dunlin, still, ())).state == "none"

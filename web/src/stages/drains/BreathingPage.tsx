@@ -1,0 +1,184 @@
+import type { ReactElement } from "react";
+import type { Assumed, DrainsStage } from "../../api/drains";
+import { Button } from "../../parts/Button";
+import { Mark } from "../../parts/Mark";
+import { useSettings } from "../../parts/settings";
+import { flowAs } from "../../parts/units";
+
+function Row({
+  label,
+  value,
+  unit,
+  note,
+}: {
+  label: string;
+  value: string;
+  unit: string;
+  note?: string;
+}): ReactElement {
+  return (
+    <div className="border-b border-hair py-1">
+      <p className="flex items-baseline justify-between gap-3">
+        <span className="text-[14px] text-ink-2">{label}</span>
+        <span className="font-figure text-[18px] font-semibold">
+          {value} <span className="text-[14px] font-medium text-ink-2">{unit}</span>
+        </span>
+      </p>
+      {note && <p className="text-[13px] text-ink-2">{note}</p>}
+    </div>
+  );
+}
+
+/** A guess that can be moved through its likely band. */
+function Slider({
+  label,
+  value,
+  said,
+  low,
+  high,
+  band,
+  isGuess,
+  onSet,
+}: {
+  label: string;
+  value: number;
+  said: string;
+  low: number;
+  high: number;
+  /** Between which it is likely to be. */
+  band: readonly [number, number];
+  isGuess: boolean;
+  onSet: (value: number) => void;
+}): ReactElement {
+  const share = (at: number): number => ((at - low) / (high - low)) * 100;
+  return (
+    <label className="block border-b border-hair py-2 text-[14px] text-ink-2">
+      <span className="flex items-baseline justify-between gap-3">
+        {label}
+        <span className="font-figure text-[18px] font-semibold text-ink">{said}</span>
+      </span>
+      <span className="relative block">
+        <span
+          className="absolute top-[13px] h-[6px] bg-oil-wash outline-1 outline-oil-deep"
+          style={{ left: `${share(band[0])}%`, width: `${share(band[1]) - share(band[0])}%` }}
+          aria-hidden="true"
+        />
+        <input
+          type="range"
+          min={low}
+          max={high}
+          step="1"
+          value={value}
+          onChange={(event) => onSet(Number(event.target.value))}
+          className="relative h-8 w-full accent-(--ink)"
+        />
+      </span>
+      <span className="text-[13px]">
+        {isGuess ? "A guess" : "Tried"}; likely {band[0].toFixed(0)} to {band[1].toFixed(0)}.
+      </span>
+    </label>
+  );
+}
+
+/** Blow-by, the ways out that it has, the crankcase's pressure, what the can catches; the guesses. */
+export function BreathingPage({
+  stage,
+  assumed,
+  onAssume,
+}: {
+  stage: DrainsStage;
+  assumed: Assumed;
+  onAssume: (assumed: Assumed) => void;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const { breathing } = stage;
+  const foam = stage.guesses.find(({ key }) => key === "turbo_foam");
+  const flow = (value: number): { figure: string; unit: string } => flowAs(units, system, value);
+  const blowBy = flow(breathing.blow_by_l_min);
+  const isAssumed = assumed.foamPct !== null || assumed.blowByLMin !== null;
+  const [low, high] = breathing.mist_band_ml_h;
+  return (
+    <section aria-labelledby="breathing" className="px-4 pt-2 pb-4">
+      <h2 id="breathing" className="font-figure text-[18px] font-semibold">
+        Breathing
+      </h2>
+      <p className="text-[13px] text-ink-2">
+        The crankcase pushes against every drain that oil shuts.
+      </p>
+      <Row
+        label={`Blow-by at ${breathing.at_rpm.toFixed(0)} rpm`}
+        value={blowBy.figure}
+        unit={blowBy.unit}
+        note={breathing.measured ? "as measured" : "a guess: by power and wear, or tried below"}
+      />
+      <Row
+        label="Crankcase, at the most"
+        value={breathing.highest_mbar.toFixed(1)}
+        unit="mbar"
+        note={`${breathing.usual_mbar.toFixed(1)} most of the lap`}
+      />
+      <h3 className="pt-3 font-figure text-[16px] font-semibold">Ways for gas</h3>
+      {breathing.ways.map((way) => (
+        <p
+          key={way.run}
+          className="flex items-start justify-between gap-2 border-b border-hair py-1 text-[14px]"
+        >
+          <span className="min-w-0 flex-1">
+            {way.name}
+            {way.under_s > 0 && (
+              <span className="flex items-center gap-1 text-bad">
+                <Mark state="bad" size={14} /> under oil for {way.under_s.toFixed(1)} s a lap
+              </span>
+            )}
+          </span>
+          <span className="shrink-0 font-figure text-[16px] font-semibold">
+            {flow(way.flow_l_min).figure}{" "}
+            <span className="text-[13px] font-medium text-ink-2">{flow(1).unit}</span>
+          </span>
+        </p>
+      ))}
+      <h3 className="pt-3 font-figure text-[16px] font-semibold">Into the catch can</h3>
+      <Row
+        label="Oil pushed out of covered ports"
+        value={breathing.carried_ml.toFixed(0)}
+        unit="ml a lap"
+        note="worked out where ports have a place"
+      />
+      <Row
+        label="Mist, an hour on the lap"
+        value={breathing.mist_ml_h.toFixed(0)}
+        unit="ml"
+        note={`a guess: ${low.toFixed(0)} to ${high.toFixed(0)}; a can that is measured tells it`}
+      />
+      <h3 className="pt-3 font-figure text-[16px] font-semibold">What nobody measured</h3>
+      <Slider
+        label="Gas in what turbos drain"
+        value={assumed.foamPct ?? foam?.likely ?? 40}
+        said={`${(assumed.foamPct ?? foam?.likely ?? 40).toFixed(0)} %`}
+        low={0}
+        high={60}
+        band={[foam?.low ?? 30, foam?.high ?? 50]}
+        isGuess={assumed.foamPct === null}
+        onSet={(foamPct) => onAssume({ ...assumed, foamPct })}
+      />
+      <Slider
+        label="Blow-by at full power"
+        value={assumed.blowByLMin ?? breathing.blow_by_l_min}
+        said={`${flow(assumed.blowByLMin ?? breathing.blow_by_l_min).figure} ${blowBy.unit}`}
+        low={5}
+        high={300}
+        band={[
+          Math.max(5, 0.5 * breathing.blow_by_l_min),
+          Math.min(300, 2 * breathing.blow_by_l_min),
+        ]}
+        isGuess={assumed.blowByLMin === null && !breathing.measured}
+        onSet={(blowByLMin) => onAssume({ ...assumed, blowByLMin })}
+      />
+      {isAssumed && (
+        <Button onClick={() => onAssume({ foamPct: null, blowByLMin: null })}>
+          Back to the build
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,132 @@
+import type { ReactElement } from "react";
+import type { Drain, DrainsStage } from "../../api/drains";
+import { Mark } from "../../parts/Mark";
+import { useSettings } from "../../parts/settings";
+import { lengthAs } from "../../parts/units";
+import { nowAt } from "./now";
+
+/** All drains, worst first: the head each has and needs where it is worst. */
+export function DrainList({
+  stage,
+  shown,
+  onShow,
+}: {
+  stage: DrainsStage;
+  shown: string;
+  onShow: (drain: Drain) => void;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const mm = (value: number): string => lengthAs(units, system, value).figure;
+  const { unit } = lengthAs(units, system, 1);
+  return (
+    <section aria-labelledby="drain-list" className="border-b border-ink pb-2">
+      <div className="flex items-baseline justify-between gap-2 px-4 pt-2 pb-1">
+        <h2 id="drain-list" className="font-figure text-[18px] font-semibold">
+          Drains, worst first
+        </h2>
+        <span className="font-figure text-[13px] text-ink-2">there is, needed</span>
+      </div>
+      <ol>
+        {stage.drains.map((drain) => {
+          const on = drain.run === shown;
+          const worst = nowAt(stage, drain, drain.spare_at_s);
+          return (
+            <li key={drain.run} className="border-t border-hair">
+              <button
+                type="button"
+                aria-current={on || undefined}
+                onClick={() => onShow(drain)}
+                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
+                  on ? "bg-ink text-paper" : ""
+                }`}
+              >
+                <Mark state={drain.state} onInk={on} />
+                <span className="min-w-0 flex-1 truncate text-[15px]">
+                  {drain.name}, {drain.size}
+                </span>
+                <span className="shrink-0 text-[16px] font-semibold">
+                  {mm(worst.thereMm)}, {mm(worst.neededMm)}
+                  <span className="text-[13px] font-medium"> {unit}</span>
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      {stage.unplaced.map((each) => (
+        <p key={each.run} className="flex gap-2 border-t border-hair px-4 py-2 text-[14px]">
+          <Mark state="nothing" />
+          <span className="min-w-0 flex-1">
+            {each.name}: tell {each.wants.join(", and ")}.
+          </span>
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** The drain's back-ups over the lap, longest first; each leads to its moment. */
+export function BackUps({
+  drain,
+  time,
+  onTime,
+}: {
+  drain: Drain;
+  time: number;
+  onTime: (time: number) => void;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const mm = (value: number): string => lengthAs(units, system, value).figure;
+  const { unit } = lengthAs(units, system, 1);
+  return (
+    <section aria-labelledby="back-ups" className="border-b border-ink pb-2">
+      <div className="flex items-baseline justify-between gap-2 px-4 pt-2 pb-1">
+        <h2 id="back-ups" className="font-figure text-[18px] font-semibold">
+          Back-ups
+        </h2>
+        <span className="font-figure text-[13px] text-ink-2">
+          {drain.back_ups.length > 0
+            ? `${drain.flooded_s.toFixed(1)} s a lap`
+            : "none over the lap"}
+        </span>
+      </div>
+      <ol>
+        {drain.back_ups.map((each) => {
+          const on = each.start_s <= time && time <= each.end_s;
+          return (
+            <li key={each.rank} className="border-t border-hair">
+              <button
+                type="button"
+                aria-current={on || undefined}
+                onClick={() => onTime(each.worst_at_s)}
+                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
+                  on ? "bg-ink text-paper" : ""
+                }`}
+              >
+                <Mark state="bad" onInk={on} />
+                <span className="w-[52px] shrink-0 text-[18px] font-semibold">
+                  {each.lasts_s.toFixed(1)}
+                  <span className="text-[13px] font-medium"> s</span>
+                </span>
+                <span className="min-w-0 flex-1 truncate text-[15px]">
+                  {each.place}
+                  {each.hand ? `, ${each.hand}` : ""}
+                </span>
+                <span className="shrink-0 text-[15px]">
+                  {mm(each.short_mm)} {unit} short
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
+      <p className="px-4 pt-1 text-[13px] text-ink-2">
+        {drain.floods_in_s !== null &&
+          `At the lap's worst its housing is full ${drain.floods_in_s.toFixed(1)} s after the drain stops. `}
+        Standing it carries {drain.carries_l_min.toFixed(1)} L/min; its feed brings{" "}
+        {Math.max(...drain.feed_l_min).toFixed(1)} at the most, and swells to{" "}
+        {(Math.max(...drain.feed_l_min) / (1 - drain.foam)).toFixed(1)} with its foam.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,76 @@
+import { useState, type ReactElement } from "react";
+import type { Assumed, DrainsStage } from "../../api/drains";
+import { useBuildView } from "../../document/BuildContext";
+import { Numbers } from "../../document/Numbers";
+import { Button } from "../../parts/Button";
+import { InspectorTabs } from "../../parts/InspectorTabs";
+import { BreathingPage } from "./BreathingPage";
+import { PlaceDrain } from "./PlaceDrain";
+import { Rules } from "./Rules";
+import type { Tab } from "./tabs";
+
+/** Nothing that can be drawn yet: what to do first, and the breathing that every engine has. */
+export function NoDrains({
+  stage,
+  assumed,
+  onAssume,
+}: {
+  stage: DrainsStage;
+  assumed: Assumed;
+  onAssume: (assumed: Assumed) => void;
+}): ReactElement {
+  const { forecast } = useBuildView();
+  const [tab, setTab] = useState<Tab>(stage.unplaced.length > 0 ? "drains" : "breathing");
+  return (
+    <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+      <section className="min-w-0 flex-1 px-6 py-6">
+        <h1 className="font-figure text-[22px] font-semibold">
+          {stage.unplaced.length > 0
+            ? "A drain wants its places first"
+            : "Nothing drains by a line of its own"}
+        </h1>
+        <p className="max-w-[56ch] py-2">
+          {stage.unplaced.length > 0
+            ? "Tell where oil leaves what is drained and where the line comes into the pan: three figures each. Then its head over the lap is worked out."
+            : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
+        </p>
+        {stage.unplaced.length === 0 && (
+          <Button look="main" onClick={() => setTab("numbers")}>
+            To the circuit's numbers
+          </Button>
+        )}
+      </section>
+      <InspectorTabs
+        shown={tab}
+        onShow={setTab}
+        pages={[
+          {
+            key: "drains",
+            label: "Drains",
+            content: (
+              <>
+                {stage.unplaced.map((each) => (
+                  <PlaceDrain key={each.run} drain={each} />
+                ))}
+                {stage.unplaced.length === 0 && (
+                  <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>
+                )}
+              </>
+            ),
+          },
+          {
+            key: "breathing",
+            label: "Breathing",
+            content: <BreathingPage stage={stage} assumed={assumed} onAssume={onAssume} />,
+          },
+          { key: "rules", label: "Rules", content: <Rules stage={stage} /> },
+          {
+            key: "numbers",
+            label: "Numbers",
+            content: <Numbers drawing={forecast.shown?.drawing ?? null} lead="circuit" />,
+          },
+        ]}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+import type { ReactElement } from "react";
+import type { DrainsStage } from "../../api/drains";
+import { Mark } from "../../parts/Mark";
+
+const CAUTION =
+  "Oil on a hot turbo burns: keep lines clear of the exhaust, sleeve them, and check for leaks hot before the car goes out. Holes drilled with the pan on leave swarf: wash and wipe it out before anything is closed. Class rules and the turbo maker's own limits come first.";
+
+/** What the trade's rules say of drains and breathing, trouble first. */
+export function Rules({ stage }: { stage: DrainsStage }): ReactElement {
+  return (
+    <section aria-labelledby="drain-rules" className="px-4 pt-2 pb-4">
+      <h2 id="drain-rules" className="font-figure text-[18px] font-semibold">
+        Rules
+      </h2>
+      <ul>
+        {stage.checks.map((check) => (
+          <li key={`${check.wanted} ${check.words}`} className="border-b border-hair py-2">
+            <p className="flex items-start gap-2 text-[14px]">
+              <Mark state={check.state} />
+              <span className="min-w-0 flex-1">{check.words}</span>
+            </p>
+            <p className="pl-[26px] text-[13px] text-ink-2">
+              {check.wanted}. {check.source}.
+            </p>
+          </li>
+        ))}
+      </ul>
+      <h3 className="pt-3 font-figure text-[16px] font-semibold">Guesses used</h3>
+      <ul>
+        {stage.guesses.map((guess) => (
+          <li key={guess.key} className="border-b border-hair py-1 text-[14px]">
+            <span className="flex justify-between gap-2">
+              <span className="min-w-0 flex-1">{guess.words}</span>
+              <span className="shrink-0 font-figure font-semibold">
+                {guess.likely} ({guess.low} to {guess.high}) {guess.unit}
+              </span>
+            </span>
+            <span className="text-[13px] text-ink-2">{guess.source}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="flex items-start gap-2 pt-3 text-[13px] text-ink-2">
+        <Mark state="caution" size={16} /> <span className="min-w-0 flex-1">{CAUTION}</span>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,134 @@
+// @vitest-environment jsdom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import * as api from "../../api/drains";
+import type { EditMutation } from "../../document/BuildContext";
+import { CommandProvider } from "../../parts/commands";
+import { DRAINS } from "../../testing/drains";
+import { showInBuild, viewOf } from "../../testing/view";
+import { DrainsScreen } from "./DrainsScreen";
+
+const none = { data: undefined, error: null, isFetching: false };
+const refetch = vi.fn();
+const mutateAsync = vi.fn().mockResolvedValue({});
+
+function served(answer: object, trial: object = none): HTMLElement {
+  vi.spyOn(api, "useDrains").mockReturnValue({ ...none, refetch, ...answer } as never);
+  vi.spyOn(api, "useDrainTrial").mockReturnValue(trial as never);
+  vi.spyOn(api, "useDrainsAt").mockReturnValue(none as never);
+  const edit = { mutate: vi.fn(), mutateAsync, reset: vi.fn() } as unknown as EditMutation;
+  return showInBuild(
+    <QueryClientProvider
+      client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}
+    >
+      <CommandProvider>
+        <DrainsScreen />
+      </CommandProvider>
+    </QueryClientProvider>,
+    viewOf({ edit }),
+  ).container;
+}
+
+const TRIAL = {
+  words: "drain of the turbo, breather 14 mm",
+  run: "r20",
+  spare_mm: 12,
+  spare_at_s: 1,
+  flooded_s: 0,
+  back_ups: 0,
+  there_mm: 38,
+  needed_mm: 30,
+  push_mm: 8,
+  highest_mbar: 0.8,
+  worst_mm: 12,
+  worst_name: "drain of the turbo",
+};
+
+afterEach(() => {
+  vi.restoreAllMocks();
+  mutateAsync.mockClear();
+});
+
+describe("the Drains screen", () => {
+  it("says that the drains are being read, or why they cannot be", async () => {
+    expect(served({}).textContent).toContain("Reading the drains…");
+    const page = served({ error: new Error("circuit.components: must have a crankcase") });
+    expect(page.textContent).toContain("must have a crankcase");
+    await userEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(refetch).toHaveBeenCalled();
+  });
+
+  it("says by how much the worst drain is short, where, and for how long", () => {
+    const page = served({ data: DRAINS });
+    expect(page.querySelector("h1")?.textContent).toContain(
+      "the drain of the turbo is 42 mm of head short",
+    );
+    expect(page.textContent).toContain("1.1 s");
+    expect(page.textContent).toContain("in corner 3, right");
+    expect(page.textContent).toContain("What holds it back at its worst: drain of the turbo");
+  });
+
+  it("says that what is shown is of the state before", () => {
+    const page = served({ data: DRAINS, isPlaceholderData: true });
+    expect(page.textContent).toContain("As it was before this change");
+  });
+
+  it("tries a remedy, says what it buys, and fits it", async () => {
+    const page = served({ data: DRAINS }, { ...none, data: TRIAL, isPlaceholderData: false });
+    await userEvent.click(screen.getByRole("button", { name: "Try a 14 mm breather" }));
+    expect(page.querySelector("[data-trial]")?.textContent).toContain(
+      "12 mm of head to spare at the least",
+    );
+    await userEvent.click(screen.getByRole("button", { name: "Set it so" }));
+    expect(mutateAsync).toHaveBeenCalledWith(
+      expect.objectContaining({
+        kind: "act",
+        act: { kind: "tune_drain", run: "r20", opening_mm: 14 },
+      }),
+    );
+  });
+
+  it("asks where a drain is before it says anything of it", async () => {
+    const unplaced = [
+      {
+        run: "r20",
+        component: "c14",
+        kind: "turbo" as const,
+        name: "drain of the turbo",
+        wants: ["where oil leaves turbo", "where the line comes into the pan"],
+      },
+    ];
+    const page = served({ data: { ...DRAINS, drains: [], unplaced } });
+    expect(page.textContent).toContain("A drain wants its places first");
+    const place = screen.getByRole("button", { name: "Place it" });
+    expect(place.hasAttribute("disabled")).toBe(true);
+    for (const [at, value] of ["96", "-196", "150", "72", "-112", "10"].entries())
+      await userEvent.type(screen.getAllByRole("textbox")[at] as HTMLElement, value);
+    await userEvent.click(place);
+    expect(mutateAsync).toHaveBeenCalledWith(
+      expect.objectContaining({
+        act: {
+          kind: "tune_drain",
+          run: "r20",
+          outlet_mm: ["96", "-196", "150"],
+          entry_mm: ["72", "-112", "10"],
+        },
+      }),
+    );
+  });
+
+  it("leads to the circuit where nothing drains by a line", () => {
+    const page = served({ data: { ...DRAINS, drains: [] } });
+    expect(page.textContent).toContain("Nothing drains by a line of its own");
+    expect(page.textContent).toContain("under oil for 0.4 s a lap");
+  });
+
+  it("tells the rules with their sources, and the guesses with their band", async () => {
+    const page = served({ data: DRAINS });
+    await userEvent.click(screen.getByRole("tab", { name: "Rules" }));
+    expect(page.textContent).toContain("common practice, no published source");
+    expect(page.textContent).toContain("40 (30 to 50) %");
+  });
+});

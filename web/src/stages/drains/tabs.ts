@@ -1,0 +1,2 @@
+/** The pages beside the drawing. */
+export type Tab = "drains" | "breathing" | "rules" | "numbers";
