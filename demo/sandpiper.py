@@ -9,7 +9,7 @@ from bilge_core.document.build import Build
 
 Document = dict[str, Any]
 
-_OUTLET = (96.0, -196.0, 150.0)
+_OUTLET = (96.0, -196.0, 154.0)
 """Where oil leaves the turbo [mm]: behind the engine, which stands across the car."""
 _ENTRY = (72.0, -112.0, 10.0)
 """Where its drain comes into the pan: ahead of the rail's rear face, to the left, depth [mm]."""
@@ -154,7 +154,7 @@ def _placed(document: Document) -> None:
         if run["name"].startswith("drain of the turbo"):
             run["route"] = [
                 {"at_mm": _OUTLET},
-                {"at_mm": (96, -196, 105), "radius_mm": 40},
+                {"at_mm": (96, -196, 109), "radius_mm": 40},
                 {"at_mm": (x, y, -depth)},
             ]
             run["assumed"] = False

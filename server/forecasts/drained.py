@@ -3,15 +3,23 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
+from dataclasses import dataclass
 
 import numpy as np
 from bilge_core.document.build import Build as BuildDocument
-from bilge_core.drains.breathing import full_power_speed
 from bilge_core.drains.laid import drains_of
 from bilge_core.errors import BilgeError
-from bilge_core.forecast.back_ups import AS_GUESSED, DrainsForecast, Tried, forecast_drains
+from bilge_core.forecast.back_ups import (
+    AS_GUESSED,
+    DrainsForecast,
+    Surface,
+    Tried,
+    forecast_drains,
+)
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log
+from bilge_core.network.breathing import full_power_speed
 from bilge_core.tell.drains import drains_verdict
 from bilge_core.tell.verdict import DrainsVerdict
 from builds.models import Build, BuildState
@@ -39,8 +47,20 @@ def _loads(document: BuildDocument, lap: Lap | None) -> tuple[Log, tuple[Corner,
     return Log(time, still, still, still, np.full(2, full_power_speed(document.car))), ()
 
 
+@dataclass(frozen=True)
+class OfRun:
+    """The oil of a finished run that drains are told on, in the place of settled oil.
+
+    known_by : of the run
+    surface : how high its oil stood, of a build's document and a log; None: nothing is on record
+    """
+
+    known_by: bytes
+    surface: Callable[[BuildDocument, Log], Surface | None]
+
+
 def drains_over(
-    document: BuildDocument, lap: Lap | None, tried: Tried = AS_GUESSED
+    document: BuildDocument, lap: Lap | None, tried: Tried = AS_GUESSED, run: OfRun | None = None
 ) -> DrainsForecast:
     """A document's drains over a lap; without one, standing level at full power.
 
@@ -48,10 +68,14 @@ def drains_over(
     ------
     InvalidInput
     """
-    return forecast_drains(document, *_loads(document, lap), tried)
+    log, corners = _loads(document, lap)
+    surface = None if run is None else run.surface(document, log)
+    return forecast_drains(document, log, corners, tried, surface)
 
 
-def drains_verdict_over(build: Build, document: BuildDocument, lap: Lap) -> DrainsVerdict | None:
+def drains_verdict_over(
+    build: Build, document: BuildDocument, lap: Lap, run: OfRun | None = None
+) -> DrainsVerdict | None:
     """What a build's drains do over a lap: what is kept, or worked out now; None without any."""
     assert build.current is not None
     found = drains_of(document)
@@ -60,8 +84,8 @@ def drains_verdict_over(build: Build, document: BuildDocument, lap: Lap) -> Drai
     try:
         told = kept(
             "drains", build.current, lap,
-            lambda: {"verdict": drains_verdict(drains_over(document, lap))},
-            b"verdict", ids_felt(build.current),
+            lambda: {"verdict": drains_verdict(drains_over(document, lap, run=run))},
+            b"verdict", ids_felt(build.current), b"" if run is None else run.known_by,
         )  # fmt: skip
     except BilgeError:
         return None  # the oil's own verdict says what is wrong with it

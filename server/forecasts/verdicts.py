@@ -13,7 +13,7 @@ from loads.models import Lap
 from loads.selectors import known_by
 from loads.services import corners_of, log_of
 
-from forecasts.drained import drains_verdict_over
+from forecasts.drained import OfRun, drains_verdict_over
 from forecasts.models import KeptVerdict
 
 SETTLED_NAME = "Settled oil"
@@ -68,10 +68,11 @@ def verdict_over(build: Build, document: BuildDocument, lap: Lap) -> VerdictOut:
 
 
 def over_lap(
-    build: Build, document: BuildDocument, lap: Lap, verdict: VerdictOut, model: str
-) -> OverLap:
-    """A verdict of the pan's oil over a lap, the drains weighed in."""
-    drains = drains_verdict_over(build, document, lap)
+    build: Build, document: BuildDocument, lap: Lap, verdict: VerdictOut, model: str,
+    run: OfRun | None = None,
+) -> OverLap:  # fmt: skip
+    """A verdict of the pan's oil over a lap, the drains weighed in on the same oil."""
+    drains = drains_verdict_over(build, document, lap, run)
     whole = verdict if drains is None else with_drains(verdict, drains)
     speaks = whole is not verdict and whole.headline != verdict.headline
     return OverLap(

@@ -12,7 +12,7 @@ from bilge_core.forecast.moving import moving_name, spread_of_starts
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut, spread_out
 from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
-from bilge_core.tell.verdict import OverLap, VerdictOut, faulty, worst_first
+from bilge_core.tell.verdict import OverLap, faulty, worst_first
 from builds.models import Build
 from builds.schemas import RevisionOut
 from builds.selectors import build_of, builds_of, document_of, revision_out, state_of
@@ -32,6 +32,7 @@ from runs.schemas import (
     RunsOut,
     SpeedOut,
 )
+from runs.surfaces import of_run
 
 MOST_RUNS = 100
 UNDER_WAY = (Run.WAITING, Run.RUNNING)
@@ -222,20 +223,19 @@ def _over_laps(build: Build, felt: Mapping[str, Lap], known: Mapping[str, Run]) 
     """
     document = document_of(build)
 
-    def told(key: str, lap: Lap) -> tuple[VerdictOut, str]:
+    def told(key: str, lap: Lap) -> OverLap:
         run = known.get(key)
         if run is not None and run.result is not None:
             name = moving_name(run.cells)  # type: ignore[arg-type]
-            return Summary.model_validate(run.result.summary).verdict, name
+            verdict = Summary.model_validate(run.result.summary).verdict
+            return over_lap(build, document, lap, verdict, name, of_run(run))
         try:
-            return verdict_over(build, document, lap), SETTLED_NAME
+            verdict = verdict_over(build, document, lap)
         except BilgeError as error:  # one faulty build must not hide the others
-            return faulty(str(error)), SETTLED_NAME
+            verdict = faulty(str(error))
+        return over_lap(build, document, lap, verdict, SETTLED_NAME)
 
-    over = [(lap, *told(key, lap)) for key, lap in felt.items()]
-    return worst_first(
-        [over_lap(build, document, lap, verdict, model) for lap, verdict, model in over]
-    )
+    return worst_first([told(key, lap) for key, lap in felt.items()])
 
 
 def over_laps(build: Build) -> list[OverLap]:

@@ -84,7 +84,7 @@ def test_loads_and_entries_are_tried_by_keys(page: Page, turbo: Build) -> None:
 def test_guesses_are_moved_and_put_back(page: Page, turbo: Build) -> None:
     _opened(page, turbo)
     before = page.find("main h1").text
-    page.click("button", "Breathing")
+    page.click("button", "Gas")
     page.says("Blow-by at")
     foam = page.field("Gas in what turbos drain")
     foam.send_keys(Keys.ARROW_RIGHT * 10)

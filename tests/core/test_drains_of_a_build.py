@@ -13,17 +13,7 @@ from bilge_core.checks.circuit import check_circuit
 from bilge_core.checks.drains import check_drains, least_fall
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from, read_build
-from bilge_core.drains.breathing import (
-    AIR,
-    GAS_DENSITY,
-    GAS_VISCOSITY,
-    Breathing,
-    GasWay,
-    blow_by,
-    crankcase_over,
-    gas_ways,
-)
-from bilge_core.drains.guessed import DRAIN_GUESSES, DrainGuesses
+from bilge_core.drains.crankcase import crankcase_over
 from bilge_core.drains.laid import drains_of, feeds_of
 from bilge_core.drains.wall import clear_of_oil, unrolled
 from bilge_core.errors import InvalidInput
@@ -32,6 +22,16 @@ from bilge_core.loads.corners import find_corners
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import open_log
+from bilge_core.network.breathing import (
+    AIR,
+    GAS_DENSITY,
+    GAS_VISCOSITY,
+    Breathing,
+    GasWay,
+    blow_by,
+    gas_ways,
+)
+from bilge_core.network.drain_guesses import DRAIN_GUESSES, DrainGuesses
 from bilge_core.network.pipes import Resistance, hole_resistance
 from bilge_core.pan import assemble_pan, level_of_volume
 from bilge_core.physics.axes import standing_up

@@ -14,8 +14,8 @@ from bilge_core.cli.check import check
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.forecast.moving import at_times, forecast_moving, spread_of_starts
-from bilge_core.loads.log import Log
+from bilge_core.forecast.moving import forecast_moving, spread_of_starts
+from bilge_core.loads.log import Log, at_times
 from bilge_core.loads.manoeuvres import Manoeuvre, manoeuvre_log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil

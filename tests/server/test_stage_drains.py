@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -16,11 +17,9 @@ from stages.drains.schemas import DrainsStageOut
 
 from tests.conftest import DEMO
 from tests.server.conftest import Api, act
-from tests.server.runs_made import NO_WORKER, wanted
+from tests.server.runs_made import NO_WORKER, wanted, work
 
 pytestmark = pytest.mark.django_db
-
-RUN = "r20"
 
 
 @pytest.fixture(autouse=True)
@@ -63,6 +62,25 @@ def test_every_drain_over_the_lap(api: Api, turbo: Build) -> None:
     assert {each["hand"] for each in drain["back_ups"]} == {"right"}
     assert DrainsStageOut.model_validate(told).model_dump(mode="json") == told
     assert told == told_of(api, turbo)  # kept, and the same
+
+
+def test_on_its_own_run_when_there_is_one(api: Api, user: User, tmp_path: Path) -> None:
+    path = tmp_path / "short.csv"
+    path.write_text("\n".join((DEMO / "saltmarsh-turbo.csv").read_text().splitlines()[:160]))
+    document = checked_document((DEMO / "sandpiper.json").read_bytes())
+    build = add_build(user, document, "demo", store_lap(user, "short", path, path.name))
+    settled = told_of(api, build)
+    assert not settled["moves"] and "first look" in settled["words"]
+    work(ask_for_run(user, wanted(build)))
+    told = told_of(api, build)
+    assert told["moves"] and told["words"].startswith("On its own run in moving oil")
+    under, before = (each["drains"][0]["samples"]["under_mm"] for each in (told, settled))
+    assert under != before
+    # it rocks about where it would settle
+    assert abs(sum(under) - sum(before)) / len(under) < 15.0
+    status, slosh = api("GET", f"/stages/slosh/{build.pk}")
+    assert status == 200
+    assert slosh["over"][0]["drains"]["spare_mm"] == told["verdict"]["spare_mm"]
 
 
 def test_without_a_lap_it_stands_at_full_power(api: Api, user: User) -> None:

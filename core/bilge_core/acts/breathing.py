@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
-from bilge_core.acts.plumbing import NOT_FELT, Plumbing, hose, refused
+from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
@@ -72,7 +72,7 @@ class FitCatchCan(Act):
             circuit.join("drain of the can", "drain", (can, "drain"), (valve, "inlet"), hose(6))
             circuit.join("can back to the pan", "drain", (valve, "outlet"), back, hose(6))
         how = "drained back" if self.drains_back else "emptied by hand"
-        return circuit.done(f"catch can {self.said('volume_l', 'L')}, {how}; {NOT_FELT}")
+        return circuit.done(f"catch can {self.said('volume_l', 'L')}, {how}")
 
 
 class FitBreather(Act):
@@ -93,4 +93,4 @@ class FitBreather(Act):
         name = f"breathing of the {space['name']}"
         circuit.join(name, "vent", (space, "gas"), end, hose(self.dash))
         to = "the catch can" if cans else "the breather"
-        return circuit.done(f"{name}, led to {to}; {NOT_FELT}")
+        return circuit.done(f"{name}, led to {to}")

@@ -14,9 +14,6 @@ from bilge_core.errors import InvalidInput, Problem
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.quantities import si_from
 
-NOT_FELT = "no forecast feels its gas yet"
-"""Of what changes pressure and flow: it comes with the engine round the pan."""
-
 OPEN: Document = {"kind": "open"}
 
 _FIRST = 9_000_000

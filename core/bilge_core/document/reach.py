@@ -50,15 +50,15 @@ _PLATES = tuple(
 )  # fmt: skip
 
 _FLOWS = (
-    "car.top_rpm", "pickup.screen.open_pct",
+    "car.top_rpm", "car.engine_power_kw", "car.power_rpm", "car.wear", "pickup.screen.open_pct",
     *(
         f"flows.components.*.{field}"
         for field in (
             "kind", "holds_l", "displacement_cm3", "drive_ratio", "low_stage", "opens_bar",
             "bore_mm", "senses", "bypass_bar", "drop", "filters", "thermostat_c", "opens_c",
             "bleeds", "bearing", "volume_l", "precharge_bar", "worked", "count", "floor_length_mm",
-            "floor_width_mm", "bearings.flow_l_min", "bearings.at_bar",
-            "bearings.oil_temperature_c",
+            "floor_width_mm", "wall_height_mm", "opening_mm", "blow_by_l_min",
+            "bearings.flow_l_min", "bearings.at_bar", "bearings.oil_temperature_c",
         )
     ),
     *(

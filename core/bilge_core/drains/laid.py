@@ -21,11 +21,11 @@ from bilge_core.document.circuit.run import (
     length_of,
 )
 from bilge_core.document.fitted import Boss
-from bilge_core.drains.breathing import place_of_port
-from bilge_core.drains.guessed import DrainGuesses
 from bilge_core.drains.line import DrainLine, FallingOil, Piece, foamed, line_along
 from bilge_core.errors import InvalidQuantity
 from bilge_core.network import Network, network_of
+from bilge_core.network.breathing import place_of_port
+from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.records import at_rest
 from bilge_core.network.running import on_steadily
 from bilge_core.physics.arrays import Array

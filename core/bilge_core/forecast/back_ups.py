@@ -10,25 +10,23 @@ from typing import Literal
 import numpy as np
 
 from bilge_core.document.build import Build
-from bilge_core.drains.breathing import (
-    MOST_PRESSURE,
-    Breathing,
-    CrankcaseOverLap,
-    blow_by,
-    crankcase_over,
-    full_power_speed,
-    gas_ways,
-)
-from bilge_core.drains.guessed import DrainGuesses
+from bilge_core.drains.crankcase import CrankcaseOverLap, crankcase_over
 from bilge_core.drains.laid import Drain, Drains, Feed, drains_of, feeds_of
 from bilge_core.drains.line import FallingOil
 from bilge_core.drains.over_lap import DrainOverLap, Met, drain_over
 from bilge_core.drains.standing import Load, Stands, stands
 from bilge_core.forecast.dips import joined_stretches, stretches_above
-from bilge_core.forecast.moving import at_times
 from bilge_core.loads.corners import Corner, place_on_lap
-from bilge_core.loads.log import Log
+from bilge_core.loads.log import Log, at_times
 from bilge_core.network import Network, network_of
+from bilge_core.network.breathing import (
+    MOST_PRESSURE,
+    Breathing,
+    blow_by,
+    full_power_speed,
+    gas_ways,
+)
+from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.pan import assemble_pan, level_of_volume
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from

@@ -9,11 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from bilge_core.document.build import Build
-from bilge_core.forecast.moving import at_times
 from bilge_core.forecast.on_record import Record, meets
 from bilge_core.forecast.pressure import find_pressure_dips
 from bilge_core.loads.corners import Corner
-from bilge_core.loads.log import Log
+from bilge_core.loads.log import Log, at_times
 from bilge_core.network import Network, network_of, steady
 from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT
 from bilge_core.network.records import Flowing

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -13,7 +13,7 @@ from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
 from bilge_core.loads.corners import Corner, find_corners
-from bilge_core.loads.log import Log
+from bilge_core.loads.log import Log, at_times
 from bilge_core.moving import Fineness
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import LookAt, MovingLap, MovingOil
@@ -84,36 +84,6 @@ class MovingForecast:
     least_cover_at: float
     fineness: Fineness
     seed: int
-
-
-def at_times(log: Log, time: Array) -> Log:
-    """A log's channels at other times [s], drawn straight between its samples.
-
-    Examples
-    --------
-    >>> log = Log(np.arange(3.0), *np.zeros((4, 3)))
-    >>> at_times(log, np.array([0.5, 1.5])).time.tolist()
-    [0.5, 1.5]
-    """
-
-    def there(channel: Array | None) -> Array | None:
-        return None if channel is None else np.interp(time, log.time, channel)
-
-    place = log.place
-    if place is not None:
-        place = np.column_stack([np.interp(time, log.time, place[:, axis]) for axis in (0, 1)])
-    return replace(
-        log,
-        time=time,
-        speed=np.interp(time, log.time, log.speed),
-        forward=np.interp(time, log.time, log.forward),
-        leftward=np.interp(time, log.time, log.leftward),
-        engine_speed=np.interp(time, log.time, log.engine_speed),
-        upward=there(log.upward),
-        place=place,
-        oil_pressure=there(log.oil_pressure),
-        oil_temperature=there(log.oil_temperature),
-    )
 
 
 def judge_lap(

@@ -7,10 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from bilge_core.document.build import Build
-from bilge_core.forecast.moving import at_times
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.loads.corners import Corner
-from bilge_core.loads.log import Log
+from bilge_core.loads.log import Log, at_times
 from bilge_core.network import (
     GUESSES,
     Met,

@@ -135,3 +135,33 @@ def prepare(log: Log) -> Log:
         oil_pressure=maybe_even(log.oil_pressure),
         oil_temperature=maybe_even(log.oil_temperature),
     )
+
+
+def at_times(log: Log, time: Array) -> Log:
+    """A log's channels at other times [s], drawn straight between its samples.
+
+    Examples
+    --------
+    >>> log = Log(np.arange(3.0), *np.zeros((4, 3)))
+    >>> at_times(log, np.array([0.5, 1.5])).time.tolist()
+    [0.5, 1.5]
+    """
+
+    def there(channel: Array | None) -> Array | None:
+        return None if channel is None else np.interp(time, log.time, channel)
+
+    place = log.place
+    if place is not None:
+        place = np.column_stack([np.interp(time, log.time, place[:, axis]) for axis in (0, 1)])
+    return replace(
+        log,
+        time=time,
+        speed=np.interp(time, log.time, log.speed),
+        forward=np.interp(time, log.time, log.forward),
+        leftward=np.interp(time, log.time, log.leftward),
+        engine_speed=np.interp(time, log.time, log.engine_speed),
+        upward=there(log.upward),
+        place=place,
+        oil_pressure=there(log.oil_pressure),
+        oil_temperature=there(log.oil_temperature),
+    )

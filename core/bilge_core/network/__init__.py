@@ -6,7 +6,7 @@ from bilge_core.network.held import Held, held_running
 from bilge_core.network.met import Met, between_looks, met_over
 from bilge_core.network.running import Steady, Trace, run, settled_in, steady
 
-VERSION = "network-1"
+VERSION = "network-2"
 """Of what a circuit lets flow: to be changed with anything that moves a figure."""
 
 __all__ = [

@@ -103,7 +103,7 @@ def flowing_of(
     still = Flowing(
         nodes=_nodes(draft, numbers),
         elements=_elements(draft, numbers, starts, ends, elimination.places),
-        vessels=_vessels(draft),
+        vessels=_vessels(draft, oil),
         holes=_holes(draft),
         bottles=np.array([(*row[1:], 0.0, 0.0) for row in draft.bottles], dtype=BOTTLE),
         whole=_whole(draft, oil, guessed),
@@ -191,13 +191,15 @@ def _elements(
     return rows
 
 
-def _vessels(draft: Draft) -> Rows:
+def _vessels(draft: Draft, oil: NetworkOil) -> Rows:
     rows = np.zeros(len(draft.vessels), dtype=VESSEL)
     for row, vessel in zip(rows, draft.vessels, strict=True):
         row["is_floor"] = vessel.what == "floor"
         row["lag"], row["more"], row["factor"] = vessel.lags
         row["length"], row["width"], row["foam"] = vessel.floor
         row["pocket"] = vessel.pocket
+        row["gas"], row["push"], row["shut"] = vessel.gas, vessel.push, vessel.shut
+        row["full_speed"], row["density"] = vessel.full_speed, oil.density
     return rows
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
@@ -33,6 +34,9 @@ class Vessel:
     floor : length, width [m], share of gas
     pocket : oil that films and pockets keep while the engine runs [m3]
     holes : x, y [m], bore [m], how many; and the vessel that each falls to, or -1 - way
+    gas : blow-by up through the holes at full power, for each square metre of them [m/s]
+    push, shut : the pressure that drives it, and that with the holes shut [Pa]
+    full_speed : crank speed of full power [rad/s]
     """
 
     component: str
@@ -41,6 +45,15 @@ class Vessel:
     floor: tuple[float, float, float] = (1.0, 1.0, 0.0)
     pocket: float = 0.0
     holes: list[tuple[Hole, int]] = field(default_factory=list)
+    gas: float = 0.0
+    push: float = 0.0
+    shut: float = 0.0
+    full_speed: float = 0.0
+
+    @property
+    def area(self) -> float:
+        """Of all its holes [m2]."""
+        return sum(hole[3] * math.pi / 4.0 * hole[2] ** 2 for hole, _ in self.holes)
 
 
 class Draft:

@@ -21,14 +21,16 @@ from bilge_core.document.circuit.run import (
     length_of,
 )
 from bilge_core.document.pickup import RoundMouth
+from bilge_core.network.breathing import blow_by, full_power_speed, gas_ways
 from bilge_core.network.draft import Draft, Hole, Port, Vessel
+from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.guesses import Guessed
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.parts import LAYERS, Laying
 from bilge_core.network.pipes import Resistance, bend_loss, hole_resistance, pipe_resistance
 from bilge_core.network.records import AIR, MOUTH
 from bilge_core.network.references import engine_of
-from bilge_core.network.vessels import hole_flow
+from bilge_core.network.vessels import flooded_flow, hole_flow
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 _PRESSED = frozenset({"pressure", "return"})
@@ -128,10 +130,34 @@ class _Walk:
             spread = _spread(_DRAINS, guessed["drain_bore"], length, width)
             holes = [(hole, to) for hole in spread]
         vessel = Vessel(head.id, "floor", floor=(length, width, foam), holes=holes)
+        self._gas_up(head, vessel)
         if head.holds_l is not None:
-            over = lies_over_drains(vessel, engine.headed)
+            over = lies_over_drains(vessel, engine.headed, engine.running, self.lay.oil.density)
             vessel.pocket = max(head.holds_l * 1e-3 - over, 0.0)
         return vessel
+
+    def _gas_up(self, head: Head, vessel: Vessel) -> None:
+        """Blow-by that goes up through a head's drains: where the head has a way out for gas."""
+        build = self.lay.build
+        if not self.circuit.of_kind(Crankcase) or not any(
+            run.service == "vent" and run.start.component == head.id for run in self.circuit.runs
+        ):
+            return
+        guessed = DrainGuesses()
+        breathing, flow = gas_ways(build, guessed), blow_by(build, guessed)
+        pressures = breathing.pressures(flow)
+        up = {way.run for way in breathing.ways if way.end == head.id}
+        flows = breathing.flows(flow, pressures)
+        vessel.gas = max(sum(flows[run] for run in up), 0.0) / vessel.area
+        vessel.push = max(pressures[breathing.source] - pressures.get(head.id, 0.0), 0.0)
+        wall = head.wall_height_mm
+        high = guessed["head_wall"] if wall is None else wall * 1e-3
+        solid = self.lay.oil.density * (1.0 - vessel.floor[2])
+        # oil over the walls round its drains finds its way down by the chest, gas or no gas
+        vessel.shut = min(
+            breathing.pressures(flow, up)[breathing.source], solid * STANDARD_GRAVITY * high
+        )
+        vessel.full_speed = full_power_speed(build.car)
 
     def sink_of(self, component: Component, key: str) -> int:
         """The end that oil leaves a component by; nil where a run leads it into the network."""
@@ -173,8 +199,13 @@ class _Walk:
                 draft.line((run.id, "line"), start, draft.sink(self.falls_to(run)), by)
 
 
-def lies_over_drains(vessel: Vessel, flow: float) -> float:
+def lies_over_drains(
+    vessel: Vessel, flow: float, speed: float = 0.0, density: float = 820.0
+) -> float:
     """Oil [m3] that lies on a level floor when a flow [m3/s] comes in and as much goes out.
+
+    `speed` of the crank [rad/s], with which blow-by goes up against it; `density` of the oil
+    [kg/m3].
 
     Examples
     --------
@@ -184,11 +215,26 @@ def lies_over_drains(vessel: Vessel, flow: float) -> float:
     0.25
     """
     length, width, foam = vessel.floor
-    falls = hole_flow.py_func  # as Python: to compile it alone would take a second
+    share = min(speed / vessel.full_speed, 1.0) if vessel.full_speed else 0.0
+    heavy = density * (1.0 - foam)
+    push, shut = (
+        each * share * share / (heavy * STANDARD_GRAVITY) for each in (vessel.push, vessel.shut)
+    )
+    falls, lets = (
+        hole_flow.py_func,
+        flooded_flow.py_func,
+    )  # as Python: to compile it alone would take a second
     low, high = 0.0, _DEEPEST
     for _ in range(50):
         depth = 0.5 * (low + high)
-        out = sum(h[3] * falls(depth, h[2], STANDARD_GRAVITY) for h, _ in vessel.holes)
+        out = 0.0
+        for hole, _ in vessel.holes:
+            bore, gas = hole[2], vessel.gas * share * math.pi / 4.0 * hole[2] ** 2
+            through = falls(depth if gas <= 0.0 else depth - push, bore, STANDARD_GRAVITY)
+            if gas > 0.0:
+                stops = falls(depth - shut, bore, STANDARD_GRAVITY)
+                through = max(min(through, lets(bore, STANDARD_GRAVITY, heavy, gas)), stops)
+            out += hole[3] * through
         low, high = (depth, high) if out < flow / (1.0 - foam) else (low, depth)
     return length * width * depth * (1.0 - foam)
 
@@ -215,7 +261,12 @@ def _account_for_the_rest(walk: _Walk) -> None:
     usual = (thrown.lags[0] + thrown.lags[1] * lay.engine.running) * lay.engine.thrown
     numbers, _, _ = draft.numbered()
     unsaid = float(draft.volumes(numbers).sum()) - lay.said + draft.tube_volume
-    unsaid += sum(lies_over_drains(draft.vessels[head], lay.engine.headed) for head in heads)
+    unsaid += sum(
+        lies_over_drains(
+            draft.vessels[head], lay.engine.headed, lay.engine.running, lay.oil.density
+        )
+        for head in heads
+    )
     left = rest * 1e-3 - unsaid - usual
     if left < 0.0 and said is not None:
         lag, more, _ = thrown.lags

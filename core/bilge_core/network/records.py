@@ -67,11 +67,17 @@ start-end and end-start.
 
 flow [m3/s], sensed [Pa], held_open [s] change; the rest is room for a step."""
 
-VESSEL = _fields(f8="lag more factor length width foam pocket one two level into", i4="is_floor")
+VESSEL = _fields(
+    f8="lag more factor length width foam pocket one two level into gas push shut full_speed"
+    " density",
+    i4="is_floor",
+)
 """Oil no longer under pressure: thrown oil's lag at rest [s], more of it with speed [s per rad/s],
 a factor on both; or a floor's length, width [m], share of gas, and what its pockets keep [m3]. Oil
-in it, in two parts [m3]; its
-level along "up" from the floor's middle [m]; what came into it in the step [m3]."""
+in it, in two parts [m3]; its level along "up" from the floor's middle [m]; what came into it in the
+step [m3]. Blow-by up through its holes at full power, for each square metre of them [m/s], the
+pressure that drives it and that with the holes shut [Pa], the crank's speed of full power [rad/s],
+the oil's density [kg/m3]."""
 
 HOLE = _fields(f8="x y bore many", i4="vessel falls")
 """A hole in a floor, from its middle [m]; what falls goes to a vessel, or as -1 - way back."""

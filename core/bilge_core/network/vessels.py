@@ -11,6 +11,8 @@ from bilge_core.network.laws import DISCHARGE
 _ALONG, _ACROSS = 6, 3  # parts of a floor's length and width (ours: drains are a sixth apart)
 _STEEPEST = 0.05  # cosine at which a floor is taken to stand on its edge (ours)
 _MOST_ROUNDS = 24
+_WALLIS = 0.8
+_GAS_DENSITY = 1.0  # [kg/m3] of blow-by (from memory)
 _WEIR = 0.544
 """``q = 0.544 √g π D h^1.5``: a hole's rim as a weir (from memory)."""
 
@@ -26,6 +28,35 @@ def hole_flow(depth, bore, gravity):  # type: ignore[no-untyped-def]
     weir = _WEIR * math.sqrt(gravity) * math.pi * bore * depth * math.sqrt(depth)
     area = 0.25 * math.pi * bore * bore
     return min(weir, DISCHARGE * area * math.sqrt(2.0 * gravity * depth))
+
+
+@njit(inline="always")
+def flooded_flow(bore, gravity, density, gas):  # type: ignore[no-untyped-def]
+    """The most oil [m3/s] that falls through a hole of a bore [m] while gas goes up through it.
+
+    `density` of the oil with its foam [kg/m3], `gas` [m3/s]. Wallis (1969):
+    ``√j*_g + √j*_l = C`` with ``j* = j √(ρ / (g D Δρ))``, C 0.8 for square edges (from memory).
+    """
+    area = 0.25 * math.pi * bore * bore
+    rising = gas / area * math.sqrt(_GAS_DENSITY / (gravity * bore * density))
+    left = _WALLIS - math.sqrt(rising)
+    if left <= 0.0:
+        return 0.0
+    return left * left * math.sqrt(gravity * bore) * area
+
+
+@njit(inline="always")
+def hole_flow_with_gas(depth, bore, gravity, density, gas, push, shut):  # type: ignore[no-untyped-def]
+    """Oil [m3/s] through a hole under a depth [m], gas going up against it, under its pressure.
+
+    `gas` through this hole [m3/s], nil: none has to; `push` of what lies below over what lies above
+    [Pa], and that with the hole shut, `shut`: oil that is heavy enough for it stops the gas.
+    """
+    if gas <= 0.0:
+        return hole_flow(depth, bore, gravity)
+    falls = hole_flow(depth - push / (density * gravity), bore, gravity)
+    stops = hole_flow(depth - shut / (density * gravity), bore, gravity)
+    return max(min(falls, flooded_flow(bore, gravity, density, gas)), stops)
 
 
 @njit
@@ -80,19 +111,36 @@ def _step_thrown(vessels, given, at, step, speed):  # type: ignore[no-untyped-de
 
 
 @njit
-def _step_floor(vessels, holes, given, at, step, gx, gy, gz):  # type: ignore[no-untyped-def]
-    """Oil on a floor with holes. Gravity [m/s2] is the felt one."""
+def _step_floor(vessels, holes, given, at, step, speed, gx, gy, gz):  # type: ignore[no-untyped-def]
+    """Oil on a floor with holes. Gravity [m/s2] is the felt one.
+
+    Blow-by that goes up through the holes rises with the crank's speed up to that of full power,
+    its pressure with the square; it takes a hole that is dry before one that oil goes down.
+    """
     row = vessels[at]
     held = row.one + row.into
     solid = 1.0 - row.foam
     gravity = max(math.sqrt(gx * gx + gy * gy + gz * gz), 1e-3)
     ux, uy, uz = -gx / gravity, -gy / gravity, max(-gz / gravity, _STEEPEST)
     over = max(held - row.pocket, 0.0)
+    share = min(speed / row.full_speed, 1.0) if row.full_speed > 0.0 else 0.0
+    push, shut = row.push * share * share, row.shut * share * share
     row.level = floor_level(over / solid, row.length, row.width, ux, uy, uz)
+    dry = 0.0
     for hole in range(holes.size):
         if holes[hole].vessel == at:
             depth = row.level - ux * holes[hole].x - uy * holes[hole].y
-            through = holes[hole].many * hole_flow(depth, holes[hole].bore, gravity)
+            if depth <= 0.0:
+                dry += holes[hole].many
+    for hole in range(holes.size):
+        if holes[hole].vessel == at:
+            depth = row.level - ux * holes[hole].x - uy * holes[hole].y
+            bore = holes[hole].bore
+            # by area; where a hole is dry all gas goes up there
+            gas = 0.0 if dry > 0.0 else row.gas * share * 0.25 * math.pi * bore * bore
+            through = holes[hole].many * hole_flow_with_gas(
+                depth, bore, gravity, row.density * solid, gas, push, shut
+            )
             fallen = min(through * solid * step, over)
             over -= fallen
             held -= fallen
@@ -107,5 +155,5 @@ def step_vessels(vessels, holes, given, step, speed, gravity):  # type: ignore[n
         if vessels[at].is_floor == 0:
             _step_thrown(vessels, given, at, step, speed)
         else:
-            _step_floor(vessels, holes, given, at, step, gravity[0], gravity[1], gravity[2])
+            _step_floor(vessels, holes, given, at, step, speed, gravity[0], gravity[1], gravity[2])
         vessels[at].into = 0.0

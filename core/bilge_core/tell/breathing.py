@@ -6,8 +6,8 @@ import numpy as np
 from pydantic import BaseModel
 
 from bilge_core.document.build import Build
-from bilge_core.drains.guessed import DRAIN_GUESSES
 from bilge_core.forecast.back_ups import DrainsForecast
+from bilge_core.network.drain_guesses import DRAIN_GUESSES
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.tell.numbers import thinned
 

@@ -10,10 +10,10 @@ from pydantic import BaseModel
 from bilge_core.checks.drains import check_drains
 from bilge_core.document.build import Build
 from bilge_core.drains.drain_rose import drain_rose
-from bilge_core.drains.guessed import DRAIN_GUESSES
 from bilge_core.drains.laid import Drain, Unplaced
 from bilge_core.drains.standing import Load, capacity, held_back_by, stands
 from bilge_core.forecast.back_ups import BackUp, DrainForecast, DrainsForecast
+from bilge_core.network.drain_guesses import DRAIN_GUESSES
 from bilge_core.pan import Pan
 from bilge_core.pan.sections import cut_pan
 from bilge_core.physics.axes import standing_gravity, up_from
@@ -24,6 +24,7 @@ from bilge_core.tell.breathing import BreathingOut, breathing_out
 from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.drain_wall import WallOut, wall_out
 from bilge_core.tell.drawing import SectionOut, section_out
+from bilge_core.tell.heads import HeadOut, heads_out
 from bilge_core.tell.numbers import (
     EVERY,
     SpacePoint,
@@ -156,6 +157,7 @@ class DrainsOut(BaseModel):
     level_mm: list[float]
     in_pan_l: float
     drains: list[DrainOut]
+    heads: list[HeadOut]
     unplaced: list[UnplacedOut]
     breathing: BreathingOut
     wall: WallOut
@@ -371,6 +373,7 @@ def drains_out(
         level_mm=thinned(forecast.levels, 1e3, 1),
         in_pan_l=litres(pan.oil_volume, 2),
         drains=[_drain_out(build, pan, each, usual) for each in forecast.forecasts],
+        heads=heads_out(build, forecast.log, forecast.corners),
         unplaced=[_unplaced_out(each) for each in forecast.drains.unplaced],
         breathing=breathing_out(build, forecast, tried_blow_by),
         wall=wall_out(build, pan, forecast),

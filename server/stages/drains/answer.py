@@ -13,17 +13,28 @@ from bilge_core.pan import assemble_pan
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.tell.drains import DrainsOut, drains_out
 from bilge_core.tell.drains_at import AtLoadOut, at_load_out
+from builds.models import Build
 from builds.selectors import build_of, document_of
-from forecasts.drained import drains_over, ids_felt
+from forecasts.drained import OfRun, drains_over, ids_felt
 from forecasts.kept import kept
+from runs.felt import felt_in
+from runs.selectors import finished_of
+from runs.surfaces import of_run
 
 from stages.drains.schemas import AssumedIn, DrainTrialIn, DrainTrialOut, LoadIn
 
-_ON_LAP = (
-    "On settled oil, line by line under each moment's load; the housing fills and empties in time. "
-    "Foam and blow-by are guesses until they are measured."
-)
+_GUESSED = "Foam and blow-by are guesses until they are measured."
+_ON_SETTLED = f"On settled oil: a first look until a run in moving oil is finished. {_GUESSED}"
+_ON_RUN = f"On its own run in moving oil. {_GUESSED}"
 _STANDING = "No lap: standing level at full power. Import a lap to see where a drain backs up."
+
+
+def _run_of(build: Build) -> OfRun | None:
+    """The build's own finished run over its lap."""
+    if build.lap is None or build.current is None:
+        return None
+    run = finished_of(build, felt_in(build.current, build.lap))
+    return None if run is None else of_run(run)
 
 
 def _tried(assumed: AssumedIn) -> Tried:
@@ -41,23 +52,24 @@ def drains(workshop: Workshop, build_id: int, assumed: AssumedIn) -> bytes:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    document, tried = document_of(build), _tried(assumed)
+    document, tried, run = document_of(build), _tried(assumed), _run_of(build)
 
     def work_out() -> dict[str, DrainsOut]:
-        forecast = drains_over(document, build.lap, tried)
+        forecast = drains_over(document, build.lap, tried, run)
         is_tried = tried.blow_by is not None
         return {"drains": drains_out(document, assemble_pan(document), forecast, is_tried)}
 
     told = kept(
         "drains", build.current, build.lap, work_out, b"stage", ids_felt(build.current),
-        assumed.model_dump_json().encode(),
+        assumed.model_dump_json().encode(), b"" if run is None else run.known_by,
     )["drains"]  # fmt: skip
     duration = json.loads(told)["time_s"][-1]
     head = {
         "state": build.current.number,
         "has_lap": build.lap is not None,
         "duration_s": duration,
-        "words": _STANDING if build.lap is None else _ON_LAP,
+        "moves": run is not None,
+        "words": _STANDING if build.lap is None else _ON_RUN if run else _ON_SETTLED,
     }
     return json.dumps(head).encode()[:-1] + b"," + told[1:]
 
@@ -97,9 +109,11 @@ def trial(workshop: Workshop, build_id: int, asked: DrainTrialIn) -> DrainTrialO
     act: TuneDrain = asked.act
     done = act.done(document)
     tried = _tried(asked)
-    after = drains_over(done.build, build.lap, tried)
+    # the pan is the same, its oil nearly: what is tried is told on the run of the build as it is
+    run = _run_of(build)
+    after = drains_over(done.build, build.lap, tried, run)
     mine = _of(after, act.run)
-    before = drains_over(document, build.lap, tried)
+    before = drains_over(document, build.lap, tried, run)
     now = next((each for each in before.forecasts if each.drain.run == act.run), mine)
     at = int(np.argmin(np.abs(mine.over.time - now.spare_at)))
     worst = after.worst

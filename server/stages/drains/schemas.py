@@ -18,6 +18,8 @@ class DrainsStageOut(DrainsOut):
 
     state: int
     has_lap: bool
+    moves: bool
+    """Told on the build's own run in moving oil."""
     duration_s: float
     words: str
     """What the figures rest on."""

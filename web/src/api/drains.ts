@@ -30,10 +30,12 @@ const restsOn = (build: BuildOut | undefined): unknown[] => [
 /** Every drain over the lap; while another answer is worked out the last one stays on screen. */
 export const useDrains = (
   build: BuildOut | undefined,
+  /** Of the finished run that is shown: another one answers otherwise. */
+  runId: number | null,
   assumed: Assumed,
 ): UseQueryResult<DrainsStage> =>
   useQuery({
-    queryKey: ["drains", ...restsOn(build), assumed],
+    queryKey: ["drains", ...restsOn(build), runId, assumed],
     enabled: build !== undefined,
     placeholderData: (before: DrainsStage | undefined, query) =>
       query?.queryKey[1] === build?.id ? before : undefined,

@@ -3264,10 +3264,14 @@ export interface components {
             guesses: components["schemas"]["DrainGuessOut"][];
             /** Has Lap */
             has_lap: boolean;
+            /** Heads */
+            heads: components["schemas"]["HeadOut"][];
             /** In Pan L */
             in_pan_l: number;
             /** Level Mm */
             level_mm: number[];
+            /** Moves */
+            moves: boolean;
             /** State */
             state: number;
             /** Time S */
@@ -4199,6 +4203,68 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
             /** Wall Height Mm */
             wall_height_mm?: number | null;
+        };
+        /**
+         * HeadCornerOut
+         * @description A head at a corner's middle: oil in it, and which drains have oil over them.
+         */
+        HeadCornerOut: {
+            /** Corner */
+            corner: number;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "left" | "right";
+            /** Held L */
+            held_l: number;
+            /** Wet */
+            wet: boolean[];
+        };
+        /**
+         * HeadDrainOut
+         * @description A drain of a head: from the floor's middle along the engine and to the left, its bore, and
+         *     how many alike stand there.
+         */
+        HeadDrainOut: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Many */
+            many: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * HeadOut
+         * @description A head over a lap.
+         */
+        HeadOut: {
+            /** Component */
+            component: string;
+            /** Corners */
+            corners: components["schemas"]["HeadCornerOut"][];
+            /** Deepest Mm */
+            deepest_mm: number;
+            /** Drains */
+            drains: components["schemas"]["HeadDrainOut"][];
+            /** Freer Mean L */
+            freer_mean_l: number;
+            /** Gas Up L Min */
+            gas_up_l_min: number;
+            /** Mean L */
+            mean_l: number;
+            /** Measured */
+            measured: boolean;
+            /** Most At S */
+            most_at_s: number;
+            /** Most L */
+            most_l: number;
+            /** Name */
+            name: string;
+            /** Outside Mean L */
+            outside_mean_l: number | null;
         };
         /**
          * Health

@@ -127,6 +127,7 @@ export const WALL: Wall = {
 export const DRAINS: DrainsStage = {
   state: 1,
   has_lap: true,
+  moves: true,
   duration_s: 2,
   words: "On settled oil.",
   verdict: {
@@ -146,6 +147,28 @@ export const DRAINS: DrainsStage = {
   level_mm: [-70, -20, -70],
   in_pan_l: 3.7,
   drains: [DRAIN],
+  heads: [
+    {
+      component: "c8",
+      name: "head",
+      measured: false,
+      drains: [
+        { x_mm: 100, y_mm: 60, bore_mm: 12, many: 1 },
+        { x_mm: -100, y_mm: -60, bore_mm: 12, many: 1 },
+      ],
+      mean_l: 0.44,
+      most_l: 0.58,
+      most_at_s: 1,
+      deepest_mm: 60,
+      corners: [
+        { corner: 3, hand: "right", held_l: 0.5, wet: [true, false] },
+        { corner: 4, hand: "left", held_l: 0.4, wet: [false, true] },
+      ],
+      gas_up_l_min: 0,
+      freer_mean_l: 0.34,
+      outside_mean_l: 0.3,
+    },
+  ],
   unplaced: [],
   breathing: {
     blow_by_l_min: 48,

@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import type { Drain, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
+import { MovingOil } from "../../document/MovingOil";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
@@ -58,12 +59,13 @@ export function DrainHead({
         )}
       </p>
       <p className="flex items-start gap-2 text-[13px] text-ink-2">
-        <Mark state="caution" size={16} />
+        <Mark state={stage.moves && !isBefore ? "started" : "caution"} size={16} />
         <span className="min-w-0 flex-1">
           {isBefore ? "As it was before this change; being worked out anew. " : ""}
           {stage.words}
         </span>
       </p>
+      {forecast.latest && lap && <MovingOil latest={forecast.latest} isBrief />}
     </div>
   );
 }

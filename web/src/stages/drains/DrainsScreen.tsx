@@ -27,6 +27,7 @@ import { DrainStrip } from "./DrainStrip";
 import { drainTable } from "./drainTable";
 import { spare } from "./elevation";
 import { nowAt, nowUnder } from "./now";
+import { HeadsPage } from "./HeadsPage";
 import { PlaceDrain } from "./PlaceDrain";
 import { Rules } from "./Rules";
 import type { Tab } from "./tabs";
@@ -198,9 +199,10 @@ function Shown({
                 </>
               ),
             },
+            { key: "heads", label: "Heads", content: <HeadsPage stage={stage} /> },
             {
               key: "breathing",
-              label: "Breathing",
+              label: "Gas",
               content: <BreathingPage stage={stage} assumed={assumed} onAssume={onAssume} />,
             },
             { key: "rules", label: "Rules", content: <Rules stage={stage} /> },
@@ -219,10 +221,10 @@ function Shown({
 
 /** Every drain over the lap: the head it has and needs, where it backs up, what mends it. */
 export function DrainsScreen(): ReactElement {
-  const { build } = useBuildView();
+  const { build, forecast } = useBuildView();
   const [assumed, setAssumed] = useState<Assumed>(AS_GUESSED);
   const [run, setRun] = useState<string | null>(null);
-  const query = useDrains(build, assumed);
+  const query = useDrains(build, forecast.latest?.finished?.id ?? null, assumed);
   if (!query.data)
     return (
       <Waiting

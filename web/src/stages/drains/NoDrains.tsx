@@ -5,6 +5,7 @@ import { Numbers } from "../../document/Numbers";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { BreathingPage } from "./BreathingPage";
+import { HeadsPage } from "./HeadsPage";
 import { PlaceDrain } from "./PlaceDrain";
 import { Rules } from "./Rules";
 import type { Tab } from "./tabs";
@@ -58,9 +59,10 @@ export function NoDrains({
               </>
             ),
           },
+          { key: "heads", label: "Heads", content: <HeadsPage stage={stage} /> },
           {
             key: "breathing",
-            label: "Breathing",
+            label: "Gas",
             content: <BreathingPage stage={stage} assumed={assumed} onAssume={onAssume} />,
           },
           { key: "rules", label: "Rules", content: <Rules stage={stage} /> },

@@ -125,6 +125,17 @@ describe("the Drains screen", () => {
     expect(page.textContent).toContain("under oil for 0.4 s a lap");
   });
 
+  it("shows which of a head's drains face downhill, corner by corner", async () => {
+    const page = served({ data: DRAINS });
+    await userEvent.click(screen.getByRole("tab", { name: "Heads" }));
+    const wet = (): (string | null)[] =>
+      [...page.querySelectorAll("[data-wet]")].map((each) => each.getAttribute("data-wet"));
+    expect(wet()).toEqual(["true", "false"]); // the corner in which it holds most
+    await userEvent.click(screen.getByRole("button", { name: "4 L: 0.4" }));
+    expect(wet()).toEqual(["false", "true"]);
+    expect(page.textContent).toContain("a guess until they are measured");
+  });
+
   it("tells the rules with their sources, and the guesses with their band", async () => {
     const page = served({ data: DRAINS });
     await userEvent.click(screen.getByRole("tab", { name: "Rules" }));

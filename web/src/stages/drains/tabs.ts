@@ -1,2 +1,2 @@
 /** The pages beside the drawing. */
-export type Tab = "drains" | "breathing" | "rules" | "numbers";
+export type Tab = "drains" | "heads" | "breathing" | "rules" | "numbers";

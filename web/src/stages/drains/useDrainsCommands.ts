@@ -34,6 +34,13 @@ export function useDrainsCommands(
     { id: "dip+", group: "Lap", words: "Next back-up", key: ".", run: dip(1) },
     { id: "drains", group: "Picture", words: "Drains", key: "d", run: () => setTab("drains") },
     {
+      id: "heads",
+      group: "Picture",
+      words: "Heads: oil up top",
+      key: "h",
+      run: () => setTab("heads"),
+    },
+    {
       id: "breathing",
       group: "Picture",
       words: "Breathing: blow-by, breathers, catch can",

@@ -14,8 +14,8 @@ from bilge_core.document.circuit.component import Component
 from bilge_core.document.circuit.dry_and_gas import Breather
 from bilge_core.document.circuit.engine_side import Crankcase, Head, TimingChest
 from bilge_core.document.circuit.run import Open, Passage, Run, bore_of, length_of
-from bilge_core.drains.guessed import DrainGuesses
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.laws import line_flow
 from bilge_core.network.pipes import Resistance, hole_resistance, pipe_resistance
 from bilge_core.physics.arrays import Array
@@ -31,6 +31,8 @@ _ENDS = 1.5  # loss coefficients of entry and exit (from memory)
 _FREE = 1.0  # [Pa s/m3] of what is open
 _HEAD_DRAINS, _DRAIN_BORE = 6, 12e-3  # of a head whose passages nobody measured (ours)
 _ROUNDS = 60
+MOST_PRESSURE = 30e3
+"""[Pa] beyond which dipstick and seals let go (from memory: a few tenths of a bar)."""
 AIR = ""
 """The node of the open air."""
 
@@ -275,85 +277,3 @@ def _up_drains(run: Run, guessed: DrainGuesses) -> GasWay:
     wide = bore * math.sqrt(free)
     by = hole_resistance(wide, GAS_DENSITY, GAS_VISCOSITY, many)
     return GasWay(run.id, run.name, run.end.component, run.start.component, by)
-
-
-@dataclass(frozen=True)
-class CrankcaseOverLap:
-    """The crankcase over a lap, each of shape (n,).
-
-    pressure : over the air's [Pa]
-    covered : how many of its own ways out are under oil
-    carried : oil pushed into breather hoses so far [m3]
-    """
-
-    pressure: Array
-    covered: Array
-    carried: Array
-
-
-MOST_PRESSURE = 30e3
-"""[Pa] beyond which dipstick and seals let go (from memory: a few tenths of a bar)."""
-_TABLE = 9  # flows at which pressures are worked out (ours: between them straight lines)
-
-
-def crankcase_over(
-    breathing: Breathing, flow: Array, density: float, gravity: Array, under: dict[str, Array],
-    step: float,
-) -> CrankcaseOverLap:  # fmt: skip
-    """The crankcase's pressure over a lap, ways out that are under oil shut.
-
-    Parameters
-    ----------
-    breathing : Breathing
-    flow : ndarray, shape (n,)
-        Blow-by [m3/s].
-    density : float
-        Of the oil [kg/m3].
-    gravity : ndarray, shape (n,)
-        Felt [m/s2].
-    under : from a run's id to how deep its port is under oil, shape (n,) [m], negative above it
-    step : float
-        From one moment to the next [s].
-
-    Returns
-    -------
-    CrankcaseOverLap
-
-    Notes
-    -----
-    Quasi-steady. Gas pushes oil up a covered hose as soon as it can lift it over the hose's highest
-    point: as much oil as there is blow-by then goes into can or breather. That a shut crankcase
-    takes about a tenth of a second to reach that pressure is left out.
-
-    Examples
-    --------
-    >>> hose = GasWay("r1", "hose", "c7", AIR, pipe_resistance(0.0141, 1.0, 1.0, 2e-5, 1.5),
-    ...               np.zeros(3), 0.1)
-    >>> found = crankcase_over(Breathing((hose,), "c7", ("c7",)), np.full(2, 1e-3), 820.0,
-    ...                        np.full(2, 9.81), {"r1": np.array([-0.01, 0.02])}, 0.5)
-    >>> found.pressure.round().tolist(), found.carried.tolist()
-    ([89.0, 965.0], [0.0, 0.0005])
-    """
-    names = list(under)
-    masks = np.column_stack([under[name] > 0.0 for name in names]) if names else np.zeros(
-        (len(flow), 0), dtype=bool
-    )  # fmt: skip
-    pressure = np.zeros(len(flow))
-    levels = np.linspace(0.0, max(float(flow.max()), 1e-6), _TABLE)
-    for mask in np.unique(masks, axis=0):
-        here = (masks == mask).all(axis=1)
-        shut = {name for name, is_under in zip(names, mask, strict=True) if is_under}
-        table = [breathing.pressures(each, shut)[breathing.source] for each in levels.tolist()]
-        pressure[here] = np.interp(flow[here], levels, table) if np.all(np.isfinite(table)) else (
-            MOST_PRESSURE
-        )  # fmt: skip
-    lifts = np.full(len(flow), np.inf)
-    rises = {way.run: way.rise for way in breathing.ways}
-    for name in names:
-        deep = under[name]
-        lift = density * gravity * (deep + rises.get(name, 0.0))
-        lifts = np.where(deep > 0.0, np.minimum(lifts, lift), lifts)
-    pushes = pressure > lifts
-    pressure = np.minimum(np.minimum(pressure, lifts), MOST_PRESSURE)
-    carried = np.cumsum(np.where(pushes, flow, 0.0)) * step
-    return CrankcaseOverLap(pressure, masks.sum(axis=1), np.asarray(carried))
