@@ -73,7 +73,7 @@ def test_on_its_own_run_when_there_is_one(api: Api, user: User, tmp_path: Path) 
     assert not settled["moves"] and "first look" in settled["words"]
     work(ask_for_run(user, wanted(build)))
     told = told_of(api, build)
-    assert told["moves"] and told["words"].startswith("On its own run in moving oil")
+    assert told["moves"] and told["words"].startswith("On its own run in moving oil;")
     under, before = (each["drains"][0]["samples"]["under_mm"] for each in (told, settled))
     assert under != before
     # it rocks about where it would settle

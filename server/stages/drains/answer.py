@@ -25,7 +25,7 @@ from stages.drains.schemas import AssumedIn, DrainTrialIn, DrainTrialOut, LoadIn
 
 _GUESSED = "Foam and blow-by are guesses until they are measured."
 _ON_SETTLED = f"On settled oil: a first look until a run in moving oil is finished. {_GUESSED}"
-_ON_RUN = f"On its own run in moving oil. {_GUESSED}"
+_ON_RUN = f"On its own run in moving oil; drawn as it would settle. {_GUESSED}"
 _STANDING = "No lap: standing level at full power. Import a lap to see where a drain backs up."
 
 

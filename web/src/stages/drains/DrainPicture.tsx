@@ -35,9 +35,9 @@ export function DrainPicture({
   const litres = volumeAs(shown.units, shown.system, stage.in_pan_l);
   const entry = tried.change.entry_mm as readonly [number, number, number] | null | undefined;
   return (
-    <div ref={box} className="relative flex min-h-[440px] flex-1 flex-col lg:min-h-0">
+    <div ref={box} className="relative min-h-[470px] flex-1 overflow-hidden lg:min-h-0">
       {drawing && width > 0 && (
-        <div ref={drawn}>
+        <div ref={drawn} className="absolute inset-0">
           <Elevation
             drawing={drawing}
             drain={drain}
