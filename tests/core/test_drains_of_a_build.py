@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from functools import cache
 from typing import Any
 
 import numpy as np
@@ -12,65 +11,28 @@ from bilge_core.acts.registry import read_act
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.checks.drains import check_drains, least_fall
 from bilge_core.document.build import Build
-from bilge_core.document.read import build_from, read_build
-from bilge_core.drains.crankcase import crankcase_over
+from bilge_core.document.read import read_build
 from bilge_core.drains.laid import drains_of, feeds_of
-from bilge_core.drains.wall import clear_of_oil, unrolled
 from bilge_core.errors import InvalidInput
-from bilge_core.forecast.back_ups import DrainsForecast, Tried, forecast_drains
-from bilge_core.loads.corners import find_corners
-from bilge_core.loads.log import Log, prepare
-from bilge_core.loads.recording import read_log
-from bilge_core.loads.sniff import open_log
-from bilge_core.network.breathing import (
-    AIR,
-    GAS_DENSITY,
-    GAS_VISCOSITY,
-    Breathing,
-    GasWay,
-    blow_by,
-    gas_ways,
-)
-from bilge_core.network.drain_guesses import DRAIN_GUESSES, DrainGuesses
-from bilge_core.network.pipes import Resistance, hole_resistance
-from bilge_core.pan import assemble_pan, level_of_volume
+from bilge_core.forecast.back_ups import Tried, forecast_drains
+from bilge_core.loads.log import Log
+from bilge_core.network.drain_guesses import DRAIN_GUESSES
+from bilge_core.network.pipes import hole_resistance
+from bilge_core.pan import assemble_pan
 from bilge_core.physics.axes import standing_up
 from bilge_core.tell.drains import drains_out, drains_verdict
 from bilge_core.tell.verdict import DrainsVerdict, VerdictOut, with_drains
 
 from tests.conftest import DEMO
+from tests.turbo import RUN, SANDPIPER, changed, over, part
 
-SANDPIPER = read_build((DEMO / "sandpiper.json").read_text())
-RUN = drains_of(SANDPIPER).placed[0].run
 Raw = dict[str, Any]
-
-
-@cache
-def turbo_lap() -> Log:
-    file = open_log((DEMO / "saltmarsh-turbo.csv").read_bytes())
-    return prepare(read_log(file, file.proposal))
-
-
-def over(build: Build, tried: Tried | None = None) -> DrainsForecast:
-    log = turbo_lap()
-    return forecast_drains(build, log, find_corners(log), tried or Tried())
 
 
 def tuned(build: Build, **figures: Any) -> Build:
     done = read_act({"kind": "tune_drain", "run": RUN, **figures}).done(build)
     assert [each.words for each in check_circuit(done.build) if each.state != "good"] == []
     return done.build
-
-
-def changed(build: Build, change: Any) -> Build:
-    document = build.model_dump(mode="json")
-    change(document)
-    return build_from(document)
-
-
-def part(document: Raw, kind: str) -> Raw:
-    found: Raw = next(p for p in document["circuit"]["components"] if p["kind"] == kind)
-    return found
 
 
 class TestTheDemosTurbo:
@@ -121,6 +83,36 @@ class TestTheDemosTurbo:
         assert words["drain_flanges"] == "caution"
         assert words["feed_fits_drain"] == words["crankcase"] == "good"
         assert "drain_falls" not in words  # it falls all the way, standing
+
+    def test_cold_oil_comes_slowly_and_falls_slowly(self) -> None:
+        told = drains_out(SANDPIPER, assemble_pan(SANDPIPER), over(SANDPIPER)).drains[0]
+        assert told.cold.revved_l_min < 0.5 * max(told.feed_l_min)
+        assert told.cold.carries_l_min > told.cold.revved_l_min >= told.cold.idle_l_min > 0.0
+
+    def test_a_feed_ahead_of_the_filter_is_told(self) -> None:
+        def teed(document: Raw) -> None:
+            circuit = document["circuit"]
+            into = next(r for r in circuit["runs"] if r["end"]["component"] == "c5")
+            tee = {"id": "c900", "kind": "tee", "name": "tee ahead of the filter"}
+            circuit["components"].append(tee)
+            onward = {**into, "id": "r900", "name": "tee to filter",
+                      "start": {"component": "c900", "port": "b"}}  # fmt: skip
+            into["end"] = {"component": "c900", "port": "a"}
+            circuit["runs"].append(onward)
+            feed = next(r for r in circuit["runs"] if r["name"] == "feed of the turbo")
+            feed["start"] = {"component": "c900", "port": "c"}
+
+        build = changed(SANDPIPER, teed)
+        checks = check_drains(build, assemble_pan(build), over(build))
+        keys = {each.rule.key: each.words for each in checks}
+        assert "ahead of the filter" in keys["feed_filtered"]
+        assert "feed_restricted" not in keys
+        bare = read_act(
+            {"kind": "feed_turbo", "restrictor_mm": None}
+        ).done(SANDPIPER).build  # fmt: skip
+        told = check_drains(bare, assemble_pan(bare), over(bare))
+        assert any(each.rule.key == "feed_restricted" for each in told)
+        assert not any(each.rule.key == "feed_filtered" for each in told)
 
     def test_all_told(self) -> None:
         told = drains_out(SANDPIPER, assemble_pan(SANDPIPER), over(SANDPIPER))
@@ -253,116 +245,6 @@ class TestTheAct:
 
         with pytest.raises(InvalidInput, match="needs a restrictor"):
             tuned(changed(SANDPIPER, bare), restrictor_mm=2)
-
-
-class TestBreathing:
-    @pytest.mark.parametrize(("wear", "share"), [("sound", 1.0), ("used", 2.0), ("worn", 4.0)])
-    def test_blow_by_by_power_and_wear(self, wear: str, share: float) -> None:
-        """1, 2 and 4 ft3/min for every 100 hp (from memory); 1 ft3/min is 28.317 L/min."""
-
-        def unmeasured(document: Raw) -> None:
-            part(document, "crankcase")["blow_by_l_min"] = None
-            document["car"] |= {"wear": wear, "engine_power_kw": 74.569987}
-
-        found = blow_by(changed(SANDPIPER, unmeasured), DrainGuesses())
-        assert found * 60e3 == pytest.approx(28.3168 * share, rel=1e-4)
-
-    def test_through_an_orifice_alone(self) -> None:
-        """``Δp = ρ/2 (q / (0.62 A))²``."""
-        area = math.pi / 4 * 0.009**2
-        hole = hole_resistance(0.009, GAS_DENSITY, GAS_VISCOSITY)
-        one = Breathing((GasWay("b", "b", "c7", AIR, hole),), "c7", ("c7",))
-        flow = 48 / 60e3
-        wanted = 0.5 * GAS_DENSITY * (flow / (0.62 * area)) ** 2
-        assert one.pressures(flow)["c7"] == pytest.approx(wanted, rel=0.03)
-
-    def test_what_comes_in_goes_out_by_all_ways(self) -> None:
-        """Two ways out, one through another space: flows add up, pressures fall on the way."""
-        by = Resistance(1e4, square=1e8)
-        ways = (
-            GasWay("a", "a", "c7", AIR, by), GasWay("b", "b", "c7", "c8", by),
-            GasWay("c", "c", "c8", AIR, Resistance(3e4, square=1e8)),
-        )  # fmt: skip
-        both = Breathing(ways, "c7", ("c7", "c8"))
-        pressures = both.pressures(1e-3)
-        flows = both.flows(1e-3, pressures)
-        assert flows["a"] + flows["c"] == pytest.approx(1e-3, rel=1e-6)
-        assert flows["b"] == pytest.approx(flows["c"], rel=1e-6)
-        assert pressures["c7"] > pressures["c8"] > 0.0
-        shut = both.pressures(1e-3, {"a"})
-        assert shut["c7"] > pressures["c7"]
-
-    def test_a_port_under_oil_carries_it_out(self) -> None:
-        """A covered hose lifts oil as soon as gas has its head; then as much oil as blow-by."""
-        hole = Resistance(1e3, square=1e7)
-        way = GasWay("a", "a", "c7", AIR, hole, np.zeros(3), rise=0.05)
-        under = {"a": np.array([-0.02, 0.03, 0.03, -0.02])}
-        flow, gravity = np.full(4, 1e-3), np.full(4, 9.80665)
-        one = Breathing((way,), "c7", ("c7",))
-        found = crankcase_over(one, flow, 820.0, gravity, under, 0.1)
-        assert found.covered.tolist() == [0, 1, 1, 0]
-        assert found.pressure[1] == pytest.approx(820 * 9.80665 * 0.08)
-        assert found.carried[-1] == pytest.approx(2e-4)
-
-    def test_without_a_crankcase_it_is_said(self) -> None:
-        def gone(document: Raw) -> None:
-            case = part(document, "crankcase")["id"]
-            circuit = document["circuit"]
-            circuit["components"] = [p for p in circuit["components"] if p["id"] != case]
-            circuit["runs"] = [
-                r for r in circuit["runs"]
-                if case not in (r["start"]["component"], r["end"]["component"])
-            ]  # fmt: skip
-
-        with pytest.raises(InvalidInput, match="must have a crankcase"):
-            gas_ways(changed(SANDPIPER, gone), DrainGuesses())
-
-    def test_a_breather_on_the_head_takes_gas_up_the_drains(self) -> None:
-        head = next(c.id for c in SANDPIPER.circuit.components if c.kind == "head")
-        build = read_act({"kind": "fit_breather", "at": head}).done(SANDPIPER).build
-        more = over(build).case.pressure.max()
-        assert more < over(SANDPIPER).case.pressure.max()
-
-
-class TestTheWall:
-    def test_each_place_at_its_worst(self) -> None:
-        """Against the level solved load by load."""
-        pan = assemble_pan(SANDPIPER)
-        ups = np.array([[0.0, 0.0, 1.0], [0.6, 0.0, 0.8], [0.0, -0.6, 0.8]])
-        levels = np.array([level_of_volume(pan.solid, up, pan.oil_volume) for up in ups])
-        wall = unrolled(SANDPIPER, pan, ups, levels)
-        for at in (0, 30, 70, 110):
-            for high in (3, 8, 12):
-                place = np.array([*wall.places[at], wall.heights[high]])
-                wanted = float((ups @ place - levels).min())
-                if not math.isnan(wall.clear[at, high]):
-                    assert wall.clear[at, high] == pytest.approx(wanted, abs=1e-9)
-        assert clear_of_oil(np.zeros((1, 3)), ups, levels).shape == (1,)
-
-    def test_a_keep_out_is_in_the_way(self) -> None:
-        def beside(document: Raw) -> None:
-            document["car"]["keep_outs"] = [
-                {"kind": "box", "name": "starter", "frame": "engine", "from_mm": [60, -200, -60],
-                 "to_mm": [160, -120, 40], "wanted_mm": 5}
-            ]  # fmt: skip
-
-        build = changed(SANDPIPER, beside)
-        up, pan = standing_up(build.car), assemble_pan(build)
-        wall = unrolled(build, pan, up[None], np.array([-0.07]))
-        assert wall.in_the_way.any() and not wall.in_the_way.all()
-        at = int(np.argwhere(wall.in_the_way)[0][0])
-        assert wall.sides[at] == "rear"
-        bare = unrolled(SANDPIPER, pan, up[None], np.array([-0.07]))
-        assert not bare.in_the_way.any()
-
-    def test_a_side_boxs_wall_begins_under_its_lid(self) -> None:
-        dunlin = read_build((DEMO / "dunlin.json").read_text())
-        up, pan = standing_up(dunlin.car), assemble_pan(dunlin)
-        wall = unrolled(dunlin, pan, up[None], np.array([-0.07]))
-        out = np.flatnonzero(wall.places[:, 1] < -0.15)
-        assert len(out) > 10
-        lid = wall.heights > -0.070
-        assert np.isnan(wall.clear[out][:, lid]).all()
 
 
 class TestTheVerdict:

@@ -7,9 +7,14 @@ from collections import Counter
 import numpy as np
 
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.engine_side import Turbo
+from bilge_core.document.circuit.feeding import Filter, RemoteFilter
+from bilge_core.document.circuit.joining import Restrictor
 from bilge_core.drains.laid import Drain
 from bilge_core.drains.standing import Load, capacity
 from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
+from bilge_core.network import network_of
+from bilge_core.network.order import order_of
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity, up_from
@@ -78,6 +83,34 @@ def _of_drain(build: Build, told: DrainForecast, up: Array, level: float) -> lis
     return found
 
 
+def _feeds(build: Build) -> list[Check]:
+    """Of each turbo: whether it is fed from behind a filter, and through a restrictor."""
+    turbos = {each.id: each for each in build.circuit.of_kind(Turbo)}
+    if not turbos:
+        return []
+    circuit = build.circuit
+    order = order_of(build, network_of(build))
+    line = [part.component for part in order.line]
+    filters = {each.id for kind in (Filter, RemoteFilter) for each in circuit.of_kind(kind)}
+    first = next((at for at, part in enumerate(line) if part in filters), None)
+    found = []
+    for branch in order.branches:
+        parts = [circuit.component(part.component) for part in branch.parts]
+        turbo = next((each for each in parts if each is not None and each.id in turbos), None)
+        if turbo is None:
+            continue
+        at = next(at for at, each in enumerate(circuit.components) if each.id == turbo.id)
+        field = f"circuit.components.{at}"
+        ahead = branch.root in line and (first is None or line.index(branch.root) < first)
+        if ahead or first is None:
+            root = circuit.component(branch.root)
+            name = branch.root if root is None else root.name
+            found.append(drains.check_filtered(turbo.name, name, field))
+        if not any(isinstance(each, Restrictor) for each in parts):
+            found.append(drains.check_restricted(turbo.name, field))
+    return found
+
+
 def check_drains(build: Build, pan: Pan, forecast: DrainsForecast) -> tuple[Check, ...]:
     """Check a build's drains and breathing over a lap.
 
@@ -117,6 +150,7 @@ def check_drains(build: Build, pan: Pan, forecast: DrainsForecast) -> tuple[Chec
         component = build.circuit.component(stage)
         name = stage if component is None else component.name
         found.append(drains.check_stage(name, inlets, "circuit"))
+    found += _feeds(build)
     highest = float(forecast.case.pressure.max())
     found.append(drains.check_crankcase(highest, "circuit"))
     step = float(forecast.log.time[1] - forecast.log.time[0])

@@ -26,6 +26,7 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.network import Network, network_of
 from bilge_core.network.breathing import place_of_port
 from bilge_core.network.drain_guesses import DrainGuesses
+from bilge_core.network.guesses import GUESSES, HEAD_DRAINS
 from bilge_core.network.records import at_rest
 from bilge_core.network.running import on_steadily
 from bilge_core.physics.arrays import Array
@@ -369,7 +370,6 @@ def feeds_of(build: Build, drains: Drains, network: Network | None = None) -> Ma
 
 _FED_BY: Mapping[From, str] = {"turbo": "bearings", "head": "cams"}
 """What lets oil into each, as the network names it."""
-_PASSAGES, _PASSAGE_BORE = 6, 12.0  # [mm] of a head whose passages nobody measured (ours)
 
 
 def _share_of_head(build: Build, drain: Drain) -> float:
@@ -380,10 +380,10 @@ def _share_of_head(build: Build, drain: Drain) -> float:
     for run in build.circuit.runs:
         if run.start.component != drain.component or run.service != "drain":
             continue
-        bore = bore_of(run.line) or _PASSAGE_BORE
+        bore = bore_of(run.line) or GUESSES["drain_bore"].likely * 1e3
         many = getattr(run.line, "count", 1)
         if bore_of(run.line) is None and not isinstance(run.line, Hose | HardLine):
-            many = _PASSAGES
+            many = HEAD_DRAINS
         whole += many * bore * bore
         if run.id == drain.run:
             mine += bore * bore

@@ -16,6 +16,7 @@ from bilge_core.document.circuit.engine_side import Crankcase, Head, TimingChest
 from bilge_core.document.circuit.run import Open, Passage, Run, bore_of, length_of
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.network.drain_guesses import DrainGuesses
+from bilge_core.network.guesses import GUESSES, HEAD_DRAINS
 from bilge_core.network.laws import line_flow
 from bilge_core.network.pipes import Resistance, hole_resistance, pipe_resistance
 from bilge_core.physics.arrays import Array
@@ -29,7 +30,6 @@ _BY_WEAR = {"sound": 1.0, "used": 2.0, "worn": 4.0}
 """Blow-by [ft3/min for every 100 hp] of sound, used and worn rings (from memory)."""
 _ENDS = 1.5  # loss coefficients of entry and exit (from memory)
 _FREE = 1.0  # [Pa s/m3] of what is open
-_HEAD_DRAINS, _DRAIN_BORE = 6, 12e-3  # of a head whose passages nobody measured (ours)
 _ROUNDS = 60
 MOST_PRESSURE = 30e3
 """[Pa] beyond which dipstick and seals let go (from memory: a few tenths of a bar)."""
@@ -270,10 +270,9 @@ def _up_drains(run: Run, guessed: DrainGuesses) -> GasWay:
     """Gas goes up where oil comes down: from the lower space to the upper one."""
     free = guessed["gas_in_passages"]
     bore_mm = bore_of(run.line)
-    bore = _DRAIN_BORE if bore_mm is None else bore_mm * 1e-3
-    many = run.line.count if isinstance(run.line, Passage) and bore_mm is not None else 1
-    if bore_mm is None:
-        many = _HEAD_DRAINS
+    bore = GUESSES["drain_bore"].likely if bore_mm is None else bore_mm * 1e-3
+    many = run.line.count if isinstance(run.line, Passage) else 1
+    many = HEAD_DRAINS if bore_mm is None else many
     wide = bore * math.sqrt(free)
     by = hole_resistance(wide, GAS_DENSITY, GAS_VISCOSITY, many)
     return GasWay(run.id, run.name, run.end.component, run.start.component, by)

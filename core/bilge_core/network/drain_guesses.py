@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from types import MappingProxyType
 
-from bilge_core.network.guesses import Guess
+from bilge_core.network.guesses import GUESSES, Guess
 
 _OURS = "ours"
 _MEMORY = "from memory"
@@ -18,9 +18,7 @@ DRAIN_GUESSES: Mapping[str, Guess] = MappingProxyType(
                 "turbo_foam", "gas in the oil that leaves a turbo", 0.4, 0.3, 0.5, "%", 100.0,
                 f"{_OURS}: its shaft beats it to froth; a sight tube in the drain tells it",
             ),
-            Guess(
-                "head_foam", "gas in the oil that leaves a head", 0.15, 0.1, 0.2, "%", 100.0, _OURS,
-            ),
+            GUESSES["head_foam"],
             Guess(
                 "seal_height", "a turbo's seals over its drain flange", 0.025, 0.015, 0.04, "mm",
                 1e3, f"{_OURS}: measure it with a depth gauge through the drain hole",

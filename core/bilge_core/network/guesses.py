@@ -144,6 +144,10 @@ GUESSES: Mapping[str, Guess] = MappingProxyType(
 )  # fmt: skip
 
 
+HEAD_DRAINS = 6
+"""Drains of a head whose passages nobody measured (ours); their bore is the guess `drain_bore`."""
+
+
 class Guessed:
     """Figures in use: the likely ones, but for those that are set; notes which were asked for.
 

@@ -24,7 +24,7 @@ from bilge_core.document.pickup import RoundMouth
 from bilge_core.network.breathing import blow_by, full_power_speed, gas_ways
 from bilge_core.network.draft import Draft, Hole, Port, Vessel
 from bilge_core.network.drain_guesses import DrainGuesses
-from bilge_core.network.guesses import Guessed
+from bilge_core.network.guesses import HEAD_DRAINS, Guessed
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.parts import LAYERS, Laying
 from bilge_core.network.pipes import Resistance, bend_loss, hole_resistance, pipe_resistance
@@ -41,7 +41,6 @@ _ROWS = 6  # of drains along a floor that are told one by one
 _MORE_LAG = 0.15 / (1000.0 * math.pi / 30.0)
 """[s per rad/s] that thrown oil takes longer: 0.15 s every 1000 rpm (ours)."""
 _CHEST = (0.10, 0.05)  # [m] length and width of a timing chest's floor (ours)
-_DRAINS = 6  # of a head whose passages nobody measured (ours)
 _QUICKEST = 0.05  # of the usual time of oil on its way down, at least (ours)
 _DEEPEST = 0.2  # [m] of oil over a head's drains that is looked for (ours)
 _AIR_DENSITY, _AIR_VISCOSITY = 1.2, 1.8e-5  # [kg/m3], [Pa s] at 20 °C (from memory)
@@ -120,14 +119,14 @@ class _Walk:
         for run in runs:
             bore, to = bore_of(run.line), self.falls_to(run)
             if isinstance(run.line, Passage):
-                many = run.line.count if bore is not None else _DRAINS
+                many = run.line.count if bore is not None else HEAD_DRAINS
                 each = guessed["drain_bore"] if bore is None else bore * 1e-3
                 holes += [(hole, to) for hole in _spread(many, each, length, width)]
             elif bore is not None:
                 holes.append(((0.0, 0.0, bore * 1e-3, 1.0), to))
         if not holes:
             to = self.falls_to(runs[0]) if runs else -1
-            spread = _spread(_DRAINS, guessed["drain_bore"], length, width)
+            spread = _spread(HEAD_DRAINS, guessed["drain_bore"], length, width)
             holes = [(hole, to) for hole in spread]
         vessel = Vessel(head.id, "floor", floor=(length, width, foam), holes=holes)
         self._gas_up(head, vessel)

@@ -43,6 +43,10 @@ OWN_STAGE = Rule(
     "own_stage", "What a stage pulls has that stage for itself, or falls to the junction", COMMON,
     high=1.0, unit="inlets",
 )  # fmt: skip
+FEED_FILTERED = Rule("feed_filtered", "A turbo is fed from behind the filter", COMMON)
+FEED_RESTRICTED = Rule(
+    "feed_restricted", "A turbo's feed has a restrictor, about 2 mm for plain bearings", COMMON
+)
 CRANKCASE = Rule(
     "crankcase", "The crankcase has at most 10 mbar over the air",
     "ours: it is 128 mm of oil against every drain that oil shuts", high=1e3, unit="Pa",
@@ -53,7 +57,7 @@ VENT_UNDER = Rule(
 )  # fmt: skip
 RULES = (
     SEAL, SPARE, BACKS_UP, FALLS, REDUCER, FLANGES, GRAVITY_BORE, FEED_FITS, SENSOR_BOSS,
-    OWN_STAGE, CRANKCASE, VENT_UNDER,
+    OWN_STAGE, FEED_FILTERED, FEED_RESTRICTED, CRANKCASE, VENT_UNDER,
 )  # fmt: skip
 
 
@@ -147,6 +151,24 @@ def check_stage(stage: str, inlets: int, field: str) -> Check | None:
         "each a stage of its own, or let each fall to the junction"
     )
     return Check("bad", words, field, OWN_STAGE)
+
+
+def check_filtered(name: str, root: str, field: str) -> Check:
+    """A turbo whose feed leaves the line ahead of the filter."""
+    words = (
+        f"{name} is fed from {root}, ahead of the filter: take it from the gallery, the sender's "
+        "tee or the filter's outlet"
+    )
+    return Check("bad", words, field, FEED_FILTERED)
+
+
+def check_restricted(name: str, field: str) -> Check:
+    """A turbo whose feed has no restrictor."""
+    words = (
+        f"{name}'s feed has no restrictor: at full pressure it outruns most drains; about 2 mm is "
+        "usual for plain bearings, less for balls: its maker says"
+    )
+    return Check("caution", words, field, FEED_RESTRICTED)
 
 
 def check_crankcase(pressure: float, field: str) -> Check:

@@ -23,6 +23,7 @@ from bilge_core.settled import settle
 from bilge_core.tell.breathing import BreathingOut, breathing_out
 from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.drain_wall import WallOut, wall_out
+from bilge_core.tell.drains_cold import ColdOut, cold_out
 from bilge_core.tell.drawing import SectionOut, section_out
 from bilge_core.tell.heads import HeadOut, heads_out
 from bilge_core.tell.numbers import (
@@ -110,6 +111,7 @@ class DrainOut(BaseModel):
     feed_rpm: list[float]
     feed_l_min: list[float]
     carries_l_min: float
+    cold: ColdOut
     floods_in_s: float | None
     spare_mm: float
     spare_at_s: float
@@ -289,17 +291,24 @@ def _load_at(told: DrainForecast, at: int) -> tuple[Load, float]:
     return load, max(float(met.flow[at]), 1e-9)
 
 
-def _drain_out(build: Build, pan: Pan, told: DrainForecast, pressure: float) -> DrainOut:
+def _standing(build: Build, pan: Pan, pressure: float) -> Load:
+    """The car at rest on level ground."""
+    gravity = standing_gravity(build.car)
+    level = settle(pan, gravity).level
+    return Load(up_from(gravity), float(np.linalg.norm(gravity)), level, pressure)
+
+
+def _drain_out(
+    build: Build, pan: Pan, told: DrainForecast, standing: Load, cold: ColdOut
+) -> DrainOut:
     drain, line = told.drain, told.drain.line
     worst, flow = _load_at(told, int(np.argmin(np.abs(told.met.time - told.spare_at))))
     pieces, held_by = _pieces_out(told, worst, flow)
     over_flow = flow - capacity(line, told.oil, worst)
     room = float((line.seal - line.outlet) @ worst.up) * drain.room / told.oil.swells
-    gravity = standing_gravity(build.car)
-    standing = Load(
-        up_from(gravity), float(np.linalg.norm(gravity)), settle(pan, gravity).level, pressure
+    rose = drain_rose(
+        line, pan, build.car, float(told.feed.flow.max()), told.oil, standing.pressure
     )
-    rose = drain_rose(line, pan, build.car, float(told.feed.flow.max()), told.oil, pressure)
     view = _view(drain)
     cut = line.entry[1] if view == "side" else line.entry[0]
     return DrainOut(
@@ -313,7 +322,7 @@ def _drain_out(build: Build, pan: Pan, told: DrainForecast, pressure: float) -> 
         density_kg_m3=round(told.oil.density, 0), pieces=pieces, held_by=held_by,
         feed_rpm=rpm_of_speed(told.feed.speed).round(0).tolist(),
         feed_l_min=(told.feed.flow * 60e3).round(2).tolist(),
-        carries_l_min=round(capacity(line, told.oil, standing) * 60e3, 2),
+        carries_l_min=round(capacity(line, told.oil, standing) * 60e3, 2), cold=cold,
         floods_in_s=round(room / over_flow, 1) if over_flow > _FLOWS and room > 0.0 else None,
         spare_mm=mm(told.spare, 0), spare_at_s=round(told.spare_at, 2), state=_state(told),
         flooded_s=round(told.flooded, 2), spilled_ml=round(float(told.over.spilled[-1]) * 1e6, 1),
@@ -363,7 +372,8 @@ def drains_out(
     tried_blow_by : bool
         Whether the blow-by is one that somebody tries.
     """
-    usual = float(np.median(forecast.case.pressure))
+    standing = _standing(build, pan, float(np.median(forecast.case.pressure)))
+    cold = cold_out(build, forecast.drains, standing)
     gravity = np.linalg.norm(np.column_stack([forecast.log.forward, forecast.log.leftward]), axis=1)
     return DrainsOut(
         verdict=drains_verdict(forecast),
@@ -372,7 +382,10 @@ def drains_out(
         gravity_g=thinned(gravity, 1.0 / 9.80665, 3),
         level_mm=thinned(forecast.levels, 1e3, 1),
         in_pan_l=litres(pan.oil_volume, 2),
-        drains=[_drain_out(build, pan, each, usual) for each in forecast.forecasts],
+        drains=[
+            _drain_out(build, pan, each, standing, cold[each.drain.run])
+            for each in forecast.forecasts
+        ],
         heads=heads_out(build, forecast.log, forecast.corners),
         unplaced=[_unplaced_out(each) for each in forecast.drains.unplaced],
         breathing=breathing_out(build, forecast, tried_blow_by),

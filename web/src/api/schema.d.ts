@@ -2360,6 +2360,21 @@ export interface components {
             wanted_mm: number;
         };
         /**
+         * ColdOut
+         * @description A drain just after a cold start, standing: what is fed at idle and when it is first revved,
+         *     and what it carries, without foam.
+         */
+        ColdOut: {
+            /** Carries L Min */
+            carries_l_min: number;
+            /** Idle L Min */
+            idle_l_min: number;
+            /** Revved L Min */
+            revved_l_min: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * Column
          * @description Where a channel is found in a file and how to read it.
          */
@@ -3013,6 +3028,7 @@ export interface components {
             boss: string;
             /** Carries L Min */
             carries_l_min: number;
+            cold: components["schemas"]["ColdOut"];
             /** Component */
             component: string;
             /** Density Kg M3 */

@@ -1,6 +1,6 @@
 import type { ReactElement } from "react";
 import type { Moving } from "../api/runs";
-import { Mark } from "../parts/Mark";
+import { DipRow, whereOf } from "../parts/DipRow";
 import { useSettings } from "../parts/settings";
 import { pressureAs } from "../parts/units";
 
@@ -41,34 +41,16 @@ export function PressureDips({
         </span>
       </div>
       <ol>
-        {pressure.dips.map((dip) => {
-          const on = dip.start_s <= time && time <= dip.end_s;
-          return (
-            <li key={dip.rank} className="border-t border-hair">
-              <button
-                type="button"
-                aria-current={on || undefined}
-                onClick={() => onTime(dip.lowest_at_s)}
-                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
-                  on ? "bg-ink text-paper" : ""
-                }`}
-              >
-                <Mark state="bad" onInk={on} />
-                <span className="w-[52px] shrink-0 text-[18px] font-semibold">
-                  {dip.lasts_s.toFixed(1)}
-                  <span className="text-[13px] font-medium"> s</span>
-                </span>
-                <span className="min-w-0 flex-1 truncate text-[15px]">
-                  {dip.place}
-                  {dip.hand ? `, ${dip.hand}` : ""}
-                </span>
-                <span className="shrink-0 text-[15px]">
-                  {bar(dip.lowest_bar)} of {bar(dip.usual_bar)} {unit}
-                </span>
-              </button>
-            </li>
-          );
-        })}
+        {pressure.dips.map((dip) => (
+          <DipRow
+            key={dip.rank}
+            on={dip.start_s <= time && time <= dip.end_s}
+            seconds={dip.lasts_s}
+            where={whereOf(dip)}
+            said={`${bar(dip.lowest_bar)} of ${bar(dip.usual_bar)} ${unit}`}
+            onClick={() => onTime(dip.lowest_at_s)}
+          />
+        ))}
       </ol>
       <p className="px-4 pt-1 text-[13px] text-ink-2">
         {pressure.dips.length === 0 &&

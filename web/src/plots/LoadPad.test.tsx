@@ -2,7 +2,8 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { show } from "../testing/shown";
-import { LoadPad, tipped } from "./LoadPad";
+import { tipped } from "./LoadDial";
+import { LoadPad } from "./LoadPad";
 import type { Load } from "./rose";
 
 const rose = {

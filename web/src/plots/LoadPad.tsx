@@ -1,22 +1,14 @@
-import {
-  memo,
-  useMemo,
-  useState,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactElement,
-} from "react";
+import { memo, useMemo, type ReactElement } from "react";
 import type { Schemas } from "../api/client";
 import { circleRing } from "../drawing/geometry";
 import { hatchPath } from "../drawing/hatch";
-import { useDrag } from "../parts/useDrag";
 import { aroundBox, isInside, overDisc, overRing, placeLabel, type Place } from "./labels";
-import { edgePlaces, heldTo, loadAt, loadWords, placeOf, type Dial, type Load } from "./rose";
+import { DialFrame, DialWords, LoadDial, Visits } from "./LoadDial";
+import { edgePlaces, placeOf, type Dial, type Load } from "./rose";
 
 type Samples = Schemas["SamplesOut"];
 
 const RINGS = [0.5, 1, 1.5, 2, 2.5];
-const STEP = 0.05;
 
 const ringPath = (places: readonly Place[]): string =>
   `M${places.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}Z`;
@@ -36,7 +28,7 @@ const Ground = memo(function Ground({
   edge: Place[];
   cloud: Cloud[];
 }): ReactElement {
-  const { size, radius, rim } = dial;
+  const { size, radius } = dial;
   const middle = size / 2;
   return (
     <>
@@ -60,82 +52,11 @@ const Ground = memo(function Ground({
           data-rose-edge
         />
       </g>
-      {RINGS.filter((g) => g < rim).map((g) => (
-        <circle
-          key={g}
-          cx={middle}
-          cy={middle}
-          r={(g / rim) * radius}
-          fill="none"
-          stroke="var(--ink-2)"
-          strokeOpacity="0.35"
-        />
-      ))}
-      {cloud.map(({ place: [x, y], dry }, index) =>
-        dry ? (
-          <path
-            key={index}
-            d={`M${x.toFixed(1)} ${(y - 3.4).toFixed(1)}l3.4 6h-6.8z`}
-            fill="var(--bad)"
-            stroke="var(--paper)"
-            strokeWidth="0.5"
-            data-cloud="dry"
-          />
-        ) : (
-          <circle key={index} cx={x} cy={y} r="1.5" fill="var(--ink)" />
-        ),
-      )}
-      <circle
-        cx={middle}
-        cy={middle}
-        r={radius}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.75"
-      />
-      <g fontSize="13" fontWeight="500" fill="var(--ink)" textAnchor="middle">
-        <text x={middle} y={14}>
-          braking: oil forward
-        </text>
-        <text x={middle} y={size - 5}>
-          driving: oil back
-        </text>
-        <text transform={`translate(12 ${middle}) rotate(-90)`}>right turn: oil left</text>
-        <text transform={`translate(${size - 5} ${middle}) rotate(-90)`}>left turn: oil right</text>
-      </g>
+      <Visits visits={cloud.map(({ place, dry }) => ({ place, wrong: dry }))} />
+      <DialFrame dial={dial} rings={RINGS} />
     </>
   );
 });
-
-function Words({
-  at,
-  children,
-  fill,
-  data,
-}: {
-  at: Place | null;
-  children: string;
-  fill: string;
-  data?: string;
-}): ReactElement | null {
-  if (!at) return null;
-  return (
-    <text
-      x={at[0]}
-      y={at[1] + 4}
-      fontSize="13"
-      fontWeight="600"
-      textAnchor="middle"
-      fill={fill}
-      stroke="var(--panel)"
-      strokeWidth="3"
-      paintOrder="stroke"
-      data-label={data}
-    >
-      {children}
-    </text>
-  );
-}
 
 /** The lap's own loads, thinned, each wet or dry. */
 function useCloud(dial: Dial, samples: Samples | null): Cloud[] {
@@ -198,56 +119,6 @@ function placeLabels(
   return { dry, covered, figure, one };
 }
 
-/** The handle on its line from rest, with the load that it stands for. */
-function Handle({
-  dial: { size },
-  at: [x, y],
-  figure,
-  total,
-  isHeavy,
-}: {
-  dial: Dial;
-  at: Place;
-  figure: Place | null;
-  total: number;
-  isHeavy: boolean;
-}): ReactElement {
-  return (
-    <>
-      <path
-        d={`M${size / 2} ${size / 2}L${x.toFixed(1)} ${y.toFixed(1)}`}
-        stroke="var(--ink)"
-        strokeWidth="2"
-      />
-      {figure && (
-        <g>
-          <rect x={figure[0] - 24} y={figure[1] - 11} width="48" height="22" fill="var(--ink)" />
-          <text
-            x={figure[0]}
-            y={figure[1] + 5}
-            fontSize="15"
-            fontWeight="600"
-            textAnchor="middle"
-            fill="var(--paper)"
-          >
-            {total.toFixed(2)} g
-          </text>
-        </g>
-      )}
-      <circle
-        cx={x}
-        cy={y}
-        r="10"
-        fill="var(--panel)"
-        stroke="var(--ink)"
-        strokeWidth={isHeavy ? 4 : 3}
-        data-handle
-      />
-      <circle cx={x} cy={y} r="2.5" fill="var(--ink)" />
-    </>
-  );
-}
-
 /**
  * The cover rose that is the load pad: covered inside the thick edge, bare outside. The handle lies
  * where the oil is thrown; drag it, use the arrow keys, or type the load below it.
@@ -272,7 +143,6 @@ export function LoadPad({
   size: number;
   onLoad: (load: Load) => void;
 }): ReactElement {
-  const [focused, setFocused] = useState(false);
   const dial = useMemo<Dial>(() => ({ size, radius: size / 2 - 20, rim }), [size, rim]);
   const edge = useMemo(
     () => edgePlaces(dial, rose.thrown_deg, rose.dry_from_g),
@@ -284,39 +154,15 @@ export function LoadPad({
   const [x, y] = handle;
   const labels = useMemo(() => placeLabels(dial, edge, cloud, [x, y]), [dial, edge, cloud, x, y]);
 
-  function move(event: PointerEvent<SVGSVGElement>): void {
-    const box = event.currentTarget.getBoundingClientRect();
-    onLoad(loadAt(dial, [event.clientX - box.left, event.clientY - box.top]));
-  }
-
-  const drag = useDrag(move);
-
-  function onKey(event: KeyboardEvent<SVGSVGElement>): void {
-    const next = tipped(load, event.key, event.shiftKey);
-    if (!next) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onLoad(heldTo(rim, next));
-  }
-
-  const total = Math.hypot(load.sideG, load.foreG);
   return (
-    <svg
-      width={size}
-      height={size}
-      role="slider"
-      tabIndex={0}
-      aria-label="Load pad"
-      aria-valuemin={0}
-      aria-valuemax={rim}
-      aria-valuenow={Math.round(total * 100) / 100}
-      aria-valuetext={loadWords(load)}
-      className="touch-none select-none"
+    <LoadDial
+      label="Load pad"
+      dial={dial}
+      load={load}
+      figure={labels.figure}
+      isPad={steady}
+      onLoad={onLoad}
       data-load-pad
-      onKeyDown={onKey}
-      onFocus={() => setFocused(true)}
-      onBlur={() => setFocused(false)}
-      {...drag}
     >
       <Ground dial={dial} edge={edge} cloud={cloud} />
       {heldRing && (
@@ -330,41 +176,15 @@ export function LoadPad({
           />
         </g>
       )}
-      <Words at={labels.dry} fill="var(--air-ink)" data="dry">
+      <DialWords at={labels.dry} fill="var(--air-ink)" data="dry">
         runs dry
-      </Words>
-      <Words at={labels.covered} fill="var(--oil-deep)" data="covered">
+      </DialWords>
+      <DialWords at={labels.covered} fill="var(--oil-deep)" data="covered">
         mouth covered
-      </Words>
-      <Words at={labels.one} fill="var(--ink-2)" data="ring">
+      </DialWords>
+      <DialWords at={labels.one} fill="var(--ink-2)" data="ring">
         1 g
-      </Words>
-      <Handle
-        dial={dial}
-        at={handle}
-        figure={labels.figure}
-        total={total}
-        isHeavy={focused || steady}
-      />
-    </svg>
+      </DialWords>
+    </LoadDial>
   );
-}
-
-/** The load one key press further; null when the key is not the pad's. */
-export function tipped({ sideG, foreG }: Load, key: string, far: boolean): Load | null {
-  const step = far ? 4 * STEP : STEP;
-  switch (key) {
-    case "ArrowRight":
-      return { sideG: sideG + step, foreG };
-    case "ArrowLeft":
-      return { sideG: sideG - step, foreG };
-    case "ArrowUp":
-      return { sideG, foreG: foreG - step };
-    case "ArrowDown":
-      return { sideG, foreG: foreG + step };
-    case "Home":
-      return { sideG: 0, foreG: 0 };
-    default:
-      return null;
-  }
 }

@@ -50,6 +50,7 @@ export const DRAIN: Drain = {
   feed_rpm: [1000, 6000],
   feed_l_min: [0.8, 1.9],
   carries_l_min: 2.4,
+  cold: { temperature_c: 20, idle_l_min: 0.4, revved_l_min: 0.9, carries_l_min: 0.5 },
   floods_in_s: 0.4,
   spare_mm: -42,
   spare_at_s: 1,

@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import type { Drain, DrainsStage } from "../../api/drains";
+import { DipRow, whereOf } from "../../parts/DipRow";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
@@ -91,34 +92,16 @@ export function BackUps({
         </span>
       </div>
       <ol>
-        {drain.back_ups.map((each) => {
-          const on = each.start_s <= time && time <= each.end_s;
-          return (
-            <li key={each.rank} className="border-t border-hair">
-              <button
-                type="button"
-                aria-current={on || undefined}
-                onClick={() => onTime(each.worst_at_s)}
-                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
-                  on ? "bg-ink text-paper" : ""
-                }`}
-              >
-                <Mark state="bad" onInk={on} />
-                <span className="w-[52px] shrink-0 text-[18px] font-semibold">
-                  {each.lasts_s.toFixed(1)}
-                  <span className="text-[13px] font-medium"> s</span>
-                </span>
-                <span className="min-w-0 flex-1 truncate text-[15px]">
-                  {each.place}
-                  {each.hand ? `, ${each.hand}` : ""}
-                </span>
-                <span className="shrink-0 text-[15px]">
-                  {mm(each.short_mm)} {unit} short
-                </span>
-              </button>
-            </li>
-          );
-        })}
+        {drain.back_ups.map((each) => (
+          <DipRow
+            key={each.rank}
+            on={each.start_s <= time && time <= each.end_s}
+            seconds={each.lasts_s}
+            where={whereOf(each)}
+            said={`${mm(each.short_mm)} ${unit} short`}
+            onClick={() => onTime(each.worst_at_s)}
+          />
+        ))}
       </ol>
       <p className="px-4 pt-1 text-[13px] text-ink-2">
         {drain.floods_in_s !== null &&
@@ -126,6 +109,7 @@ export function BackUps({
         Standing it carries {drain.carries_l_min.toFixed(1)} L/min; its feed brings{" "}
         {Math.max(...drain.feed_l_min).toFixed(1)} at the most, and swells to{" "}
         {(Math.max(...drain.feed_l_min) / (1 - drain.foam)).toFixed(1)} with its foam.
+        {` Cold, at ${drain.cold.temperature_c.toFixed(0)} °C, it is fed ${drain.cold.idle_l_min.toFixed(1)} idling and ${drain.cold.revved_l_min.toFixed(1)} revved, and carries ${drain.cold.carries_l_min.toFixed(1)}.`}
       </p>
     </section>
   );

@@ -9,7 +9,6 @@ import {
 } from "../../api/drains";
 import { useLaps } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
-import { Numbers } from "../../document/Numbers";
 import { useLapTime, type LapTime } from "../../document/useLapTime";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
@@ -17,7 +16,6 @@ import { Notice, Waiting } from "../../parts/Notice";
 import { LapBar } from "../../plots/LapBar";
 import type { Load } from "../../plots/rose";
 import { nearestIndex } from "../../plots/traces";
-import { BreathingPage } from "./BreathingPage";
 import { DrainHead } from "./DrainHead";
 import { DrainPicture } from "./DrainPicture";
 import { NoDrains } from "./NoDrains";
@@ -27,9 +25,8 @@ import { DrainStrip } from "./DrainStrip";
 import { drainTable } from "./drainTable";
 import { spare } from "./elevation";
 import { nowAt, nowUnder } from "./now";
-import { HeadsPage } from "./HeadsPage";
+import { otherPages } from "./otherPages";
 import { PlaceDrain } from "./PlaceDrain";
-import { Rules } from "./Rules";
 import type { Tab } from "./tabs";
 import { TryDrain } from "./TryDrain";
 import { useDrainsCommands } from "./useDrainsCommands";
@@ -199,18 +196,7 @@ function Shown({
                 </>
               ),
             },
-            { key: "heads", label: "Heads", content: <HeadsPage stage={stage} /> },
-            {
-              key: "breathing",
-              label: "Gas",
-              content: <BreathingPage stage={stage} assumed={assumed} onAssume={onAssume} />,
-            },
-            { key: "rules", label: "Rules", content: <Rules stage={stage} /> },
-            {
-              key: "numbers",
-              label: "Numbers",
-              content: <Numbers drawing={forecast.shown?.drawing ?? null} lead="circuit" />,
-            },
+            ...otherPages(stage, assumed, onAssume, forecast.shown?.drawing ?? null),
           ]}
         />
       </div>

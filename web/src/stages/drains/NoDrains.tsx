@@ -1,13 +1,10 @@
 import { useState, type ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
-import { Numbers } from "../../document/Numbers";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
-import { BreathingPage } from "./BreathingPage";
-import { HeadsPage } from "./HeadsPage";
+import { otherPages } from "./otherPages";
 import { PlaceDrain } from "./PlaceDrain";
-import { Rules } from "./Rules";
 import type { Tab } from "./tabs";
 
 /** Nothing that can be drawn yet: what to do first, and the breathing that every engine has. */
@@ -59,18 +56,7 @@ export function NoDrains({
               </>
             ),
           },
-          { key: "heads", label: "Heads", content: <HeadsPage stage={stage} /> },
-          {
-            key: "breathing",
-            label: "Gas",
-            content: <BreathingPage stage={stage} assumed={assumed} onAssume={onAssume} />,
-          },
-          { key: "rules", label: "Rules", content: <Rules stage={stage} /> },
-          {
-            key: "numbers",
-            label: "Numbers",
-            content: <Numbers drawing={forecast.shown?.drawing ?? null} lead="circuit" />,
-          },
+          ...otherPages(stage, assumed, onAssume, forecast.shown?.drawing ?? null),
         ]}
       />
     </div>

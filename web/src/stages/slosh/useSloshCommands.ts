@@ -1,7 +1,7 @@
 import type { Slosh } from "../../api/queries";
 import { reachOf } from "../../drawing/tilt";
 import { useCommands, type Command } from "../../parts/commands";
-import { tipped } from "../../plots/LoadPad";
+import { tipped } from "../../plots/LoadDial";
 import { heldTo, type Load } from "../../plots/rose";
 import { stepDip } from "../../plots/traces";
 import type { Play } from "../../parts/usePlay";
