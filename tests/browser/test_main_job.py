@@ -111,7 +111,10 @@ def test_night_and_phone(page: Page) -> None:
     page.until(lambda: "Not yours yet" in page.verdict())
     page.find("div.fixed > button").click()
     page.click("a", "Drains")
-    page.says("Drains: to come")
+    page.says("Nothing drains by a line of its own")
+    page.find("div.fixed > button").click()
+    page.click("a", "Options")
+    page.says("Options: to come")
     page.size(1280, 800)
     page.click("button", "Paper theme")
 

@@ -18,11 +18,9 @@ from bilge_core.tell.circuit import circuit_out
 
 Raw = dict[str, Any]
 
-TEMPLATES = Path("core/bilge_core/document/templates")
-BUILDS = {
-    path.stem: read_build(path.read_text())
-    for path in [*sorted(Path("demo").glob("dunlin*.json")), *sorted(TEMPLATES.glob("*.json"))]
-}
+TEMPLATES = sorted(Path("core/bilge_core/document/templates").glob("*.json"))
+FILES = [*sorted(Path("demo").glob("dunlin*.json")), *TEMPLATES]
+BUILDS = {path.stem: read_build(path.read_text()) for path in FILES}
 PLAIN = BUILDS["inline-front-sump"]
 RELIEF: Raw = {"kind": "figures", "figures": [
     {"field": "circuit.components.c4.opens_bar", "value": "5 bar"}]}  # fmt: skip
@@ -89,6 +87,8 @@ ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
     ([], {"kind": "feed_turbo", "bearing": "ball"}, "turbo fed from the gallery, drained into"),
     ([{"kind": "feed_turbo"}], {"kind": "drain_turbo", "turbo": "turbo", "how": "scavenged"},
      "turbo drained by a scavenge stage"),
+    ([{"kind": "feed_turbo"}], {"kind": "tune_drain", "run": "", "entry_mm": [300, "-4 in", 5]},
+     "drain of the turbo, enters 300 ahead, -101.6 left, 5 under the rail"),
     ([], {"kind": "outside_return", "head": "head"}, "outside return of the head, size 12"),
     ([], {"kind": "fit_catch_can", "volume_l": 2}, "catch can 2 L, emptied by hand"),
     ([], {"kind": "fit_breather", "at": "head"}, "breathing of the head, led to the breather"),
@@ -104,6 +104,8 @@ ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
 
 def with_ids_for(build: Build, raw: Raw) -> Raw:
     """An act whose parts are named by kind here."""
+    if "run" in raw:
+        raw = {**raw, "run": next(r.id for r in build.circuit.runs if r.start.port == "drain")}
     named = {
         key: of(build, raw[key]).id
         for key in ("turbo", "head", "at", "component")

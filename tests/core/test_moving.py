@@ -18,7 +18,7 @@ from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan, region_names
 from bilge_core.moving.domain import _without_slivers, build_domain, pack_places
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
-from bilge_core.moving.observe import _march
+from bilge_core.moving.observe import march_to_surface
 from bilge_core.moving.openings import inside_shares
 from bilge_core.moving.planes import volume_below
 from bilge_core.moving.record import FrameWriter, read_frames
@@ -350,7 +350,7 @@ def test_the_surface_is_where_a_column_is_half_full(
     filling[1, 1, 1:-1] = fillings
     strides = np.array([3 * (len(fillings) + 2), len(fillings) + 2, 1])
     place = np.array([0.5 * size, 0.5 * size, 0.5 * size])
-    way = _march(
+    way = march_to_surface(
         filling.ravel(), room.ravel(), line, line, heights, strides, place, np.array(UP),
         0.05 * size, 0.1, True, 3,
     )  # fmt: skip

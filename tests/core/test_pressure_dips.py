@@ -112,15 +112,16 @@ class TestTheVerdict:
     def test_the_worst_over_laps_has_the_longest_without_pressure(self) -> None:
         assert badness("not_safe", 0.3, 0.0) > badness("not_safe", 0.2, 9.0)
         rows = [
-            OverLap(
-                lap_id=at, lap_name=str(at), model="moving",
-                verdict=verdict_out(give_verdict(dry(d), 0.0, over(*low)), dry(d), over(*low)),
-            )
+            OverLap(lap_id=at, lap_name=str(at), model="moving", verdict=told, oil=told)
             for at, (d, low) in enumerate(
                 [(3.0, ()), (0.1, ((2.0, 2.2, 0.5),)), (0.0, ((2.0, 2.6, 0.5),))]
             )
+            for told in [
+                verdict_out(give_verdict(dry(d), 0.0, over(*low)), dry(d), over(*low))
+            ]
         ]  # fmt: skip
         assert [row.lap_id for row in worst_first(rows)] == [2, 1, 0]
+        assert [row.oil_rank for row in worst_first(rows)] == [0, 1, 2]
 
 
 class TestTheDrawOfSettledOil:

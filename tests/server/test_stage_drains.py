@@ -122,6 +122,8 @@ def test_a_change_is_tried_and_nothing_is_kept(api: Api, turbo: Build) -> None:
     assert status == 200, told
     assert told["back_ups"] == 0 and told["spare_mm"] > 0
     assert told["words"] == "drain of the turbo, breather 14 mm"
+    status, moved = tried(api, turbo, run, entry_mm=["2.83 in", -112, "-20 mm"])
+    assert status == 200 and "enters 71.882 ahead, -112 left, 20 over the rail" in moved["words"]
     _, both = tried(api, turbo, run, opening_mm=14, dash=12)
     assert both["spare_mm"] > told["spare_mm"]
     turbo.refresh_from_db()

@@ -108,13 +108,15 @@ def as_typed(raw: Any, system: UnitSystem) -> Any:
     --------
     >>> as_typed({"kind": "spacer", "by_mm": "1/4 in"}, "metric")
     {'kind': 'spacer', 'by_mm': 6.35, 'typed': {'by_mm': '1/4 in'}}
+    >>> as_typed({"kind": "tune_drain", "entry_mm": ["4 in", 10]}, "metric")["entry_mm"]
+    [101.6, 10]
     """
     if not isinstance(raw, dict):
         return raw
     act, problems = dict(raw), list[Problem]()
     typed = dict(raw["typed"]) if isinstance(raw.get("typed"), dict) else {}
 
-    def read(holder: dict[str, Any], key: str, name: str, field: str) -> None:
+    def read(holder: Any, key: Any, name: str, field: str) -> None:
         text = holder[key]
         try:
             holder[key] = _number(text, name, field, system)
@@ -122,12 +124,20 @@ def as_typed(raw: Any, system: UnitSystem) -> Any:
             problems.extend(error.problems)
         typed[field] = text
 
+    def one(holder: Any, key: Any, name: str, field: str) -> None:
+        if len(holder[key]) > MOST_TYPED:
+            problems.append(Problem(field, f"must be at most {MOST_TYPED} letters long"))
+        else:
+            read(holder, key, name, field)
+
     for key, value in raw.items():
         if isinstance(value, str) and field_unit(key):
-            if len(value) > MOST_TYPED:
-                problems.append(Problem(key, f"must be at most {MOST_TYPED} letters long"))
-            else:
-                read(act, key, key, key)
+            one(act, key, key, key)
+        elif isinstance(value, list) and field_unit(key):  # a place: ahead, left, up
+            act[key] = list(value)
+            for at, each in enumerate(value):
+                if isinstance(each, str):
+                    one(act[key], at, key, f"{key}.{at}")
     figures = raw.get("figures")
     if isinstance(figures, list):
         act["figures"] = [dict(each) if isinstance(each, dict) else each for each in figures]
