@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
+import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
@@ -80,6 +81,15 @@ function Slider({
   );
 }
 
+/** Hours on the lap after which a can of so many litres is full. */
+export function hoursToFill(
+  litres: number,
+  { breathing, duration_s: duration }: DrainsStage,
+): number {
+  const carried = breathing.carried_ml * (3600 / Math.max(1, duration));
+  return (litres * 1e3) / Math.max(0.1, breathing.mist_ml_h + carried);
+}
+
 /** Blow-by, the ways out that it has, the crankcase's pressure, what the can catches; the guesses. */
 export function BreathingPage({
   stage,
@@ -91,7 +101,10 @@ export function BreathingPage({
   onAssume: (assumed: Assumed) => void;
 }): ReactElement {
   const { system, units } = useSettings();
+  const { build } = useBuildView();
   const { breathing } = stage;
+  const can = build.document.circuit.components.find(({ kind }) => kind === "catch_can") as
+    { name: string; volume_l: number } | undefined;
   const foam = stage.guesses.find(({ key }) => key === "turbo_foam");
   const flow = (value: number): { figure: string; unit: string } => flowAs(units, system, value);
   const blowBy = flow(breathing.blow_by_l_min);
@@ -150,6 +163,14 @@ export function BreathingPage({
         unit="ml"
         note={`a guess: ${low.toFixed(0)} to ${high.toFixed(0)}; a can that is measured tells it`}
       />
+      {can && (
+        <Row
+          label={`${can.name}, full after`}
+          value={hoursToFill(can.volume_l, stage).toFixed(0)}
+          unit="h on the lap"
+          note="by this guess of mist: look at it after every session, and empty it by its cock"
+        />
+      )}
       <h3 className="pt-3 font-figure text-[16px] font-semibold">What nobody measured</h3>
       <Slider
         label="Gas in what turbos drain"

@@ -3,7 +3,7 @@ import type { DrainsStage } from "../../api/drains";
 import { Mark } from "../../parts/Mark";
 
 const CAUTION =
-  "Oil on a hot turbo burns: keep lines clear of the exhaust, sleeve them, and check for leaks hot before the car goes out. Holes drilled with the pan on leave swarf: wash and wipe it out before anything is closed. Class rules and the turbo maker's own limits come first.";
+  "Oil on a hot turbo burns: keep lines clear of the exhaust, sleeve them, and check for leaks hot before the car goes out. A thin wall is not tapped: a through-fitting with a nut inside and sealing washers, or a welded boss, set off so that the pan's bolts stay reachable; with the pan on, the nut goes in through another opening. Drilling leaves swarf: wash and wipe it out before anything is closed. Class rules and the turbo maker's own limits come first.";
 
 /** What the trade's rules say of drains and breathing, trouble first. */
 export function Rules({ stage }: { stage: DrainsStage }): ReactElement {

@@ -8,6 +8,7 @@ import type { EditMutation } from "../../document/BuildContext";
 import { CommandProvider } from "../../parts/commands";
 import { DRAINS } from "../../testing/drains";
 import { showInBuild, viewOf } from "../../testing/view";
+import { hoursToFill } from "./BreathingPage";
 import { DrainsScreen } from "./DrainsScreen";
 
 const none = { data: undefined, error: null, isFetching: false };
@@ -141,5 +142,12 @@ describe("the Drains screen", () => {
     await userEvent.click(screen.getByRole("tab", { name: "Rules" }));
     expect(page.textContent).toContain("common practice, no published source");
     expect(page.textContent).toContain("40 (30 to 50) %");
+  });
+
+  it("tells how long a can lasts: mist, and what covered ports push into it", () => {
+    // 3 ml of mist an hour, 12 ml a lap of 2 s
+    expect(hoursToFill(2, DRAINS)).toBeCloseTo(2000 / (3 + 12 * 1800));
+    const dry = { ...DRAINS, breathing: { ...DRAINS.breathing, carried_ml: 0 } };
+    expect(hoursToFill(2, dry)).toBeCloseTo(2000 / 3);
   });
 });
