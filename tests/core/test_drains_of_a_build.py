@@ -152,6 +152,17 @@ class TestLaidOut:
         entry = drains_of(changed(SANDPIPER, away)).placed[0].line.entry
         assert entry.tolist() == pytest.approx([0.12, -0.112, -0.01])
 
+    def test_without_a_boss_its_route_says_where_it_enters(self) -> None:
+        def unbossed(document: Raw) -> None:
+            run = next(r for r in document["circuit"]["runs"] if r["id"] == RUN)
+            run["end"]["port"] = "returns"
+            bosses = document["pan"]["bosses"]
+            document["pan"]["bosses"] = [b for b in bosses if b["kind"] != "turbo_drain"]
+
+        drain = drains_of(changed(SANDPIPER, unbossed)).placed[0]
+        assert drain.boss == ""
+        assert drain.line.entry.tolist() == pytest.approx([0.072, -0.112, -0.01])
+
     def test_the_narrowest_of_a_fitting_counts(self) -> None:
         def pinched(document: Raw) -> None:
             run = next(r for r in document["circuit"]["runs"] if r["id"] == RUN)

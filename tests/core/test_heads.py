@@ -14,6 +14,9 @@ from bilge_core.forecast.heads import heads_over, mean_held
 from bilge_core.loads.corners import find_corners
 from bilge_core.loads.manoeuvres import Manoeuvre, manoeuvre_log
 from bilge_core.network import network_of
+from bilge_core.network.breathing import GAS_DENSITY, GAS_VISCOSITY, gas_ways
+from bilge_core.network.drain_guesses import DrainGuesses
+from bilge_core.network.pipes import hole_resistance
 from bilge_core.network.running import on_steadily, settled_in
 from bilge_core.network.vessels import flooded_flow, hole_flow, hole_flow_with_gas
 from bilge_core.physics.turns import speed_of_rpm
@@ -110,6 +113,30 @@ class TestInTheNetwork:
         calm = settled_in(replace(free, still=still), speed)
         at = next(at for at, (of, _) in enumerate(free.vessels) if of == HEAD)
         assert held[1] > 1.5 * float(calm.in_vessels[at])
+
+    def test_a_dry_drain_takes_the_gas(self) -> None:
+        """Thrown to one side, oil leaves drains bare: it lies there as if no gas went up."""
+        network = network_of(with_head_breather(alone=True, bore_mm=9))
+        still = network.still.copy()
+        still.vessels["gas"] = 0.0
+        thrown = np.array([0.0, 9.0, -G])
+        at = next(at for at, (of, _) in enumerate(network.vessels) if of == HEAD)
+        with_gas, without = (
+            float(settled_in(each, 650.0, thrown).in_vessels[at])
+            for each in (network, replace(network, still=still))
+        )
+        assert with_gas == pytest.approx(without, rel=1e-6)
+
+    def test_gas_is_driven_by_what_the_crankcase_has_over_the_head(self) -> None:
+        build = with_head_breather(alone=True)
+        ways, flow = gas_ways(build, DrainGuesses()), 48 / 60e3
+        pressures = ways.pressures(flow)
+        over = pressures[ways.source] - pressures[HEAD]
+        assert row_of(build)["push"] == pytest.approx(over)
+        assert 0.0 < over < pressures[ways.source]
+        # six drains of 12 mm, half of each free
+        free = hole_resistance(0.012 * 0.5**0.5, GAS_DENSITY, GAS_VISCOSITY, 6)
+        assert over == pytest.approx(free.drop(flow), rel=1e-6)
 
     def test_oil_is_kept_whatever_holds_it(self) -> None:
         network = network_of(with_head_breather(alone=True, bore_mm=9))

@@ -75,6 +75,9 @@ def heights_over(frames: Frames, place: Array, ups: Array) -> Array:
     >>> under = heights_over(frames, np.array([0.2, 0.1, 0.05]), np.array([[0, 0, 1.0]]))
     >>> abs(float(under[0]) - 0.02) < 0.006
     True
+    >>> higher = heights_over(frames, np.array([0.2, 0.1, 0.053]), np.array([[0, 0, 1.0]]))
+    >>> round(float(under[0] - higher[0]), 4)
+    0.003
     """
     if ups.shape != (len(frames.time), 3):
         raise InvalidQuantity("ups", f"{ups.shape}", f"one for each of {len(frames.time)} frames")

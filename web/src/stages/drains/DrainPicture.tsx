@@ -13,7 +13,7 @@ import type { Tried } from "./useTrial";
 import { WallUnrolled } from "./WallUnrolled";
 
 const WALL = 112; // [px]
-const LEAST = 300; // [px] of the elevation's height
+const LEAST = 240; // [px] of the elevation's height
 
 /** The drain to scale, and the pan's wall unrolled under it. */
 export function DrainPicture({

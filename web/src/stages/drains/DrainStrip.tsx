@@ -123,7 +123,7 @@ function Figures({
   const isRight = x > width - 120;
   const spare = lengthAs(units, system, lanes.left[index] ?? 0);
   const rows: readonly (readonly [number, string])[] = [
-    [LANES.spare[0] + 16, `${spare.figure} ${spare.unit}`],
+    [LANES.spare[0] + 16, `${spare.figure.replace(/^-(0\.?0*)$/, "$1")} ${spare.unit}`],
     [LANES.housing[1], `${(drain.samples.held_ml[index] ?? 0).toFixed(0)} ml`],
     [STRIP.bottom, `${(lanes.gas[index] ?? 0).toFixed(1)} mbar`],
   ];

@@ -34,6 +34,6 @@ export function titleOf(drain: Drain, now: Now, where: string, shown: Unit): str
   const left = spare(now);
   const name = `the ${drain.name}`;
   const at = where.charAt(0).toUpperCase() + where.slice(1);
-  if (left < 0) return `${at}: ${name} is ${lengthIn(shown, left)} of head short`;
+  if (left <= -0.5) return `${at}: ${name} is ${lengthIn(shown, left)} of head short`;
   return `${at}: ${name} has ${lengthIn(shown, left)} of head to spare`;
 }
