@@ -89,6 +89,18 @@ class TestTheDemosTurbo:
         assert told.cold.revved_l_min < 0.5 * max(told.feed_l_min)
         assert told.cold.carries_l_min > told.cold.revved_l_min >= told.cold.idle_l_min > 0.0
 
+    def test_a_narrow_fitting_is_no_gasket(self) -> None:
+        """A gasket is held against its outlet alone, whatever is screwed in behind it."""
+
+        def fitted(document: Raw) -> None:
+            part(document, "turbo").update(gasket_mm=None)
+            run = next(r for r in document["circuit"]["runs"] if r["id"] == RUN)
+            run["start"]["narrowest_mm"] = 9
+
+        build = changed(SANDPIPER, fitted)
+        found = check_drains(build, assemble_pan(build), over(build))
+        assert all(each.rule.key != "drain_flanges" for each in found)
+
     def test_a_feed_ahead_of_the_filter_is_told(self) -> None:
         def teed(document: Raw) -> None:
             circuit = document["circuit"]

@@ -11,10 +11,13 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core import checks, forecast, loads, moving, network, pan, settled
+from bilge_core import checks, drains, forecast, loads, moving, network, pan, settled
 from bilge_core.checks.pan import check_pan
 from bilge_core.document.read import read_build
+from bilge_core.drains.drain_rose import drain_rose
 from bilge_core.forecast import forecast_settled
+from bilge_core.forecast.back_ups import forecast_drains
+from bilge_core.forecast.heads import heads_over
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil
@@ -40,6 +43,13 @@ CHECKED: dict[tuple[str, ...], str] = {
 }
 MOVING: dict[tuple[str, ...], list[float]] = {
     ("network-2", "pan-2", "moving-5"): [3.2, 0.217, 1.285, 303.278, -53.562, -85.105, 4.702]
+}  # fmt: skip
+
+DRAINED: dict[tuple[str, ...], list[float]] = {
+    ("network-2", "pan-2", "drains-1"): [
+        8.3568, 8.5639, 0, 0.0, 2.048, 9.0, 9.0, 9.0, 9.0, 0.7393,
+        0.5615, 0.5928, 0.9189, 1.3037, 9.0, 9.0, 9.0, 627.2236, 202.9217,
+    ]
 }  # fmt: skip
 
 
@@ -109,6 +119,29 @@ def test_regression_of_the_checks() -> None:
     )
 
 
+def drain_figures() -> list[float]:
+    """The demo's turbo: least margins and room [mm], time flooded [s], spilled [ml], the
+    crankcase [mbar], edges of the rose [g], oil in the head [ml], and beyond its pockets with freer
+    drains [ml]."""
+    build = read_build((DEMO / "sandpiper.json").read_text())
+    told = forecast_drains(build, LAP, ())
+    (drain,), over = told.forecasts, told.forecasts[0].over
+    rose = drain_rose(
+        drain.drain.line, assemble_pan(build), build.car, 1.8 / 60e3, drain.oil, 200.0, 12
+    )
+    (head,) = heads_over(build, LAP, ())
+    return [
+        float(over.margin.min() * 1e3), float(over.room.min() * 1e3), drain.flooded,
+        float(over.spilled[-1] * 1e6), float(told.case.pressure.max() / 100.0),
+        *np.minimum(rose.edge, 9.0).tolist(), float(head.held.max() * 1e6), head.freer * 1e6,
+    ]  # fmt: skip
+
+
+def test_regression_of_the_drains() -> None:
+    wanted = pinned(DRAINED, network.VERSION, pan.VERSION, drains.VERSION)
+    assert drain_figures() == pytest.approx(wanted, abs=2e-3, rel=1e-4)
+
+
 def test_regression_of_the_moving_oil() -> None:
     """Not to the digit: another processor adds up in another order."""
     known = pinned(MOVING, network.VERSION, pan.VERSION, moving.VERSION)
@@ -118,3 +151,4 @@ def test_regression_of_the_moving_oil() -> None:
 if __name__ == "__main__":
     print([round(float(each), 4) for each in settled_figures()], said(), checked(), sep="\n")
     print([round(float(each), 3) for each in moving_figures()])
+    print([round(float(each), 4) for each in drain_figures()])

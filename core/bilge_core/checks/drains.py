@@ -45,13 +45,15 @@ def least_fall(drain: Drain, up: Array) -> float:
     return float(np.degrees(np.arcsin(np.clip(down[long].min(), -1.0, 1.0))))
 
 
-def _reducers(drain: Drain, field: str) -> list[Check | None]:
-    """Of the holes at the housing the second beside the first; of the line what comes before."""
+def _reducers(build: Build, drain: Drain, field: str) -> list[Check | None]:
+    """A turbo's gasket beside its outlet; of the line what comes before."""
     pieces = drain.line.pieces
     first = int(drain.line.piece[0])
     found: list[Check | None] = []
-    if first > 1:
-        found.append(drains.check_flanges(drain.name, pieces[1].bore / pieces[0].bore, field))
+    drained = build.circuit.component(drain.component)
+    if isinstance(drained, Turbo) and drained.gasket_mm and drained.drain_bore_mm:
+        share = drained.gasket_mm / drained.drain_bore_mm
+        found.append(drains.check_flanges(drain.name, share, field))
     widest = pieces[first].bore
     for piece in pieces[first + 1 :]:
         if not drains.REDUCER.holds(piece.bore / widest):
@@ -66,7 +68,7 @@ def _of_drain(build: Build, told: DrainForecast, up: Array, level: float) -> lis
     drain, field = told.drain, _field(build, told.drain)
     found: list[Check | None] = [
         drains.check_margin(drain.name, told.spare, told.flooded, field),
-        *_reducers(drain, field),
+        *_reducers(build, drain, field),
     ]
     if drain.how == "gravity":
         found.append(drains.check_fall(drain.name, least_fall(drain, up), field))
@@ -92,7 +94,8 @@ def _feeds(build: Build) -> list[Check]:
     order = order_of(build, network_of(build))
     line = [part.component for part in order.line]
     filters = {each.id for kind in (Filter, RemoteFilter) for each in circuit.of_kind(kind)}
-    first = next((at for at, part in enumerate(line) if part in filters), None)
+    # where there is no filter nothing lies ahead of one
+    first = next((at for at, part in enumerate(line) if part in filters), 0)
     found = []
     for branch in order.branches:
         parts = [circuit.component(part.component) for part in branch.parts]
@@ -101,8 +104,7 @@ def _feeds(build: Build) -> list[Check]:
             continue
         at = next(at for at, each in enumerate(circuit.components) if each.id == turbo.id)
         field = f"circuit.components.{at}"
-        ahead = branch.root in line and (first is None or line.index(branch.root) < first)
-        if ahead or first is None:
+        if branch.root in line and line.index(branch.root) < first:
             root = circuit.component(branch.root)
             name = branch.root if root is None else root.name
             found.append(drains.check_filtered(turbo.name, name, field))

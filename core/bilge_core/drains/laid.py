@@ -293,6 +293,11 @@ def drains_of(build: Build, instead: Mapping[str, float] | None = None) -> Drain
     return Drains(tuple(placed), tuple(unplaced))
 
 
+def _side(told_mm: float | None, guess: str) -> float:
+    """Of a head's floor [m]: as told, else as the network guesses it."""
+    return GUESSES[guess].likely if told_mm is None else told_mm * 1e-3
+
+
 def _drain(
     build: Build, component: Turbo | Head, kind: From, chain: list[Run], ends: _Ends,
     guessed: DrainGuesses,
@@ -307,8 +312,9 @@ def _drain(
     else:
         wall = component.wall_height_mm
         over = guessed["head_wall"] if wall is None else wall * 1e-3
-        sides = (component.floor_length_mm or 420.0, component.floor_width_mm or 140.0)
-        room = sides[0] * sides[1] * 1e-6
+        room = _side(component.floor_length_mm, "head_length") * _side(
+            component.floor_width_mm, "head_width"
+        )
     points, radii = _route(chain, ends)
     pieces = _pieces(chain, ends.boss, guessed)
     seal = ends.outlet + over * up

@@ -33,6 +33,7 @@ VERSIONS: dict[Answer, tuple[str, ...]] = {
         network.VERSION,
         pan.VERSION,
         settled.VERSION,
+        moving.VERSION,
         drains.VERSION,
         forecast.VERSION,
         checks.VERSION,

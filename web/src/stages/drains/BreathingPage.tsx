@@ -38,7 +38,7 @@ function Slider({
   low,
   high,
   band,
-  isGuess,
+  known,
   onSet,
 }: {
   label: string;
@@ -48,7 +48,7 @@ function Slider({
   high: number;
   /** Between which it is likely to be. */
   band: readonly [number, number];
-  isGuess: boolean;
+  known: "A guess" | "Measured" | "Tried";
   onSet: (value: number) => void;
 }): ReactElement {
   const share = (at: number): number => ((at - low) / (high - low)) * 100;
@@ -60,7 +60,7 @@ function Slider({
       </span>
       <span className="relative block">
         <span
-          className="absolute top-[13px] h-[6px] bg-oil-wash outline-1 outline-oil-deep"
+          className="absolute top-[25px] h-[4px] bg-oil-wash outline-1 outline-oil-deep"
           style={{ left: `${share(band[0])}%`, width: `${share(band[1]) - share(band[0])}%` }}
           aria-hidden="true"
         />
@@ -75,7 +75,7 @@ function Slider({
         />
       </span>
       <span className="text-[13px]">
-        {isGuess ? "A guess" : "Tried"}; likely {band[0].toFixed(0)} to {band[1].toFixed(0)}.
+        {known}; likely {band[0].toFixed(0)} to {band[1].toFixed(0)}.
       </span>
     </label>
   );
@@ -179,7 +179,7 @@ export function BreathingPage({
         low={0}
         high={60}
         band={[foam?.low ?? 30, foam?.high ?? 50]}
-        isGuess={assumed.foamPct === null}
+        known={assumed.foamPct === null ? "A guess" : "Tried"}
         onSet={(foamPct) => onAssume({ ...assumed, foamPct })}
       />
       <Slider
@@ -192,7 +192,7 @@ export function BreathingPage({
           Math.max(5, 0.5 * breathing.blow_by_l_min),
           Math.min(300, 2 * breathing.blow_by_l_min),
         ]}
-        isGuess={assumed.blowByLMin === null && !breathing.measured}
+        known={assumed.blowByLMin !== null ? "Tried" : breathing.measured ? "Measured" : "A guess"}
         onSet={(blowByLMin) => onAssume({ ...assumed, blowByLMin })}
       />
       {isAssumed && (

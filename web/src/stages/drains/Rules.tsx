@@ -20,7 +20,7 @@ export function Rules({ stage }: { stage: DrainsStage }): ReactElement {
               <span className="min-w-0 flex-1">{check.words}</span>
             </p>
             <p className="pl-[26px] text-[13px] text-ink-2">
-              {check.wanted}. {check.source}.
+              {check.wanted} ({check.source}).
             </p>
           </li>
         ))}

@@ -137,6 +137,17 @@ describe("the Drains screen", () => {
     expect(page.textContent).toContain("a guess until they are measured");
   });
 
+  it("says of blow-by whether it is measured, guessed or tried", async () => {
+    const said = async (measured: boolean): Promise<string> => {
+      const breathing = { ...DRAINS.breathing, measured };
+      const page = served({ data: { ...DRAINS, breathing } });
+      await userEvent.click(screen.getAllByRole("tab", { name: "Gas" }).at(-1) as HTMLElement);
+      return page.textContent;
+    };
+    expect(await said(true)).toContain("Measured; likely 24 to 96");
+    expect(await said(false)).toContain("A guess; likely 24 to 96");
+  });
+
   it("tells the rules with their sources, and the guesses with their band", async () => {
     const page = served({ data: DRAINS });
     await userEvent.click(screen.getByRole("tab", { name: "Rules" }));
