@@ -20,7 +20,7 @@ from bilge_core.forecast.back_ups import (
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log
 from bilge_core.network.breathing import full_power_speed
-from bilge_core.tell.drains import drains_verdict
+from bilge_core.tell.drains_verdict import drains_verdict
 from bilge_core.tell.verdict import DrainsVerdict
 from builds.models import Build, BuildState
 from builds.selectors import plain_document
@@ -79,7 +79,7 @@ def drains_verdict_over(
     """What a build's drains do over a lap: what is kept, or worked out now; None without any."""
     assert build.current is not None
     found = drains_of(document)
-    if not found.placed and not found.unplaced:
+    if not (found.placed or found.unplaced or found.pulled):
         return None
     try:
         told = kept(

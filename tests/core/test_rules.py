@@ -183,7 +183,15 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "feed_fits_drain", lambda s: of(drains.check_feed("d", s * 1e-5, 1e-5, "f")),
         0.99, 1.01, "good", "bad",
     ),
-    ("own_stage", lambda n: of(drains.check_stage("s", int(n), "f")), 1.0, 2.0, None, "bad"),
+    ("own_stage", lambda n: of(drains.check_stage("s", int(n), False, "f")), 1.0, 2.0, None, "bad"),
+    (
+        "stage_carries", lambda s: of(drains.check_sweep("s", s, 900.0, "f")),
+        0.89, 0.91, "good", "bad",
+    ),
+    (
+        "stage_suction", lambda p: of(drains.check_suction("d", p, "f")),
+        19e3, 21e3, None, "caution",
+    ),
     ("crankcase", lambda p: of(drains.check_crankcase(p, "f")), 990.0, 1010.0, "good", "caution"),
     ("vent_under", lambda s: of(drains.check_vent("v", s, "f")), 0.049, 0.051, None, "caution"),
 ]  # fmt: skip

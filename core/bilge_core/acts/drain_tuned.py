@@ -10,14 +10,24 @@ from typing_extensions import override
 from bilge_core.acts.act import Act, Done, Length, Typed
 from bilge_core.acts.plumbing import Plumbing, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.falling import drain_runs
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
+from bilge_core.document.parts import Part
+from bilge_core.drains.laid import places_of
 
 Spot = tuple[Length, Length, Length]
 
 _BOSS = "b9000000"  # made up here; the server gives a real one
 _INCH = 25.4
 _SAME = 0.5  # [mm] within which a place is the one it was
+
+
+class Bend(Part):
+    """A bend of a line: where its legs would meet, and the radius of its middle."""
+
+    at_mm: Spot = Field(description="ahead of the rail's rear face, left, over the rail")
+    radius_mm: Typed | None = Field(default=None, le=1000, description="null: an elbow")
 
 
 class TuneDrain(Act):
@@ -36,6 +46,12 @@ class TuneDrain(Act):
     outlet_mm: Spot | None = Field(
         default=None, description="where oil leaves what is drained: ahead, left, over the rail"
     )
+    meets_mm: Spot | None = Field(
+        default=None, description="where its line meets another's: ahead, left, over the rail"
+    )
+    bends: list[Bend] | None = Field(
+        default=None, max_length=20, description="of its own line, between its ends, in order"
+    )
     seal_height_mm: Typed | None = Field(default=None, le=200, description="over its drain flange")
     restrictor_mm: Typed | None = Field(default=None, le=30, description="in the turbo's feed")
     opening_mm: Typed | None = Field(default=None, le=100, description="of the breather")
@@ -49,7 +65,9 @@ class TuneDrain(Act):
         drained = circuit.component(first["start"]["component"])
         if drained["kind"] not in ("turbo", "head"):
             raise refused("run", "must be the drain of a turbo or a head")
-        chain = _chain(circuit, first)
+        laid = next(run for run in build.circuit.runs if run.id == self.run)
+        ids = [run.id for run in drain_runs(build.circuit, laid)]
+        chain = [next(run for run in circuit.runs if run["id"] == each) for each in ids]
         said: list[str] = []
         if self.outlet_mm is not None:
             said.append(self._leave(drained, first))
@@ -57,6 +75,10 @@ class TuneDrain(Act):
             said.append(self._seal(drained))
         if self.entry_mm is not None:
             said.append(self._enter(circuit, chain[-1], first["name"]))
+        if self.meets_mm is not None:
+            said.append(self._meet(circuit, first))
+        if self.bends is not None:
+            said.append(self._bend(circuit, first))
         if self.dash is not None:
             said.append(self._size(circuit, chain))
         if self.restrictor_mm is not None:
@@ -107,6 +129,29 @@ class TuneDrain(Act):
         side = "under" if depth >= 0 else "over"
         return f"enters {x:g} ahead, {y:g} left, {abs(depth):g} {side} the rail"
 
+    def _meet(self, circuit: Plumbing, first: Document) -> str:
+        assert self.meets_mm is not None
+        junction = circuit.component(first["end"]["component"])
+        if junction["kind"] in ("pan_region", "crankcase"):
+            raise refused("meets_mm", "needs a line that meets another's; this one goes on alone")
+        junction["place"] = {"fixed_to": "engine", "at_mm": self.meets_mm}
+        junction["ports"] = []
+        x, y, z = self.meets_mm
+        return f"meets the other's line at {x:g} ahead, {y:g} left, {z:g} up"
+
+    def _bend(self, circuit: Plumbing, first: Document) -> str:
+        """Its line's route anew: from where oil leaves over the bends to where it goes."""
+        assert self.bends is not None
+        outlet, end = places_of(circuit.done("").build, self.run)
+        if outlet is None or end is None:
+            raise refused("bends", "needs the places of its line's two ends first")
+        ways = [each.model_dump() for each in self.bends]
+        ends = [{"at_mm": [round(mm * 1e3, 1) for mm in place.tolist()]} for place in (outlet, end)]
+        first["route"] = [ends[0], *ways, ends[1]]
+        _told_by_route(first)
+        count = len(ways)
+        return f"{count or 'no'} bend{'' if count == 1 else 's'} on its way"
+
     def _size(self, circuit: Plumbing, chain: list[Document]) -> str:
         assert self.dash is not None
         for run in chain:
@@ -146,20 +191,3 @@ def _told_by_route(run: Document) -> None:
     """A run with a route has that route's length."""
     if len(run["route"]) > 1:
         run["line"].pop("length_mm", None)
-
-
-def _chain(circuit: Plumbing, first: Document) -> list[Document]:
-    """A drain's runs as far as the pan, the block or a stage."""
-    chain = [first]
-    while True:
-        part = circuit.component(chain[-1]["end"]["component"])
-        if part["kind"] in ("pan_region", "crankcase", "scavenge_stage"):
-            return chain
-        onward = [
-            run
-            for run in circuit.runs
-            if run["start"]["component"] == part["id"] and run["service"] in ("drain", "scavenge")
-        ]
-        if not onward or onward[0] in chain:
-            return chain
-        chain.append(onward[0])

@@ -110,6 +110,9 @@ def as_typed(raw: Any, system: UnitSystem) -> Any:
     {'kind': 'spacer', 'by_mm': 6.35, 'typed': {'by_mm': '1/4 in'}}
     >>> as_typed({"kind": "tune_drain", "entry_mm": ["4 in", 10]}, "metric")["entry_mm"]
     [101.6, 10]
+    >>> bends = [{"at_mm": [0, 0, "4 in"], "radius_mm": "1 in"}]
+    >>> as_typed({"kind": "tune_drain", "bends": bends}, "metric")["bends"]
+    [{'at_mm': [0, 0, 101.6], 'radius_mm': 25.4}]
     """
     if not isinstance(raw, dict):
         return raw
@@ -130,14 +133,23 @@ def as_typed(raw: Any, system: UnitSystem) -> Any:
         else:
             read(holder, key, name, field)
 
-    for key, value in raw.items():
-        if isinstance(value, str) and field_unit(key):
-            one(act, key, key, key)
-        elif isinstance(value, list) and field_unit(key):  # a place: ahead, left, up
-            act[key] = list(value)
-            for at, each in enumerate(value):
-                if isinstance(each, str):
-                    one(act[key], at, key, f"{key}.{at}")
+    def walk(holder: dict[str, Any], before: str) -> None:
+        for key, value in holder.items():
+            field = f"{before}{key}"
+            if isinstance(value, str) and field_unit(key):
+                one(holder, key, key, field)
+            elif isinstance(value, list) and field_unit(key):  # a place: ahead, left, up
+                holder[key] = list(value)
+                for at, each in enumerate(value):
+                    if isinstance(each, str):
+                        one(holder[key], at, key, f"{field}.{at}")
+            elif isinstance(value, list) and field != "figures":  # rows, as of a line's bends
+                holder[key] = [dict(each) if isinstance(each, dict) else each for each in value]
+                for at, each in enumerate(holder[key]):
+                    if isinstance(each, dict):
+                        walk(each, f"{field}.{at}.")
+
+    walk(act, "")
     figures = raw.get("figures")
     if isinstance(figures, list):
         act["figures"] = [dict(each) if isinstance(each, dict) else each for each in figures]

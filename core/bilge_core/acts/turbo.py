@@ -46,11 +46,14 @@ class FeedTurbo(Act):
 
 
 class DrainTurbo(Act):
-    """Another drain for a turbocharger: by gravity, through a boss, or pulled by a stage."""
+    """Another drain for a turbocharger: by gravity, pulled by a stage, or into another's drain."""
 
     kind: Literal["drain_turbo"]
     turbo: str = Field(description="by its id")
-    how: Literal["gravity", "scavenged"]
+    how: Literal["gravity", "scavenged", "joined"]
+    other: str = Field(
+        default="", description="joined: the drain that it comes into, by the id of its first line"
+    )
     dash: Dash = 10
     boss_mm: tuple[Length, Length, Length] | None = Field(
         default=None,
@@ -69,6 +72,8 @@ class DrainTurbo(Act):
             raise refused("turbo", "must be a turbo, by its id")
         self._take_away(circuit, turbo)
         name, pan = f"drain of the {turbo['name']}", circuit.only("pan_region")
+        if self.how == "joined":
+            return self._joined(circuit, turbo, name)
         if self.how == "gravity":
             end = (pan, self._boss(circuit, turbo) if self.boss_mm else "returns")
             circuit.join(name, "drain", (turbo, "drain"), end, hose(self.dash))
@@ -82,16 +87,37 @@ class DrainTurbo(Act):
         circuit.join(f"{stage['name']} to pan", "return", (stage, "outlet"), back, hose(self.dash))
         return circuit.done(f"{turbo['name']} drained by a scavenge stage")
 
+    def _joined(self, circuit: Plumbing, turbo: Document, name: str) -> Done:
+        """By a tee into another turbo's drain, ahead of wherever that goes."""
+        into = next((run for run in circuit.runs if run["id"] == self.other), None)
+        if into is None or into["service"] not in ("drain", "scavenge"):
+            raise refused("other", "must be the drain of another turbo, by its first line's id")
+        drained = circuit.component(into["start"]["component"])
+        if drained["kind"] != "turbo" or drained is turbo:
+            raise refused("other", "must be the drain of another turbo, by its first line's id")
+        tee = circuit.add("tee", f"tee of {drained['name']} and {turbo['name']}", after=turbo)
+        onward = f"{into['name']} and {turbo['name']}"
+        circuit.insert(into, (tee, "a"), (tee, "b"), onward, into["line"])
+        start, end = (turbo, "drain"), (tee, "c")
+        circuit.join(name, into["service"], start, end, hose(self.dash))
+        return circuit.done(f"{turbo['name']} drained into the {into['name']}")
+
     def _take_away(self, circuit: Plumbing, turbo: Document) -> None:
         """The drain that it has: its run, and the stage in it."""
         run = circuit.run_from(turbo, "drain")
         if run is None:
             return
         end = circuit.component(run["end"]["component"])
-        if end["kind"] == "scavenge_stage":
+        shared = len([each for each in circuit.runs if each["end"]["component"] == end["id"]]) > 1
+        if end["kind"] == "scavenge_stage" and not shared:
             circuit.drop(end)
-        else:
-            circuit.drop_run(run)
+            return
+        circuit.drop_run(run)
+        if end["kind"] == "tee":  # the other's line goes on without it
+            entry = next((key for key in "abc" if circuit.run_into(end, key)), None)
+            leave = next((key for key in "abc" if circuit.run_from(end, key)), None)
+            if entry and leave:
+                circuit.splice(end, entry, leave)
 
     def _boss(self, circuit: Plumbing, turbo: Document) -> str:
         """A new boss in the pan for it; its id."""

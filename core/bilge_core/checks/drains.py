@@ -2,28 +2,30 @@
 
 from __future__ import annotations
 
-from collections import Counter
-
 import numpy as np
 
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.engine_side import Turbo
 from bilge_core.document.circuit.feeding import Filter, RemoteFilter
 from bilge_core.document.circuit.joining import Restrictor
-from bilge_core.drains.laid import Drain
+from bilge_core.document.circuit.pumps import ScavengeStage
+from bilge_core.drains.laid import Drain, Unplaced
+from bilge_core.drains.pulled import swept
 from bilge_core.drains.standing import Load, capacity
 from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
+from bilge_core.forecast.pulled import PulledForecast
 from bilge_core.network import network_of
 from bilge_core.network.order import order_of
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity, up_from
+from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.rules import Check, drains
 from bilge_core.settled import settle
 
 
-def _field(build: Build, drain: Drain) -> str:
-    at = next(at for at, run in enumerate(build.circuit.runs) if run.id == drain.run)
+def _field(build: Build, first: str) -> str:
+    at = next(at for at, run in enumerate(build.circuit.runs) if run.id == first)
     return f"circuit.runs.{at}"
 
 
@@ -65,24 +67,63 @@ def _reducers(build: Build, drain: Drain, field: str) -> list[Check | None]:
 
 
 def _of_drain(build: Build, told: DrainForecast, up: Array, level: float) -> list[Check | None]:
-    drain, field = told.drain, _field(build, told.drain)
+    drain, field = told.drain, _field(build, told.drain.run)
     found: list[Check | None] = [
         drains.check_margin(drain.name, told.spare, told.flooded, field),
         *_reducers(build, drain, field),
+        drains.check_fall(drain.name, least_fall(drain, up), field),
     ]
-    if drain.how == "gravity":
-        found.append(drains.check_fall(drain.name, least_fall(drain, up), field))
-        load = Load(up, float(np.linalg.norm(standing_gravity(build.car))), level)
-        carries = capacity(drain.line, told.oil, load)
-        feed = float(told.feed.flow.max())
-        found.append(drains.check_feed(drain.name, feed, carries, field))
-        if drain.kind == "turbo":
-            narrowest = min(piece.bore for piece in drain.line.pieces)
-            found.append(drains.check_bore(drain.name, narrowest, field))
+    load = drain.under(Load(up, float(np.linalg.norm(standing_gravity(build.car))), level))
+    carries = capacity(drain.line, told.oil, load)
+    found.append(drains.check_feed(drain.name, told.feed.most, carries, field))
+    if drain.kind == "turbo" and drain.how == "gravity":
+        narrowest = min(piece.bore for piece in drain.line.pieces)
+        found.append(drains.check_bore(drain.name, narrowest, field))
     boss = next((b for b in build.pan.bosses if b.id == drain.boss), None)
     if boss is not None and boss.kind == "level_sensor":
         found.append(drains.check_sensor_boss(drain.name, boss.name, field))
     return found
+
+
+def _meeting_at_stages(build: Build, forecast: DrainsForecast) -> list[Check | None]:
+    """Of each stage that more than one drain comes to: whether all fall that far, and its sweep."""
+    found: list[Check | None] = []
+    drains_to: dict[str, list[str]] = {}
+    known: tuple[Drain | Unplaced, ...] = (*forecast.drains.placed, *forecast.drains.unplaced)
+    for drain in known:
+        if drain.stage:
+            drains_to.setdefault(drain.stage, []).append(drain.run)
+    told = {each.drain.run: each for each in forecast.forecasts}
+    for stage_id, runs in drains_to.items():
+        at, stage = next(
+            (at, each) for at, each in enumerate(build.circuit.components) if each.id == stage_id
+        )
+        assert isinstance(stage, ScavengeStage)
+        field = f"circuit.components.{at}"
+        fall = all(run in told and drains.SPARE.holds(told[run].spare) for run in runs)
+        found.append(drains.check_stage(stage.name, len(runs), fall, field))
+        fed = [told[run] for run in runs if run in told]
+        if len(fed) == len(runs):
+            speed = fed[0].feed.speed
+            comes = sum((each.feed.flow * each.oil.swells for each in fed), np.zeros(len(speed)))
+            share = comes / swept(stage, speed)
+            found.append(_sweep(stage.name, share, speed, field))
+    return found
+
+
+def _sweep(name: str, share: Array, speed: Array, field: str) -> Check:
+    worst = int(np.argmax(share))
+    rpm = float(rpm_of_speed(speed[worst]))
+    return drains.check_sweep(name, float(share[worst]), rpm, field)
+
+
+def _of_pulled(build: Build, told: PulledForecast) -> list[Check | None]:
+    pulled = told.pulled
+    field = _field(build, pulled.run)
+    return [
+        _sweep(pulled.stage.name, told.share, told.feed.speed, field),
+        drains.check_suction(pulled.name, told.suction, field),
+    ]
 
 
 def _feeds(build: Build) -> list[Check]:
@@ -147,11 +188,9 @@ def check_drains(build: Build, pan: Pan, forecast: DrainsForecast) -> tuple[Chec
     found: list[Check | None] = []
     for told in forecast.forecasts:
         found += _of_drain(build, told, up, standing.level)
-    stages = Counter(drain.stage for drain in forecast.drains.placed if drain.stage)
-    for stage, inlets in stages.items():
-        component = build.circuit.component(stage)
-        name = stage if component is None else component.name
-        found.append(drains.check_stage(name, inlets, "circuit"))
+    found += _meeting_at_stages(build, forecast)
+    for each in forecast.pulled:
+        found += _of_pulled(build, each)
     found += _feeds(build)
     highest = float(forecast.case.pressure.max())
     found.append(drains.check_crankcase(highest, "circuit"))

@@ -24,6 +24,7 @@ LIMIT = 1.75
 """[g] up to which a rose looks (ours: what the quickest cars on treaded tyres reach)."""
 _SCAN = 14  # loads looked at on the way out, an eighth of a g apart (ours)
 _HALVINGS = 6
+_NOWHERE = -1e3  # [m]: no oil stands at the line's end
 
 
 class _PanOil(NamedTuple):
@@ -69,7 +70,11 @@ def _margin(pan, line, seal, oil, throw, down, load, guess, work):  # type: igno
     up = work.up
     for k in range(3):
         up[k] = -(down[k] + load * throw[k]) / length
-    level = solve_level(pan.vertices, pan.tetrahedra, pan.volumes, up, pan.oil, guess, work.corners)
+    level = _NOWHERE
+    if pan.oil > 0.0:
+        level = solve_level(
+            pan.vertices, pan.tetrahedra, pan.volumes, up, pan.oil, guess, work.corners
+        )
     gravity = length * STANDARD_GRAVITY
     push = oil.pressure / (oil.density * gravity)
     head, _ = march_up(
@@ -103,9 +108,16 @@ def _edges(pan, line, seal, oil, throws, down, limit, work, out):  # type: ignor
             break
 
 
+def _oil_of(pan: Pan | None) -> _PanOil:
+    if pan is None:
+        return _PanOil(np.empty((0, 3)), np.empty((0, 4), dtype=np.int64), np.empty(0), 0.0)
+    solid = pan.solid
+    return _PanOil(solid.vertices, solid.tetrahedra, solid.volumes, pan.oil_volume)
+
+
 def drain_rose(
     line: DrainLine,
-    pan: Pan,
+    pan: Pan | None,
     car: Car,
     flow: float,
     oil: FallingOil,
@@ -118,8 +130,8 @@ def drain_rose(
     Parameters
     ----------
     line : DrainLine
-    pan : Pan
-        Whose oil stands at its entry.
+    pan : Pan or None
+        Whose oil stands at its entry; None: none stands there, as a stage takes it.
     car : Car
     flow : float
         Oil without its foam [m3/s].
@@ -166,13 +178,14 @@ def drain_rose(
     to_car = engine_to_car(car)
     throws = np.column_stack([np.cos(angles), np.sin(angles), np.zeros(directions)]) @ to_car
     down = np.array([0.0, 0.0, -1.0]) @ to_car
-    solid, cells = pan.solid, len(line.falls.lengths)
+    cells, oil_there = len(line.falls.lengths), _oil_of(pan)
     edge = np.empty(directions)
     _edges(
-        _PanOil(solid.vertices, solid.tetrahedra, solid.volumes, pan.oil_volume),
-        line.falls, line.seal, _Falling(flow * oil.swells, oil.viscosity, oil.density, pressure),
+        oil_there,
+        line.falls, line.seal, 
+        _Falling(flow * oil.swells, oil.viscosity, oil.density, pressure),
         np.ascontiguousarray(throws), down, limit,
-        _Work(np.empty(3), np.empty((len(solid.volumes), 4)), np.zeros(cells + 1),
+        _Work(np.empty(3), np.empty((len(oil_there.volumes), 4)), np.zeros(cells + 1),
               np.zeros(cells + 1)),
         edge,
     )  # fmt: skip

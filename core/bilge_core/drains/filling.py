@@ -2,7 +2,8 @@
 
 Level-implicit in time: what each cell holds follows from its head, what goes from one to the next
 from the difference of the two, with friction as of the step before. So a step may be as long as a
-look at the lap. Row 0 of all is the housing, row k the line's cell k - 1.
+look at the lap. Row 0 of all is the housing, row k the line's cell k - 1. Of a cell that others'
+drains come into, rows hold this one's share: what is in it over `carries`.
 """
 
 from __future__ import annotations
@@ -145,7 +146,8 @@ def _lie(line, room, rows, up, facing_down):  # type: ignore[no-untyped-def]
         rows.tilts[at] = tilt_of(line.tangents, at - 1, up)
         middle = height_of(line.points, at - 1, up) + height_of(line.points, at, up)
         rows.floors[at] = 0.5 * middle - 0.5 * bore * rows.tilts[at]
-        rows.depths[at] = _depth_of(rows.volumes[at], bore, line.lengths[at - 1], rows.depths[at])
+        held = rows.volumes[at] * line.carries[at - 1]
+        rows.depths[at] = _depth_of(held, bore, line.lengths[at - 1], rows.depths[at])
         rows.heads[at] = rows.floors[at] + rows.depths[at] * rows.tilts[at]
 
 
@@ -160,8 +162,10 @@ def _sealed_at(line, rows, up, gravity, brink, surface, push):  # type: ignore[n
     lowest = 0
     for at in range(1, last + 1):
         bore = line.bores[at - 1]
-        if rows.depths[at] >= bore and holds_gas(line, at - 1, rows.flow[at + 1], up, gravity):
-            lowest = at
+        if rows.depths[at] >= bore:
+            flow = rows.flow[at + 1] * line.carries[at - 1]
+            if holds_gas(line, at - 1, flow, up, gravity):
+                lowest = at
     shut = surface >= brink + line.bores[last - 1] * rows.tilts[last]
     if not shut and lowest == 0:
         return 0, 0.0
@@ -178,6 +182,21 @@ def _sealed_at(line, rows, up, gravity, brink, surface, push):  # type: ignore[n
 
 
 @njit
+def _led(line, rows, at, depth, bore, viscosity, gravity):  # type: ignore[no-untyped-def]
+    """This drain's flow for each metre of head from a cell's middle to the next one's [m2/s]."""
+    half, more = 0.5 * line.lengths[at - 1], 0.5 * line.lengths[at]
+    loss, flow = line.losses[at - 1], rows.flow[at + 1]
+    times, after = line.carries[at - 1], line.carries[at]
+    if after == times:
+        on = _conductance(depth, bore, half + more, flow * times, loss, viscosity, gravity)
+        return on / times
+    # others come in between the two: each half with what it carries
+    on = _conductance(depth, bore, half, flow * times, loss, viscosity, gravity) / times
+    off = _conductance(depth, bore, more, flow * after, 0.0, viscosity, gravity) / after
+    return on * off / (on + off)
+
+
+@njit
 def _lead_on(line, rows, up, brink, surface, push, viscosity, gravity, facing_down):  # type: ignore[no-untyped-def]
     """What goes from each on to the next for each metre of head, as of the step before."""
     last = rows.floors.size - 1
@@ -186,7 +205,11 @@ def _lead_on(line, rows, up, brink, surface, push, viscosity, gravity, facing_do
     drive = max(heads[0] - max(floors[0], heads[1]), _LEAST_DRIVE)
     if rows.depths[1] >= line.bores[0]:
         area = 0.25 * math.pi * line.outlet * line.outlet
-        rows.lead[0] = ORIFICE * area * math.sqrt(2.0 * gravity / drive)
+        hole = 0.5 / (gravity * ORIFICE * ORIFICE * area * area)
+        bore, half, times = line.bores[0], 0.5 * line.lengths[0], line.carries[0]
+        on = _conductance(bore, bore, half, rows.flow[1] * times, 0.0, viscosity, gravity) / times
+        # through the hole and on to the middle of the first cell: drive = hole q² + q / on
+        rows.lead[0] = 2.0 * on / (1.0 + math.sqrt(1.0 + 4.0 * hole * on * on * drive))
     else:
         rows.lead[0] = _through_hole(drive, line.outlet, gravity, facing_down) / drive
     rows.coupled[0] = 1.0 if heads[1] > floors[0] else 0.0
@@ -200,18 +223,16 @@ def _lead_on(line, rows, up, brink, surface, push, viscosity, gravity, facing_do
         else:
             depth = min(depth, rows.depths[at + 1])
         narrow = min(bore, line.bores[at])
-        far = 0.5 * (line.lengths[at - 1] + line.lengths[at])
-        loss = line.losses[at - 1]
-        rows.lead[at] = _conductance(
-            depth, narrow, far, rows.flow[at + 1], loss, viscosity, gravity
-        )
+        rows.lead[at] = _led(line, rows, at, depth, narrow, viscosity, gravity)
         if depth <= _THIN * narrow:
             rows.lead[at] = 0.0
         extra = push if at == sealed else 0.0
         rows.coupled[at] = 1.0 if onward + extra > sill else 0.0
         rows.rests[at] = extra if onward + extra > sill else sill
     bore, tilt = line.bores[last - 1], tilts[last]
-    over = depth_at_brink(max(rows.flow[last + 1], 0.0), bore, gravity)
+    times = line.carries[last - 1]
+    flow = rows.flow[last + 1] * times
+    over = depth_at_brink(max(flow, 0.0), bore, gravity)
     extra = push if sealed == last else 0.0
     beyond = max(brink + over * tilt, surface)
     rows.coupled[last] = 0.0
@@ -220,7 +241,7 @@ def _lead_on(line, rows, up, brink, surface, push, viscosity, gravity, facing_do
     if heads[last] >= beyond:
         depth = min(depth, max(rows.depths[last], over))
     half, loss = 0.5 * line.lengths[last - 1], line.losses[last - 1]
-    rows.lead[last] = _conductance(depth, bore, half, rows.flow[last + 1], loss, viscosity, gravity)
+    rows.lead[last] = _conductance(depth, bore, half, flow, loss, viscosity, gravity) / times
     if heads[last] < beyond + extra and surface <= brink:
         rows.lead[last] = 0.0  # nothing comes up over the brink
 
@@ -247,7 +268,8 @@ def _heads_after(line, room, rows, step, flow, limit):  # type: ignore[no-untype
             else:
                 depth = (rows.heads[at] - rows.floors[at]) / rows.tilts[at]
                 held, slope = _holds(depth, line.bores[at - 1], line.lengths[at - 1])
-                slope /= rows.tilts[at]
+                held /= line.carries[at - 1]
+                slope /= rows.tilts[at] * line.carries[at - 1]
             miss = held - rows.volumes[at] + step * _goes(rows, at)
             main[at] = slope + step * rows.lead[at]
             high[at] = -step * rows.lead[at] * rows.coupled[at]
@@ -327,8 +349,8 @@ def fill_over(line, rows, room, seal, step, loads, viscosity, out):  # type: ign
         spilled = _book(rows, step, flow, limit)
         full = 0
         for at in range(1, last + 1):
-            bore = line.bores[at - 1]
-            if rows.volumes[at] >= 0.25 * math.pi * bore * bore * line.lengths[at - 1]:
+            bore, held = line.bores[at - 1], rows.volumes[at] * line.carries[at - 1]
+            if held >= 0.25 * math.pi * bore * bore * line.lengths[at - 1]:
                 full += 1
         out[i, 0] = limit - rows.floors[0] - rows.volumes[0] / room
         out[i, 1] = rows.volumes[0]

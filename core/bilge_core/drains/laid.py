@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+import itertools
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -11,55 +12,47 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import Component
-from bilge_core.document.circuit.engine_side import Crankcase, Head, Turbo
-from bilge_core.document.circuit.pumps import PanRegion, ScavengeStage
-from bilge_core.document.circuit.run import (
-    HardLine,
-    Hose,
-    Run,
-    bore_of,
-    length_of,
-)
+from bilge_core.document.circuit.engine_side import Head, Turbo
+from bilge_core.document.circuit.pumps import ScavengeStage
+from bilge_core.document.circuit.run import HardLine, Hose, Run, bore_of, length_of
 from bilge_core.document.fitted import Boss
 from bilge_core.drains.line import DrainLine, FallingOil, Piece, foamed, line_along
+from bilge_core.drains.pulled import Pulled
+from bilge_core.drains.shared import Way, ways_of
+from bilge_core.drains.standing import Load
 from bilge_core.errors import InvalidQuantity
-from bilge_core.network import Network, network_of
+from bilge_core.network import Network
 from bilge_core.network.breathing import place_of_port
 from bilge_core.network.drain_guesses import DrainGuesses
-from bilge_core.network.guesses import GUESSES, HEAD_DRAINS
-from bilge_core.network.records import at_rest
-from bilge_core.network.running import on_steadily
+from bilge_core.network.guesses import GUESSES
 from bilge_core.physics.arrays import Array
-from bilge_core.physics.axes import engine_to_car, standing_up
-from bilge_core.physics.turns import speed_of_rpm
+from bilge_core.physics.axes import standing_up
 
 From = Literal["turbo", "head"]
+_MEETS = "where it meets the other's line"
 How = Literal["gravity", "scavenged"]
 
-_SPEEDS = speed_of_rpm(
-    np.array([600.0, 1000.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0, 7000.0, 8000.0, 9e3])
-)
-"""Crank speeds [rad/s] at which a feed is worked out; between them straight lines (ours)."""
-_STEADY_FOR = 6.0  # [s] to come to rest at a speed (ours)
+_LENGTH = 200.0  # [mm] of a line that nobody measured (ours)
+OUTFALL = 0.1
+"""[m] under a junction that a stage empties: how low oil is taken to stand there (ours: out of the
+way)."""
 _NEAR = 1e-3  # [m] between a route's end and what it ends at, that is none
 
 
-@dataclass(frozen=True)
-class Feed:
-    """What comes into a housing, running hot, mouth covered.
+def falling_oil(network: Network, foam: float) -> FallingOil:
+    """The network's hot oil with a share of gas in it.
 
-    speed : of the crank, rising, shape (n,) [rad/s]
-    flow : oil without foam, shape (n,) [m3/s]
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.network import network_of
+    >>> network = network_of(read_build(Path("demo/dunlin.json").read_text()))
+    >>> falling_oil(network, 0.5).density < 0.51 * network.oil.density
+    True
     """
-
-    speed: Array
-    flow: Array
-
-    def at(self, speed: Array) -> Array:
-        """At other speeds [m3/s]; a crank that stands feeds nothing."""
-        known = np.concatenate([[0.0], self.speed])
-        flow = np.concatenate([[0.0], np.maximum(self.flow, 0.0)])
-        return np.asarray(np.interp(speed, known, flow))
+    oil = network.oil
+    return foamed(oil.density, oil.viscosity / oil.density, foam)
 
 
 @dataclass(frozen=True)
@@ -70,8 +63,10 @@ class Drain:
     component : id of what it drains
     kind : turbo or head
     name : as the builder has it
-    how : by gravity, or pulled by a stage
+    how : by gravity, or to where it meets others that a stage pulls
     stage : id of that stage
+    junction : id of where it meets them
+    shares : by the id of a run that others' oil goes through too, the first runs of those drains
     boss : id of the pan's boss that it ends at; empty: at no boss
     line : DrainLine
     room : floor of the housing [m2]
@@ -86,6 +81,8 @@ class Drain:
     name: str
     how: How
     stage: str
+    junction: str
+    shares: Mapping[str, tuple[str, ...]]
     boss: str
     line: DrainLine
     room: float
@@ -95,9 +92,17 @@ class Drain:
 
     def oil(self, network: Network, foam: float | None = None) -> FallingOil:
         """What falls in it, with its own foam or another share."""
-        oil = network.oil
-        share = self.foam if foam is None else foam
-        return foamed(oil.density, oil.viscosity / oil.density, share)
+        return falling_oil(network, self.foam if foam is None else foam)
+
+    def under(self, load: Load) -> Load:
+        """A load as it meets it: no oil and no gas stand against it where a stage pulls."""
+        if not self.junction:
+            return load
+        return Load(load.up, load.gravity, float(self.line.entry @ load.up) - OUTFALL)
+
+    def carrying(self, times: Mapping[str, float]) -> Drain:
+        """With others' oil in the runs that it shares: see `DrainLine.carrying`."""
+        return replace(self, line=self.line.carrying(times)) if times else self
 
 
 @dataclass(frozen=True)
@@ -109,21 +114,20 @@ class Unplaced:
     kind: From
     name: str
     wants: tuple[str, ...]
+    stage: str = ""
 
 
 @dataclass(frozen=True)
 class Drains:
-    """All drains of a build: those that can be told, and those that want a place first."""
+    """All drains of a build: those that fall, those pulled, those that want a place first."""
 
     placed: tuple[Drain, ...]
     unplaced: tuple[Unplaced, ...]
+    pulled: tuple[Pulled, ...] = ()
 
-
-def _in_engine(build: Build, component: Component, key: str) -> Array | None:
-    place = place_of_port(component, key)
-    if place is None or component.place is None or component.place.fixed_to == "engine":
-        return place
-    return np.asarray(place @ engine_to_car(build.car))
+    def with_placed(self, placed: tuple[Drain, ...]) -> Drains:
+        """With others for those that fall."""
+        return replace(self, placed=placed)
 
 
 def place_of_boss(boss: Boss) -> Array:
@@ -138,25 +142,6 @@ def place_of_boss(boss: Boss) -> Array:
     return np.array([boss.x_mm, boss.y_mm, -boss.depth_mm]) * 1e-3
 
 
-def _chain(circuit: Circuit, first: Run) -> list[Run]:
-    """A drain's runs through tees, fittings and valves, as far as a stage, the pan or the block."""
-    chain = [first]
-    while True:
-        component = circuit.component(chain[-1].end.component)
-        if component is None or isinstance(component, PanRegion | Crankcase | ScavengeStage):
-            return chain
-        onward = [
-            run
-            for run in circuit.runs
-            if run.start.component == component.id
-            and run.service in ("drain", "scavenge")
-            and run not in chain
-        ]
-        if not onward:
-            return chain
-        chain.append(onward[0])
-
-
 @dataclass(frozen=True)
 class _Ends:
     outlet: Array | None
@@ -164,59 +149,87 @@ class _Ends:
     boss: Boss | None
 
 
-def _ends_of(build: Build, component: Component, chain: list[Run]) -> _Ends:
-    port = chain[0].start.port
-    outlet = _in_engine(build, component, port)
-    if outlet is None and chain[0].route:
-        outlet = np.array(chain[0].route[0].at_mm) * 1e-3
-    boss = next((b for b in build.pan.bosses if b.id == chain[-1].end.port), None)
+def _ends_of(build: Build, component: Component, runs: Sequence[Run]) -> _Ends:
+    outlet = place_of_port(build.car, component, runs[0].start.port)
+    if outlet is None and runs[0].route:
+        outlet = np.array(runs[0].route[0].at_mm) * 1e-3
+    boss = next((b for b in build.pan.bosses if b.id == runs[-1].end.port), None)
     if boss is not None:
         return _Ends(outlet, place_of_boss(boss), boss)
-    last = build.circuit.component(chain[-1].end.component)
-    entry = None if last is None else _in_engine(build, last, chain[-1].end.port)
-    if chain[-1].route and (len(chain) > 1 or len(chain[-1].route) > 1):
-        entry = np.array(chain[-1].route[-1].at_mm) * 1e-3
+    last = build.circuit.component(runs[-1].end.component)
+    entry = None if last is None else place_of_port(build.car, last, runs[-1].end.port)
+    if runs[-1].route and (len(runs) > 1 or len(runs[-1].route) > 1):
+        entry = np.array(runs[-1].route[-1].at_mm) * 1e-3
     return _Ends(outlet, entry, None)
 
 
-def _route(chain: list[Run], ends: _Ends) -> tuple[list[Array], list[float]]:
+def places_of(build: Build, run_id: str) -> tuple[Array | None, Array | None]:
+    """Where a drain's first run begins and ends, in the engine's frame [m]; None: nobody said.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/sandpiper.json").read_text())
+    >>> outlet, entry = places_of(build, drains_of(build).placed[0].run)
+    >>> bool(outlet[2] > entry[2])
+    True
+    """
+    run = next(each for each in build.circuit.runs if each.id == run_id)
+    component = build.circuit.component(run.start.component)
+    assert component is not None
+    ends = _ends_of(build, component, (run,))
+    return ends.outlet, ends.entry
+
+
+def _meets(build: Build, run: Run, onward: Run) -> Array | None:
+    """Where a run gives way to the next [m]: what is between them, else what a route says."""
+    between = build.circuit.component(run.end.component)
+    place = None if between is None else place_of_port(build.car, between, run.end.port)
+    if place is None and len(run.route) > 1:
+        return np.array(run.route[-1].at_mm) * 1e-3
+    if place is None and len(onward.route) > 1:
+        return np.array(onward.route[0].at_mm) * 1e-3
+    return place
+
+
+def _route(build: Build, runs: Sequence[Run], ends: _Ends) -> tuple[list[Array], list[float]]:
     """Points and radii from the outlet to the entry; a route's own ends give way to theirs."""
     assert ends.outlet is not None and ends.entry is not None
-    points: list[Array] = []
-    radii: list[float] = []
-    for run in chain:
-        for point in run.route:
-            points.append(np.array(point.at_mm) * 1e-3)
-            radii.append((point.radius_mm or 0.0) * 1e-3)
-    if points and len(points) > 1:
-        points, radii = points[1:-1], radii[1:-1]
+    between: list[tuple[Array, float]] = []
+    for at, run in enumerate(runs):
+        inner = run.route[1:-1] if len(run.route) > 1 else run.route
+        between += [(np.array(p.at_mm) * 1e-3, (p.radius_mm or 0.0) * 1e-3) for p in inner]
+        meets = _meets(build, run, runs[at + 1]) if at + 1 < len(runs) else None
+        if meets is not None:
+            between.append((meets, 0.0))
     between = [
         (point, radius)
-        for point, radius in zip(points, radii, strict=True)
+        for point, radius in between
         if min(np.linalg.norm(point - ends.outlet), np.linalg.norm(point - ends.entry)) > _NEAR
     ]
-    kept = [ends.outlet, *(point for point, _ in between), ends.entry]
-    clear = [kept[0]]
-    bends = [0.0]
-    for here, radius in zip(kept[1:], [*(radius for _, radius in between), 0.0], strict=True):
+    clear, bends = [ends.outlet], [0.0]
+    for here, radius in [*between, (ends.entry, 0.0)]:
         if np.linalg.norm(here - clear[-1]) > _NEAR:
             clear.append(here)
             bends.append(radius)
     return clear, bends
 
 
-def _pieces(chain: list[Run], boss: Boss | None, guessed: DrainGuesses) -> list[Piece]:
+def _pieces(runs: Sequence[Run], boss: Boss | None, guessed: DrainGuesses) -> list[Piece]:
     pieces: list[Piece] = []
-    for at, run in enumerate(chain):
+    for at, run in enumerate(runs):
         bore_mm, length = bore_of(run.line), length_of(run)
         bore = guessed["drain_line"] if bore_mm is None else bore_mm * 1e-3
         if at > 0 and run.start.narrowest_mm is not None:
-            pieces.append(Piece(f"fitting at {run.name}", run.start.narrowest_mm * 1e-3))
-        pieces.append(Piece(run.name, bore, (length or 200.0) * 1e-3))
+            name = f"fitting at {run.name}"
+            pieces.append(Piece(name, run.start.narrowest_mm * 1e-3, run=run.id))
+        pieces.append(Piece(run.name, bore, (length or _LENGTH) * 1e-3, run.id))
         if run.end.narrowest_mm is not None:
-            pieces.append(Piece(f"fitting at the end of {run.name}", run.end.narrowest_mm * 1e-3))
+            name = f"fitting at the end of {run.name}"
+            pieces.append(Piece(name, run.end.narrowest_mm * 1e-3, run=run.id))
     if boss is not None:
-        pieces.append(Piece(f"boss {boss.name}", boss.bore_mm * 1e-3))
+        pieces.append(Piece(f"boss {boss.name}", boss.bore_mm * 1e-3, run=runs[-1].id))
     return pieces
 
 
@@ -232,12 +245,17 @@ def _outlets(component: Turbo | Head, first: Run) -> list[Piece]:
     return holes
 
 
-def _wants(component: Component, ends: _Ends) -> tuple[str, ...]:
+def _wants(build: Build, component: Component, way: Way, ends: _Ends) -> tuple[str, ...]:
     wants = []
     if ends.outlet is None:
         wants.append(f"where oil leaves {component.name}")
+    runs = way.runs
+    for run, onward in itertools.pairwise(runs):
+        starts_to_share = onward.id in way.with_others and run.id not in way.with_others
+        if starts_to_share and _meets(build, run, onward) is None:
+            wants.append(_MEETS)
     if ends.entry is None:
-        wants.append("where the line comes into the pan")
+        wants.append(_MEETS if way.junction else "where the line comes into the pan")
     return tuple(wants)
 
 
@@ -268,29 +286,44 @@ def drains_of(build: Build, instead: Mapping[str, float] | None = None) -> Drain
     """
     placed: list[Drain] = []
     unplaced: list[Unplaced] = []
+    pulled: list[Pulled] = []
     circuit = build.circuit
-    for run in circuit.runs:
-        component = circuit.component(run.start.component)
-        if run.service not in ("drain", "scavenge"):
+    firsts = [run for run in circuit.runs if _drained(circuit, run) is not None]
+    ways = ways_of(circuit, firsts)
+    for run in firsts:
+        component, way = _drained(circuit, run), ways[run.id]
+        assert component is not None
+        guessed = DrainGuesses(instead)
+        if way.alone:
+            pulled.append(_pulled(circuit, component, way, guessed))
             continue
-        if isinstance(component, Turbo):
-            kind: From = "turbo"
-        elif isinstance(component, Head) and isinstance(run.line, Hose | HardLine):
-            kind = "head"
-        else:
-            continue
-        chain = _chain(circuit, run)
-        ends = _ends_of(build, component, chain)
-        wants = _wants(component, ends)
-        if wants:
-            unplaced.append(Unplaced(run.id, component.id, kind, run.name, wants))
-            continue
-        try:
-            placed.append(_drain(build, component, kind, chain, ends, DrainGuesses(instead)))
-        except InvalidQuantity as error:
-            words = f"a route that can be followed ({error.requirement})"
-            unplaced.append(Unplaced(run.id, component.id, kind, run.name, (words,)))
-    return Drains(tuple(placed), tuple(unplaced))
+        ends = _ends_of(build, component, way.runs)
+        wants = _wants(build, component, way, ends)
+        if not wants:
+            try:
+                placed.append(_drain(build, component, way, ends, guessed))
+                continue
+            except InvalidQuantity as error:
+                wants = (f"a route that can be followed ({error.requirement})",)
+        kind = _kind_of(component)
+        unplaced.append(Unplaced(run.id, component.id, kind, run.name, wants, way.stage))
+    return Drains(tuple(placed), tuple(unplaced), tuple(pulled))
+
+
+def _drained(circuit: Circuit, run: Run) -> Turbo | Head | None:
+    """What a run drains if it is a drain's first one; a head's passages stand elsewhere."""
+    component = circuit.component(run.start.component)
+    if run.service not in ("drain", "scavenge"):
+        return None
+    if isinstance(component, Turbo):
+        return component
+    if isinstance(component, Head) and isinstance(run.line, Hose | HardLine):
+        return component
+    return None
+
+
+def _kind_of(component: Turbo | Head) -> From:
+    return "turbo" if isinstance(component, Turbo) else "head"
 
 
 def _side(told_mm: float | None, guess: str) -> float:
@@ -298,13 +331,27 @@ def _side(told_mm: float | None, guess: str) -> float:
     return GUESSES[guess].likely if told_mm is None else told_mm * 1e-3
 
 
+def _foam(component: Turbo | Head, guessed: DrainGuesses) -> float:
+    return guessed[f"{_kind_of(component)}_foam"]
+
+
+def _pulled(circuit: Circuit, component: Turbo | Head, way: Way, guessed: DrainGuesses) -> Pulled:
+    stage = circuit.component(way.stage)
+    assert isinstance(stage, ScavengeStage)
+    pieces = tuple(_pieces(way.runs, None, guessed))
+    foam = _foam(component, guessed)
+    return Pulled(
+        way.runs[0].id, component.id, _kind_of(component), way.runs[0].name, stage, pieces, foam,
+        tuple(run.id for run in way.runs), guessed.used,
+    )  # fmt: skip
+
+
 def _drain(
-    build: Build, component: Turbo | Head, kind: From, chain: list[Run], ends: _Ends,
-    guessed: DrainGuesses,
-) -> Drain:  # fmt: skip
+    build: Build, component: Turbo | Head, way: Way, ends: _Ends, guessed: DrainGuesses
+) -> Drain:
     assert ends.outlet is not None
-    up = standing_up(build.car)
-    foam = guessed["turbo_foam" if kind == "turbo" else "head_foam"]
+    up, runs = standing_up(build.car), way.runs
+    foam = _foam(component, guessed)
     if isinstance(component, Turbo):
         height = component.seal_height_mm
         over = guessed["seal_height"] if height is None else height * 1e-3
@@ -315,82 +362,13 @@ def _drain(
         room = _side(component.floor_length_mm, "head_length") * _side(
             component.floor_width_mm, "head_width"
         )
-    points, radii = _route(chain, ends)
-    pieces = _pieces(chain, ends.boss, guessed)
+    points, radii = _route(build, runs, ends)
+    pieces = _pieces(runs, ends.boss, guessed)
     seal = ends.outlet + over * up
-    line = line_along(np.array(points), radii, pieces, _outlets(component, chain[0]), seal)
-    last = build.circuit.component(chain[-1].end.component)
-    stage = last.id if isinstance(last, ScavengeStage) else ""
+    line = line_along(np.array(points), radii, pieces, _outlets(component, runs[0]), seal)
     return Drain(
-        chain[0].id, component.id, kind, chain[0].name, "scavenged" if stage else "gravity", stage,
-        ends.boss.id if ends.boss else "", line, room, foam, tuple(run.id for run in chain),
+        runs[0].id, component.id, _kind_of(component), runs[0].name,
+        "scavenged" if way.stage else "gravity", way.stage, way.junction, way.with_others,
+        ends.boss.id if ends.boss else "", line, room, foam, tuple(run.id for run in runs),
         guessed.used,
     )  # fmt: skip
-
-
-def feeds_of(build: Build, drains: Drains, network: Network | None = None) -> Mapping[str, Feed]:
-    """What comes into each drain, by its first run's id, running hot.
-
-    Parameters
-    ----------
-    build : Build
-    drains : Drains
-        Of it.
-    network : Network, optional
-        Of it, or of it with its oil at another temperature.
-
-    Returns
-    -------
-    mapping of str to Feed
-        A turbo's is what its feed lets through. A head's outside line is taken to carry as much of
-        what its head is fed as it has of the area of all its drains.
-
-    Examples
-    --------
-    >>> from pathlib import Path
-    >>> from bilge_core.document.read import read_build
-    >>> build = read_build(Path("demo/dunlin.json").read_text())
-    >>> feeds_of(build, drains_of(build))
-    {}
-    """
-    if not drains.placed:
-        return {}
-    network = network_of(build) if network is None else network
-    elements = {
-        drain.run: network.elements.index((drain.component, _FED_BY[drain.kind]))
-        for drain in drains.placed
-        if (drain.component, _FED_BY[drain.kind]) in network.elements
-    }
-    state = at_rest(network.still)
-    flows: dict[str, list[float]] = {run: [] for run in elements}
-    for speed in _SPEEDS.tolist():
-        on_steadily(state, speed, _STEADY_FOR)
-        for run, element in elements.items():
-            flows[run].append(float(state.elements["flow"][element]))
-    return {
-        drain.run: Feed(_SPEEDS, np.array(flows[drain.run]) * _share_of_head(build, drain))
-        for drain in drains.placed
-        if drain.run in flows
-    }
-
-
-_FED_BY: Mapping[From, str] = {"turbo": "bearings", "head": "cams"}
-"""What lets oil into each, as the network names it."""
-
-
-def _share_of_head(build: Build, drain: Drain) -> float:
-    """Of what a head is fed, what its outside line is taken to carry: by area."""
-    if drain.kind == "turbo":
-        return 1.0
-    whole = mine = 0.0
-    for run in build.circuit.runs:
-        if run.start.component != drain.component or run.service != "drain":
-            continue
-        bore = bore_of(run.line) or GUESSES["drain_bore"].likely * 1e3
-        many = getattr(run.line, "count", 1)
-        if bore_of(run.line) is None and not isinstance(run.line, Hose | HardLine):
-            many = HEAD_DRAINS
-        whole += many * bore * bore
-        if run.id == drain.run:
-            mine += bore * bore
-    return mine / whole if whole else 1.0

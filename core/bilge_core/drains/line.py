@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -25,13 +25,22 @@ _INTO_PAN = 1.0  # loss coefficient of an exit (from memory)
 
 
 class Falls(NamedTuple):
-    """A line as compiled loops take it: see `march_up`."""
+    """A line as compiled loops take it, of n cells from the housing down.
+
+    points : shape (n + 1, 3) [m]
+    tangents : shape (n, 3), of length one
+    lengths, bores : shape (n,) [m]
+    losses : where it is full, of its speed's head, shape (n,)
+    carries : how many times what leaves the housing, as other drains come in, shape (n,)
+    outlet : bore of the hole that oil leaves the housing by [m]
+    """
 
     points: Array
     tangents: Array
     lengths: Array
     bores: Array
     losses: Array
+    carries: Array
     outlet: float
 
 
@@ -92,11 +101,12 @@ def foamed(density: float, viscosity: float, foam: float) -> FallingOil:
 
 @dataclass(frozen=True)
 class Piece:
-    """A piece of a drain: its name, its bore [m], and its own length [m], nil of a hole."""
+    """A piece of a drain: its name, bore [m], its own length [m], nil of a hole, its run's id."""
 
     name: str
     bore: float
     length: float = 0.0
+    run: str = ""
 
 
 @dataclass(frozen=True)
@@ -152,6 +162,24 @@ class DrainLine:
         outlet = min(bores[at] for at in self.outlets)
         falls = self.falls._replace(bores=bores[self.piece], outlet=float(outlet))
         return replace(self, falls=falls, pieces=pieces)
+
+    def carrying(self, times: Mapping[str, float]) -> DrainLine:
+        """With others' oil in some of its runs: by a run's id, how many times its own housing's.
+
+        Notes
+        -----
+        What others bring is taken to rise and fall with its own, and to stand as high: a line that
+        is shared is judged as a share of it for each (ours).
+
+        Examples
+        --------
+        >>> pieces = [Piece("own", 0.014, 0.2, "r1"), Piece("both", 0.014, 0.2, "r2")]
+        >>> line = line_along([(0, 0, 0.2), (0, 0, 0)], [0.0, 0.0], pieces).carrying({"r2": 2.0})
+        >>> float(line.falls.carries[0]), float(line.falls.carries[-1])
+        (1.0, 2.0)
+        """
+        of_piece = np.array([times.get(each.run, 1.0) for each in self.pieces])
+        return replace(self, falls=self.falls._replace(carries=of_piece[self.piece]))
 
 
 def _with_arcs(
@@ -246,9 +274,8 @@ def line_along(
     bores = np.array([each.bore for each in ready])
     at_housing = (*range(len(outlets)), int(piece[0]))
     tangents = np.ascontiguousarray(np.diff(grid, axis=0) / lengths[:, None])
-    falls = Falls(
-        grid, tangents, lengths, bores[piece], minor, float(min(bores[at] for at in at_housing))
-    )
+    outlet = float(min(bores[at] for at in at_housing))
+    falls = Falls(grid, tangents, lengths, bores[piece], minor, np.ones(len(lengths)), outlet)
     top = points[0] if seal is None else np.asarray(seal, dtype=np.float64)
     return DrainLine(falls, piece, at_housing, ready, top)
 

@@ -75,11 +75,10 @@ def march_up(line, up, gravity, flow, viscosity, surface, push, heads, fill):  #
 
     Parameters
     ----------
-    line : `Falls`: points (n + 1, 3), tangents (n, 3), lengths, bores, losses, each (n,), and
-        the housing's outlet bore
+    line : `Falls`
     up : shape (3,), of length one
     gravity : felt [m/s2]
-    flow : oil and foam [m3/s]
+    flow : oil and foam out of the housing [m3/s]
     viscosity : kinematic [m2/s]
     surface : height of the pan's oil at the entry [m]
     push : head of the crankcase's pressure [m]; it counts where oil shuts the line
@@ -92,12 +91,12 @@ def march_up(line, up, gravity, flow, viscosity, surface, push, heads, fill):  #
     that a steep line comes to its normal depth.
     """
     points, tangents, lengths = line.points, line.tangents, line.lengths
-    bores, losses = line.bores, line.losses
+    bores, losses, carries = line.bores, line.losses, line.carries
     last = lengths.size
     bore = bores[last - 1]
     tilt = tilt_of(tangents, last - 1, up)
     invert = height_of(points, last, up) - 0.5 * bore * tilt
-    brink = depth_at_brink(flow, bore, gravity)
+    brink = depth_at_brink(flow * carries[last - 1], bore, gravity)
     head = max(invert + brink * tilt, surface)
     fill[last] = min(max((head - invert) / (bore * tilt), 0.0), 1.0)
     heads[last] = head
@@ -105,26 +104,26 @@ def march_up(line, up, gravity, flow, viscosity, surface, push, heads, fill):  #
     if sealed:
         head += push
     for at in range(last - 1, -1, -1):
-        bore, length = bores[at], lengths[at]
+        bore, length, here = bores[at], lengths[at], flow * carries[at]
         tilt = tilt_of(tangents, at, up)
         invert = height_of(points, at, up) - 0.5 * bore * tilt
-        full = friction_slope(flow, bore, bore, viscosity, gravity)
+        full = friction_slope(here, bore, bore, viscosity, gravity)
         if invert + bore * tilt <= head + length * full:
             area, _ = wetted(bore, bore)
-            speed = flow / area
+            speed = here / area
             head += length * full + losses[at] * speed * speed / (2.0 * gravity)
-            if not sealed and holds_gas(line, at, flow, up, gravity):
+            if not sealed and holds_gas(line, at, here, up, gravity):
                 head += push
                 sealed = True
             fill[at] = 1.0
         else:
-            depth = _part_full(invert, tilt, bore, head, length, flow, viscosity, gravity)
+            depth = _part_full(invert, tilt, bore, head, length, here, viscosity, gravity)
             head = invert + depth * tilt
             fill[at] = depth / bore
         wider = line.outlet if at == 0 else bores[at - 1]
         if at > 0 and wider > bore:
             down = -(tangents[at, 0] * up[0] + tangents[at, 1] * up[1] + tangents[at, 2] * up[2])
-            head = max(head, invert + head_at_hole(flow, bore, gravity, down))
+            head = max(head, invert + head_at_hole(here, bore, gravity, down))
         heads[at] = head
     down = -(tangents[0, 0] * up[0] + tangents[0, 1] * up[1] + tangents[0, 2] * up[2])
     leans = math.sqrt(max(1.0 - down * down, 0.0))

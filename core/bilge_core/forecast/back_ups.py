@@ -11,11 +11,13 @@ import numpy as np
 
 from bilge_core.document.build import Build
 from bilge_core.drains.crankcase import CrankcaseOverLap, crankcase_over
-from bilge_core.drains.laid import Drain, Drains, Feed, drains_of, feeds_of
+from bilge_core.drains.feeds import Feed, feeds_of, with_others
+from bilge_core.drains.laid import OUTFALL, Drain, Drains, drains_of
 from bilge_core.drains.line import FallingOil
 from bilge_core.drains.over_lap import DrainOverLap, Met, drain_over
 from bilge_core.drains.standing import Load, Stands, stands
 from bilge_core.forecast.dips import joined_stretches, stretches_above
+from bilge_core.forecast.pulled import PulledForecast, pulled_by_stages
 from bilge_core.loads.corners import Corner, place_on_lap
 from bilge_core.loads.log import Log, at_times
 from bilge_core.network import Network, network_of
@@ -112,6 +114,7 @@ class DrainsForecast:
     case : CrankcaseOverLap
     under : from a vent's run to how deep its port is under oil, shape (n,) [m]
     forecasts : worst first
+    pulled : by a stage of their own
     """
 
     drains: Drains
@@ -124,6 +127,7 @@ class DrainsForecast:
     case: CrankcaseOverLap
     under: Mapping[str, Array]
     forecasts: tuple[DrainForecast, ...]
+    pulled: tuple[PulledForecast, ...]
 
     @property
     def worst(self) -> DrainForecast | None:
@@ -183,6 +187,23 @@ class Tried:
 AS_GUESSED = Tried()
 
 
+def fed_drains(build: Build, network: Network) -> tuple[Drains, Mapping[str, Feed]]:
+    """A build's drains, each with what others bring into it, and what comes into their housings.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/sandpiper.json").read_text())
+    >>> drains, feeds = fed_drains(build, network_of(build))
+    >>> [drain.run in feeds for drain in drains.placed]
+    [True]
+    """
+    drains = drains_of(build)
+    feeds = feeds_of(build, drains, network)
+    return with_others(drains, feeds), feeds
+
+
 @dataclass(frozen=True)
 class AtLoad:
     """Drains under one steady load, at full power.
@@ -234,14 +255,14 @@ def drains_at(build: Build, forward: float, leftward: float, tried: Tried = AS_G
     at_full = blow_by(build, guessed) if tried.blow_by is None else tried.blow_by
     breathing = gas_ways(build, guessed)
     pressure = min(breathing.pressures(at_full)[breathing.source], MOST_PRESSURE)
-    drains = drains_of(build)
-    feeds = feeds_of(build, drains, network)
-    load = Load(up, float(np.linalg.norm(felt)), level, pressure)
+    drains, feeds = fed_drains(build, network)
+    gravity = float(np.linalg.norm(felt))
     found = []
     for drain in drains.placed:
         if drain.run in feeds:
             oil = drain.oil(network, tried.foam if drain.kind == "turbo" else None)
-            flow = max(float(feeds[drain.run].flow.max()), 1e-9)
+            flow = max(feeds[drain.run].most, 1e-9)
+            load = drain.under(Load(up, gravity, level, pressure))
             found.append((drain, stands(drain.line, flow, oil, load)))
     return AtLoad(up, level, pressure, tuple(found))
 
@@ -310,17 +331,18 @@ def forecast_drains(
         if way.port is not None and way.start == breathing.source
     }
     case = crankcase_over(breathing, gas, network.oil.density, gravity, under, EVERY)
-    drains = drains_of(build)
-    feeds = feeds_of(build, drains, network)
+    drains, feeds = fed_drains(build, network)
     forecasts = []
     for drain in drains.placed:
         if drain.run not in feeds:
             continue
         oil = drain.oil(network, tried.foam if drain.kind == "turbo" else None)
-        met = Met(
-            there.time, ups, gravity, heights(drain.line.entry),
-            feeds[drain.run].at(there.engine_speed), case.pressure,
-        )  # fmt: skip
+        flow = feeds[drain.run].at(there.engine_speed)
+        if drain.junction:
+            surface_there, push = ups @ drain.line.entry - OUTFALL, np.zeros(len(gas))
+        else:
+            surface_there, push = heights(drain.line.entry), case.pressure
+        met = Met(there.time, ups, gravity, surface_there, flow, push)
         over = drain_over(drain.line, drain.room, oil, met)
         back_ups = find_back_ups(there, over, corners)
         least = int(np.argmin(over.room))
@@ -334,5 +356,6 @@ def forecast_drains(
         )  # fmt: skip
     forecasts.sort(key=lambda each: each.spare)
     return DrainsForecast(
-        drains, there, corners, ups, levels, gas, breathing, case, under, tuple(forecasts)
-    )
+        drains, there, corners, ups, levels, gas, breathing, case, under, tuple(forecasts),
+        pulled_by_stages(drains, feeds, network, tried.foam),
+    )  # fmt: skip

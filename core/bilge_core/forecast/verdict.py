@@ -69,7 +69,14 @@ def pressure_dip_words(dip: PressureDip) -> str:
     return f"{_seconds(dip.lasts)} {where}, down to {dip.lowest / 1e5:.1f} bar"
 
 
-def _times(count: int) -> str:
+def times(count: int) -> str:
+    """How often, as one says it.
+
+    Examples
+    --------
+    >>> times(2), times(14)
+    ('twice', '14 times')
+    """
     return _COUNTS[count] if count < len(_COUNTS) else f"{count} times"
 
 
@@ -106,7 +113,7 @@ def give_verdict(
         words = (
             f"The pickup runs dry for {dip_words(dips[0])}."
             if len(dips) == 1
-            else f"The pickup runs dry {_times(len(dips))} a lap, worst for {dip_words(dips[0])}."
+            else f"The pickup runs dry {times(len(dips))} a lap, worst for {dip_words(dips[0])}."
         )
         if pressure is None:
             return Verdict("not_safe", "Not safe", words)
@@ -138,9 +145,9 @@ def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap) -> Verdict
     words = (
         f"Oil pressure dips for {pressure_dip_words(found[0])}."
         if len(found) == 1
-        else f"Oil pressure dips {_times(len(found))} a lap, "
+        else f"Oil pressure dips {times(len(found))} a lap, "
         f"worst for {pressure_dip_words(found[0])}."
     )
     if dips:
-        words += f" The pickup is dry {_times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
+        words += f" The pickup is dry {times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
     return Verdict("not_safe", "Not safe", words)

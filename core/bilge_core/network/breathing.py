@@ -20,6 +20,7 @@ from bilge_core.network.guesses import GUESSES, HEAD_DRAINS
 from bilge_core.network.laws import line_flow
 from bilge_core.network.pipes import Resistance, hole_resistance, pipe_resistance
 from bilge_core.physics.arrays import Array
+from bilge_core.physics.axes import engine_to_car
 from bilge_core.physics.turns import speed_of_rpm
 
 GAS_DENSITY, GAS_VISCOSITY = 1.0, 2.0e-5
@@ -181,20 +182,26 @@ def _solved(ways: Collection[GasWay], numbers: dict[str, int], source: str, flow
     return pressure
 
 
-def place_of_port(component: Component, key: str) -> Array | None:
-    """A port's own place, else its component's, as the document has it [m]; None: nobody gave it.
+def place_of_port(car: Car, component: Component, key: str) -> Array | None:
+    """A port's own place, else its component's, in the engine's frame [m]; None: nobody gave it.
 
     Examples
     --------
     >>> turbo = {"kind": "turbo", "name": "turbo", "place": {"at_mm": [100, 200, 150]}}
     >>> from bilge_core.document.circuit.engine_side import Turbo
-    >>> place_of_port(Turbo.model_validate(turbo), "drain").tolist()
+    >>> car = Car(nose_points="front", lean_right_deg=0, nose_up_deg=0)
+    >>> place_of_port(car, Turbo.model_validate(turbo), "drain").tolist()
     [0.1, 0.2, 0.15]
     """
     own = next((each.at_mm for each in component.ports if each.port == key), None)
     if own is None and component.place is not None:
         own = component.place.at_mm
-    return None if own is None else np.array(own) * 1e-3
+    if own is None:
+        return None
+    place: Array = np.array(own) * 1e-3
+    if component.place is None or component.place.fixed_to == "engine":
+        return place
+    return np.asarray(place @ engine_to_car(car))
 
 
 def gas_ways(build: Build, guessed: DrainGuesses) -> Breathing:
@@ -251,7 +258,7 @@ def _vent(build: Build, run: Run, guessed: DrainGuesses) -> GasWay:
     if run.route:
         port = np.array(run.route[0].at_mm) * 1e-3
     elif start is not None:
-        port = place_of_port(start, run.start.port)
+        port = place_of_port(build.car, start, run.start.port)
     if isinstance(run.line, Open):
         by, rise = Resistance(_FREE), 0.0
     else:

@@ -43,6 +43,15 @@ OWN_STAGE = Rule(
     "own_stage", "What a stage pulls has that stage for itself, or falls to the junction", COMMON,
     high=1.0, unit="inlets",
 )  # fmt: skip
+STAGE_CARRIES = Rule(
+    "stage_carries", "A stage sweeps a ninth more than what comes to it, foam and all",
+    "ours: gears slip; that gas counts is why dry sumps pump two to three times the oil "
+    "(common practice)", high=0.9, unit="1",
+)  # fmt: skip
+STAGE_SUCTION = Rule(
+    "stage_suction", "A stage's line takes at most 20 kPa", "from memory: 20 to 30 kPa, beyond it "
+    "a stage no longer fills", high=20e3, unit="Pa",
+)  # fmt: skip
 FEED_FILTERED = Rule("feed_filtered", "A turbo is fed from behind the filter", COMMON)
 FEED_RESTRICTED = Rule(
     "feed_restricted", "A turbo's feed has a restrictor, about 2 mm for plain bearings", COMMON
@@ -57,7 +66,7 @@ VENT_UNDER = Rule(
 )  # fmt: skip
 RULES = (
     SEAL, SPARE, BACKS_UP, FALLS, REDUCER, FLANGES, GRAVITY_BORE, FEED_FITS, SENSOR_BOSS,
-    OWN_STAGE, FEED_FILTERED, FEED_RESTRICTED, CRANKCASE, VENT_UNDER,
+    OWN_STAGE, STAGE_CARRIES, STAGE_SUCTION, FEED_FILTERED, FEED_RESTRICTED, CRANKCASE, VENT_UNDER,
 )  # fmt: skip
 
 
@@ -142,15 +151,44 @@ def check_sensor_boss(name: str, boss: str, field: str) -> Check:
     return Check("bad", words, field, SENSOR_BOSS)
 
 
-def check_stage(stage: str, inlets: int, field: str) -> Check | None:
-    """A scavenge stage that so many drains meet at."""
+def check_stage(stage: str, inlets: int, fall: bool, field: str) -> Check | None:
+    """A scavenge stage that so many drains meet at, and whether each falls to the junction."""
     if OWN_STAGE.holds(inlets):
         return None
+    if fall:
+        words = (
+            f"{inlets} drains meet ahead of {stage}, and each falls to the junction by itself: it "
+            "may pull the dry one and starves none"
+        )
+        return Check("good", words, field, OWN_STAGE)
     words = (
         f"{inlets} drains meet at {stage}: as soon as one is dry, the other gets nothing. Give "
-        "each a stage of its own, or let each fall to the junction"
+        "each a stage of its own, or let each fall to the junction with head to spare"
     )
     return Check("bad", words, field, OWN_STAGE)
+
+
+def check_sweep(stage: str, share: float, rpm: float, field: str) -> Check:
+    """Of what a stage sweeps, what comes with its foam at its greatest, and at which speed."""
+    if STAGE_CARRIES.holds(share):
+        words = f"{stage} has {share * 100:.0f} % of its sweep to do at the most, foam and all"
+        return Check("good", words, field, STAGE_CARRIES)
+    words = (
+        f"{stage} is brought {share * 100:.0f} % of what it sweeps at {rpm:.0f} rpm, foam and all: "
+        "a larger stage, a faster drive, or a smaller restrictor in the feed"
+    )
+    return Check("bad", words, field, STAGE_CARRIES)
+
+
+def check_suction(name: str, pressure: float, field: str) -> Check | None:
+    """Pressure that a line to a stage takes at the most that comes [Pa]."""
+    if STAGE_SUCTION.holds(pressure):
+        return None
+    words = (
+        f"{name} takes {pressure / 1e3:.0f} kPa to pull: a stage fills no longer beyond 20 to 30; "
+        "a size wider"
+    )
+    return Check("caution", words, field, STAGE_SUCTION)
 
 
 def check_filtered(name: str, root: str, field: str) -> Check:

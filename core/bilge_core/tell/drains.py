@@ -11,19 +11,21 @@ from bilge_core.checks.drains import check_drains
 from bilge_core.document.build import Build
 from bilge_core.drains.drain_rose import drain_rose
 from bilge_core.drains.laid import Drain, Unplaced
+from bilge_core.drains.pulled import Pulled
 from bilge_core.drains.standing import Load, capacity, held_back_by, stands
-from bilge_core.forecast.back_ups import BackUp, DrainForecast, DrainsForecast
+from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
 from bilge_core.network.drain_guesses import DRAIN_GUESSES
 from bilge_core.pan import Pan
 from bilge_core.pan.sections import cut_pan
 from bilge_core.physics.axes import standing_gravity, up_from
 from bilge_core.physics.turns import rpm_of_speed
-from bilge_core.rules.drains import SPARE
 from bilge_core.settled import settle
 from bilge_core.tell.breathing import BreathingOut, breathing_out
 from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.drain_wall import WallOut, wall_out
 from bilge_core.tell.drains_cold import ColdOut, cold_out
+from bilge_core.tell.drains_pulled import PulledOut, pulled_out
+from bilge_core.tell.drains_verdict import back_up_words, drains_verdict, state_of
 from bilge_core.tell.drawing import SectionOut, section_out
 from bilge_core.tell.heads import HeadOut, heads_out
 from bilge_core.tell.numbers import (
@@ -97,6 +99,8 @@ class DrainOut(BaseModel):
     how: Literal["gravity", "scavenged"]
     boss: str
     runs: list[str]
+    junction: str
+    shared_with: list[str]
     size: str
     points_mm: list[SpacePoint]
     bores_mm: list[float]
@@ -159,65 +163,13 @@ class DrainsOut(BaseModel):
     level_mm: list[float]
     in_pan_l: float
     drains: list[DrainOut]
+    pulled: list[PulledOut]
     heads: list[HeadOut]
     unplaced: list[UnplacedOut]
     breathing: BreathingOut
     wall: WallOut
     checks: list[CheckOut]
     guesses: list[DrainGuessOut]
-
-
-def back_up_words(back_up: BackUp) -> str:
-    """A back-up as one says it.
-
-    Examples
-    --------
-    >>> back_up_words(BackUp(29.0, 30.1, 0.042, 30.4, 0.97, 3, "right", "in corner 3"))
-    '1.1 s in corner 3, right, at 0.97 g: 42 mm short'
-    """
-    hand = f", {back_up.hand}," if back_up.hand else ""
-    where = f"{back_up.place}{hand} at {back_up.load:.2f} g"
-    return f"{back_up.lasts:.1f} s {where}: {back_up.short * 1e3:.0f} mm short"
-
-
-def _state(told: DrainForecast) -> Literal["good", "caution", "bad"]:
-    if told.back_ups:
-        return "bad"
-    return "good" if SPARE.holds(told.spare) else "caution"
-
-
-def drains_verdict(forecast: DrainsForecast) -> DrainsVerdict:
-    """What drains do to a build's verdict, in a few words.
-
-    Examples
-    --------
-    >>> from pathlib import Path
-    >>> from bilge_core.document.read import read_build
-    >>> from bilge_core.forecast.back_ups import forecast_drains
-    >>> from bilge_core.loads.log import Log
-    >>> build = read_build(Path("demo/sandpiper.json").read_text())
-    >>> log = Log(np.arange(0.0, 2.0, 0.1), *np.zeros((3, 20)), np.full(20, 500.0))
-    >>> drains_verdict(forecast_drains(build, log, ())).state
-    'good'
-    """
-    worst = forecast.worst
-    unplaced = len(forecast.drains.unplaced)
-    if worst is None:
-        return DrainsVerdict(state="none", spare_mm=None, name="", sentence="", unplaced=unplaced)
-    state, name = _state(worst), worst.drain.name
-    sentence = ""
-    if worst.back_ups:
-        first = max(worst.back_ups, key=lambda each: each.short)
-        hand = f", {first.hand}" if first.hand else ""
-        count = len(worst.back_ups)
-        where = f"{first.place}{hand}: {first.short * 1e3:.0f} mm short"
-        backs = f"The {name} backs up"
-        sentence = f"{backs} {where}." if count == 1 else f"{backs} {count} times, worst {where}."
-    elif state == "caution":
-        sentence = f"The {name} has {worst.spare * 1e3:.0f} mm of head to spare at its worst."
-    return DrainsVerdict(
-        state=state, spare_mm=mm(worst.spare, 0), name=name, sentence=sentence, unplaced=unplaced
-    )
 
 
 def _view(drain: Drain) -> Literal["side", "front"]:
@@ -230,6 +182,17 @@ def _size(build: Build, drain: Drain) -> str:
     run = next(run for run in build.circuit.runs if run.id == drain.run)
     dash = getattr(run.line, "dash", None)
     return f"size {dash}" if dash else f"{min(drain.line.falls.bores) * 1e3:.0f} mm"
+
+
+def _name(build: Build, component_id: str) -> str:
+    component = build.circuit.component(component_id)
+    return "" if component is None else component.name
+
+
+def _shared_with(build: Build, drain: Drain) -> list[str]:
+    """Names of the drains that some of its line is shared with."""
+    others = {each for runs in drain.shares.values() for each in runs}
+    return [run.name for run in build.circuit.runs if run.id in others]
 
 
 def _fill_at_moments(told: DrainForecast) -> list[list[float]]:
@@ -302,18 +265,21 @@ def _drain_out(
     build: Build, pan: Pan, told: DrainForecast, standing: Load, cold: ColdOut
 ) -> DrainOut:
     drain, line = told.drain, told.drain.line
+    standing = drain.under(standing)
     worst, flow = _load_at(told, int(np.argmin(np.abs(told.met.time - told.spare_at))))
     pieces, held_by = _pieces_out(told, worst, flow)
     over_flow = flow - capacity(line, told.oil, worst)
     room = float((line.seal - line.outlet) @ worst.up) * drain.room / told.oil.swells
     rose = drain_rose(
-        line, pan, build.car, float(told.feed.flow.max()), told.oil, standing.pressure
-    )
+        line, None if drain.junction else pan, build.car, told.feed.most, told.oil,
+        standing.pressure,
+    )  # fmt: skip
     view = _view(drain)
     cut = line.entry[1] if view == "side" else line.entry[0]
     return DrainOut(
         run=drain.run, component=drain.component, kind=drain.kind, name=drain.name, how=drain.how,
-        boss=drain.boss, runs=list(drain.runs), size=_size(build, drain),
+        boss=drain.boss, runs=list(drain.runs), junction=_name(build, drain.junction),
+        shared_with=_shared_with(build, drain), size=_size(build, drain),
         points_mm=space_points(line.falls.points),
         bores_mm=(line.falls.bores * 1e3).round(1).tolist(),
         lengths_mm=(line.falls.lengths * 1e3).round(1).tolist(),
@@ -324,7 +290,7 @@ def _drain_out(
         feed_l_min=(told.feed.flow * 60e3).round(2).tolist(),
         carries_l_min=round(capacity(line, told.oil, standing) * 60e3, 2), cold=cold,
         floods_in_s=round(room / over_flow, 1) if over_flow > _FLOWS and room > 0.0 else None,
-        spare_mm=mm(told.spare, 0), spare_at_s=round(told.spare_at, 2), state=_state(told),
+        spare_mm=mm(told.spare, 0), spare_at_s=round(told.spare_at, 2), state=state_of(told),
         flooded_s=round(told.flooded, 2), spilled_ml=round(float(told.over.spilled[-1]) * 1e6, 1),
         back_ups=_back_ups_out(told),
         rose=DrainRoseOut(
@@ -345,7 +311,8 @@ def _unplaced_out(each: Unplaced) -> UnplacedOut:
 
 
 def _guesses_out(forecast: DrainsForecast) -> list[DrainGuessOut]:
-    keys = dict.fromkeys(key for each in forecast.drains.placed for key in each.guessed)
+    told: tuple[Drain | Pulled, ...] = (*forecast.drains.placed, *forecast.drains.pulled)
+    keys = dict.fromkeys(key for each in told for key in each.guessed)
     return [
         DrainGuessOut(
             key=key, words=guess.words, likely=round(guess.likely * guess.scale, 2),
@@ -386,6 +353,7 @@ def drains_out(
             _drain_out(build, pan, each, standing, cold[each.drain.run])
             for each in forecast.forecasts
         ],
+        pulled=[pulled_out(each) for each in forecast.pulled],
         heads=heads_out(build, forecast.log, forecast.corners),
         unplaced=[_unplaced_out(each) for each in forecast.drains.unplaced],
         breathing=breathing_out(build, forecast, tried_blow_by),

@@ -6,7 +6,8 @@ import numpy as np
 from pydantic import BaseModel
 
 from bilge_core.document.build import Build
-from bilge_core.drains.laid import Drains, feeds_of
+from bilge_core.drains.feeds import feeds_of
+from bilge_core.drains.laid import Drains
 from bilge_core.drains.standing import Load, capacity
 from bilge_core.network import network_of
 from bilge_core.network.conditions import at_temperature
@@ -36,7 +37,7 @@ def cold_out(build: Build, drains: Drains, standing: Load) -> dict[str, ColdOut]
     for drain in drains.placed:
         if drain.run in feeds:
             idle, revved = feeds[drain.run].at(np.array([_IDLE, _REVVED])) * 60e3
-            carries = capacity(drain.line, drain.oil(network, 0.0), standing) * 60e3
+            carries = capacity(drain.line, drain.oil(network, 0.0), drain.under(standing)) * 60e3
             told[drain.run] = ColdOut(
                 temperature_c=_COLD_C, idle_l_min=round(float(idle), 2),
                 revved_l_min=round(float(revved), 2), carries_l_min=round(carries, 2),

@@ -1,0 +1,263 @@
+"""Drains that share a length, drains that a stage pulls, and routes with bends."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.acts.registry import read_act
+from bilge_core.checks.circuit import check_circuit
+from bilge_core.checks.drains import check_drains
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.engine_side import Turbo
+from bilge_core.document.circuit.joining import Tee
+from bilge_core.document.circuit.pumps import ScavengeStage
+from bilge_core.drains.drain_rose import drain_rose
+from bilge_core.drains.laid import drains_of
+from bilge_core.drains.line import DrainLine, Piece, foamed, line_along
+from bilge_core.drains.over_lap import Met, drain_over
+from bilge_core.drains.standing import Load, capacity, stands
+from bilge_core.errors import InvalidInput
+from bilge_core.forecast.back_ups import DrainsForecast, drains_at
+from bilge_core.pan import assemble_pan
+from bilge_core.tell.drains import drains_out
+from bilge_core.tell.drains_verdict import drains_verdict
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.falling import BELOW, FROTH, PAN, UP, G
+from tests.turbo import RUN, SANDPIPER, changed, over, part
+
+THICK = foamed(880.0, 600e-6, 0.0)
+PIECES = [Piece("own", 0.0141, 0.1, "a"), Piece("both", 0.0141, 0.1, "b")]
+
+
+def two_pieces(times: float = 1.0) -> DrainLine:
+    line = line_along(
+        [(0, 0, 0.2), (0, 0.1, 0)], [0, 0], PIECES, [Piece("outlet", 0.016)], seal=(0, 0, 0.7)
+    )
+    return line.carrying({"b": times})
+
+
+def steadily(line: DrainLine, flow: float, surface: float, seconds: float = 40.0) -> Any:
+    time = np.arange(0.0, seconds, 0.04)
+    n = len(time)
+    met = Met(
+        time, np.tile(UP, (n, 1)), np.full(n, G), np.full(n, surface), np.full(n, flow), np.zeros(n)
+    )
+    return drain_over(line, 12e-4, FROTH, met)
+
+
+def act(build: Build, **figures: Any) -> Build:
+    done = read_act(figures).done(build)
+    assert [each.words for each in check_circuit(done.build) if each.state != "good"] == []
+    return done.build
+
+
+def tuned(build: Build, run: str, **figures: Any) -> Build:
+    return act(build, kind="tune_drain", run=run, **figures)
+
+
+def turbo_of(build: Build, at: int = 0) -> str:
+    return build.circuit.of_kind(Turbo)[at].id
+
+
+def twins(**drained: Any) -> tuple[Build, str, str]:
+    """The demo's car with a second turbo beside the first, drained into the first one's line."""
+    build = act(SANDPIPER, kind="feed_turbo", restrictor_mm=1.5)
+    second = turbo_of(build, 1)
+    build = act(build, kind="drain_turbo", turbo=second, how="joined", other=RUN, **drained)
+    other = next(r.id for r in build.circuit.runs if r.start.component == second)
+    build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[72, -140, 30])
+    return build, RUN, other
+
+
+def by_run(forecast: DrainsForecast, run: str) -> Any:
+    return next(each for each in forecast.forecasts if each.drain.run == run)
+
+
+class TestASharedLength:
+    def test_thick_oil_in_a_full_line_is_hagen_and_poiseuille_with_twice_the_flow(self) -> None:
+        flow, level = 0.3 / 60e3, 0.3
+        found = stands(two_pieces(2.0), flow, THICK, Load(UP, G, level))
+        each = 128 * 600e-6 * 0.5 * two_pieces().length * flow / (math.pi * G * 0.0141**4)
+        assert found.head - level == pytest.approx(3.0 * each, rel=0.01)
+
+    def test_nothing_shared_is_as_before(self) -> None:
+        alone = stands(two_pieces(), 2 / 60e3, FROTH, BELOW)
+        assert stands(two_pieces(1.0), 2 / 60e3, FROTH, BELOW).head == alone.head
+
+    def test_a_length_that_all_is_shared_runs_as_with_the_whole_flow(self) -> None:
+        """Of a line shared from its outlet on only the housing's hole tells the two apart."""
+        wide = [Piece("outlet", 0.1)]
+        line = line_along(
+            [(0, 0, 0.2), (0, 0.1, 0)], [0, 0], [Piece("hose", 0.0141, 0.2, "b")], wide
+        )
+        shared = stands(line.carrying({"b": 2.0}), 1 / 60e3, FROTH, BELOW)
+        whole = stands(line, 2 / 60e3, FROTH, BELOW)
+        np.testing.assert_allclose(shared.heads, whole.heads, atol=1e-9)
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.floats(1.0, 4.0), st.floats(0.0, 3.0), st.floats(0.3, 3.0), st.floats(-0.3, 0.25))
+    def test_others_never_help(self, times: float, more: float, flow: float, level: float) -> None:
+        load = Load(UP, G, level)
+        fewer = stands(two_pieces(times), flow / 60e3, FROTH, load)
+        others = stands(two_pieces(times + more), flow / 60e3, FROTH, load)
+        assert others.head >= fewer.head - 1e-5
+
+    @pytest.mark.parametrize(("flow", "surface"), [(1.0, 0.05), (1.5, -0.2), (2.0, 0.15)])
+    def test_in_time_it_comes_to_the_steady_march(self, flow: float, surface: float) -> None:
+        line = two_pieces(2.0)
+        found = steadily(line, flow / 60e3, surface)
+        assert found.room[-1] == pytest.approx(found.margin[-1], abs=1e-3)
+        assert found.margin[-1] < steadily(two_pieces(), flow / 60e3, surface).margin[-1] + 1e-9
+
+    def test_what_a_shared_line_carries_is_less_for_each(self) -> None:
+        load = Load(UP, G, 0.1)
+        assert capacity(two_pieces(2.0), FROTH, load) < 0.8 * capacity(two_pieces(), FROTH, load)
+
+
+class TestTwoTurbos:
+    def test_each_is_told_with_what_the_other_brings(self) -> None:
+        build, first, second = twins()
+        forecast = over(build)
+        one, two = by_run(forecast, first), by_run(forecast, second)
+        assert one.drain.line.falls.carries[-1] == pytest.approx(2.0, abs=0.05)  # like feeds
+        assert one.drain.line.falls.carries[0] == two.drain.line.falls.carries[0] == 1.0
+        assert one.spare < by_run(over(SANDPIPER), RUN).spare
+        told = drains_out(build, assemble_pan(build), forecast)
+        names = {each.run: each.shared_with for each in told.drains}
+        assert names == {first: [two.drain.name], second: [one.drain.name]}
+
+    def test_where_they_meet_is_asked_for(self) -> None:
+        build = act(SANDPIPER, kind="feed_turbo")
+        second = turbo_of(build, 1)
+        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=RUN)
+        wants = {each.run: each.wants for each in drains_of(build).unplaced}
+        assert wants[RUN] == ("where it meets the other's line",)
+        assert len(wants) == 2
+
+    def test_redone_by_itself_the_other_keeps_its_line(self) -> None:
+        build, first, _ = twins()
+        apart = act(
+            build, kind="drain_turbo", turbo=turbo_of(build, 1), how="gravity",
+            boss_mm=[200, -112, 0],
+        )  # fmt: skip
+        assert apart.circuit.of_kind(Tee) == []
+        kept = next(run for run in apart.circuit.runs if run.id == first)
+        assert kept.end.port == next(r for r in SANDPIPER.circuit.runs if r.id == RUN).end.port
+        assert by_run(over(apart), first).drain.shares == {}
+
+    @pytest.mark.parametrize("other", ["r99999", "r1"])
+    def test_into_what_is_no_drain(self, other: str) -> None:
+        build = act(SANDPIPER, kind="feed_turbo")
+        raw = {"kind": "drain_turbo", "turbo": turbo_of(build, 1), "how": "joined", "other": other}
+        with pytest.raises(InvalidInput) as error:
+            read_act(raw).done(build)
+        assert error.value.problems[0].field == "other"
+
+
+def scavenged(**figures: Any) -> Build:
+    return act(SANDPIPER, kind="drain_turbo", turbo=turbo_of(SANDPIPER), how="scavenged", **figures)
+
+
+class TestPulledByAStage:
+    def test_with_a_stage_of_its_own_it_need_not_fall(self) -> None:
+        """4 cm³ at half the crank's speed sweeps 2 L/min a thousand rpm, by hand."""
+        forecast = over(scavenged())
+        assert forecast.forecasts == () and forecast.drains.unplaced == ()
+        (told,) = forecast.pulled
+        rpm = told.feed.speed * 30 / math.pi
+        np.testing.assert_allclose(told.sweeps * 60e3, 2e-3 * rpm)
+        assert told.share.max() < 0.9
+        verdict = drains_verdict(forecast)
+        assert (verdict.state, verdict.spare_mm) == ("good", None)
+
+    def test_gas_counts(self) -> None:
+        """A stage for the oil alone is too small: with 0.4 foam it is brought 1.67 times it."""
+        (full,) = over(scavenged()).pulled
+        size = 4.0 * float((full.feed.flow / full.sweeps).max()) / 0.8
+        build = scavenged(displacement_cm3=round(size, 3))
+        (told,) = over(build).pulled
+        assert float((told.feed.flow / told.sweeps).max()) < 0.81
+        assert told.share.max() > 1.0
+        verdict = drains_verdict(over(build))
+        assert verdict.state == "bad" and "does not take all" in verdict.sentence
+        states = {
+            c.rule.key: c.state for c in check_drains(build, assemble_pan(build), over(build))
+        }
+        assert states["stage_carries"] == "bad"
+
+    def test_two_on_one_stage_fall_to_the_junction_or_not_at_all(self) -> None:
+        alone = scavenged(dash=12, displacement_cm3=8.0)
+        build = act(alone, kind="feed_turbo", restrictor_mm=1.5)
+        second = turbo_of(build, 1)
+        first = next(r.id for r in build.circuit.runs if r.name == "drain of the turbo")
+        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=first, dash=12)
+        other = next(r.id for r in build.circuit.runs if r.start.component == second)
+        build = tuned(build, other, outlet_mm=[200, -190, 110])
+        build = changed(build, lambda raw: part(raw, "turbo").update(gasket_mm=None))
+        (stage,) = build.circuit.of_kind(ScavengeStage)
+
+        def verdict_at(height: float) -> tuple[str, DrainsForecast]:
+            placed = tuned(build, other, meets_mm=[136, -160, height])
+            forecast = over(placed)
+            found = check_drains(placed, assemble_pan(placed), forecast)
+            return next(c.state for c in found if c.rule.key == "own_stage"), forecast
+
+        low, forecast = verdict_at(-60)
+        assert {each.drain.stage for each in forecast.forecasts} == {stage.id}
+        assert {each.drain.how for each in forecast.forecasts} == {"scavenged"}
+        assert low == "good" and all(each.spare > 0.01 for each in forecast.forecasts)
+        high, forecast = verdict_at(140)  # over their outlets: oil would have to climb
+        assert high == "bad" and forecast.worst is not None and forecast.worst.spare < 0.0
+        assert drains_of(build).unplaced[0].wants == ("where it meets the other's line",)
+
+    def test_no_oil_and_no_gas_stand_against_it_at_the_junction(self) -> None:
+        build = scavenged()
+        build = act(build, kind="feed_turbo", restrictor_mm=1.5)
+        first = next(r.id for r in build.circuit.runs if r.name == "drain of the turbo")
+        second = turbo_of(build, 1)
+        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=first)
+        other = next(r.id for r in build.circuit.runs if r.start.component == second)
+        build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[136, -160, -60])
+        drain, steady = drains_at(build, 0.0, 0.0).stands[0]
+        assert steady.against_push == 0.0 and not steady.sealed
+        in_pan, pulled = (
+            drain_rose(drain.line, pan, build.car, 1 / 60e3, FROTH, 0.0) for pan in (PAN, None)
+        )
+        assert np.all(pulled.edge >= in_pan.edge) and np.isinf(pulled.edge).any()
+
+
+class TestBends:
+    WAYS: tuple[dict[str, Any], ...] = (
+        {"at_mm": [72, "-6 in", 90], "radius_mm": 40}, {"at_mm": [72, -140, 20]},
+    )  # fmt: skip
+
+    def test_a_route_by_its_bends(self) -> None:
+        bent = tuned(SANDPIPER, RUN, bends=list(self.WAYS))
+        line = drains_of(bent).placed[0].line
+        straight = drains_of(tuned(SANDPIPER, RUN, bends=[])).placed[0].line
+        assert line.length > straight.length
+        np.testing.assert_allclose(line.entry, straight.entry)
+        assert line.falls.losses.sum() > straight.falls.losses.sum()
+        (run,) = (r for r in bent.circuit.runs if r.id == RUN)
+        assert len(run.route) == 4 and run.route[1].at_mm[1] == pytest.approx(-152.4)
+        assert run.route[2].radius_mm is None
+
+    def test_a_trap_in_it_is_told(self) -> None:
+        bent = tuned(SANDPIPER, RUN, bends=[{"at_mm": [72, -150, -60]}])
+        found = check_drains(bent, assemble_pan(bent), over(bent))
+        assert any(c.rule.key == "drain_falls" and c.state == "bad" for c in found)
+
+    def test_without_places_there_is_no_route(self) -> None:
+        bare = act(SANDPIPER, kind="feed_turbo")
+        (unplaced,) = drains_of(bare).unplaced
+        with pytest.raises(InvalidInput, match="places of its line's two ends"):
+            read_act({"kind": "tune_drain", "run": unplaced.run, "bends": []}).done(bare)
+
+    def test_what_meets_nothing(self) -> None:
+        with pytest.raises(InvalidInput, match="goes on alone"):
+            read_act({"kind": "tune_drain", "run": RUN, "meets_mm": [0, 0, 0]}).done(SANDPIPER)
