@@ -68,7 +68,9 @@ def twins(**drained: Any) -> tuple[Build, str, str]:
     """The demo's car with a second turbo beside the first, drained into the first one's line."""
     build = act(SANDPIPER, kind="feed_turbo", restrictor_mm=1.5)
     second = turbo_of(build, 1)
-    build = act(build, kind="drain_turbo", turbo=second, how="joined", other=RUN, **drained)
+    build = act(
+        build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build), **drained
+    )
     other = next(r.id for r in build.circuit.runs if r.start.component == second)
     build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[72, -140, 30])
     return build, RUN, other
@@ -134,7 +136,7 @@ class TestTwoTurbos:
     def test_where_they_meet_is_asked_for(self) -> None:
         build = act(SANDPIPER, kind="feed_turbo")
         second = turbo_of(build, 1)
-        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=RUN)
+        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build))
         wants = {each.run: each.wants for each in drains_of(build).unplaced}
         assert wants[RUN] == ("where it meets the other's line",)
         assert len(wants) == 2
@@ -150,10 +152,12 @@ class TestTwoTurbos:
         assert kept.end.port == next(r for r in SANDPIPER.circuit.runs if r.id == RUN).end.port
         assert by_run(over(apart), first).drain.shares == {}
 
-    @pytest.mark.parametrize("other", ["r99999", "r1"])
-    def test_into_what_is_no_drain(self, other: str) -> None:
+    @pytest.mark.parametrize("other", [None, "c99999", "c1", "itself"])
+    def test_into_what_is_no_other_turbo(self, other: str | None) -> None:
         build = act(SANDPIPER, kind="feed_turbo")
-        raw = {"kind": "drain_turbo", "turbo": turbo_of(build, 1), "how": "joined", "other": other}
+        mine = turbo_of(build, 1)
+        raw = {"kind": "drain_turbo", "turbo": mine, "how": "joined",
+               "other": mine if other == "itself" else other}  # fmt: skip
         with pytest.raises(InvalidInput) as error:
             read_act(raw).done(build)
         assert error.value.problems[0].field == "other"
@@ -194,8 +198,9 @@ class TestPulledByAStage:
         alone = scavenged(dash=12, displacement_cm3=8.0)
         build = act(alone, kind="feed_turbo", restrictor_mm=1.5)
         second = turbo_of(build, 1)
-        first = next(r.id for r in build.circuit.runs if r.name == "drain of the turbo")
-        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=first, dash=12)
+        build = act(
+            build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build), dash=12
+        )
         other = next(r.id for r in build.circuit.runs if r.start.component == second)
         build = tuned(build, other, outlet_mm=[200, -190, 110])
         build = changed(build, lambda raw: part(raw, "turbo").update(gasket_mm=None))
@@ -218,9 +223,8 @@ class TestPulledByAStage:
     def test_no_oil_and_no_gas_stand_against_it_at_the_junction(self) -> None:
         build = scavenged()
         build = act(build, kind="feed_turbo", restrictor_mm=1.5)
-        first = next(r.id for r in build.circuit.runs if r.name == "drain of the turbo")
         second = turbo_of(build, 1)
-        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=first)
+        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build))
         other = next(r.id for r in build.circuit.runs if r.start.component == second)
         build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[136, -160, -60])
         drain, steady = drains_at(build, 0.0, 0.0).stands[0]

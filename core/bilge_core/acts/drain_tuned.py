@@ -23,7 +23,7 @@ _INCH = 25.4
 _SAME = 0.5  # [mm] within which a place is the one it was
 
 
-class Bend(Part):
+class LineBend(Part):
     """A bend of a line: where its legs would meet, and the radius of its middle."""
 
     at_mm: Spot = Field(description="ahead of the rail's rear face, left, over the rail")
@@ -49,7 +49,7 @@ class TuneDrain(Act):
     meets_mm: Spot | None = Field(
         default=None, description="where its line meets another's: ahead, left, over the rail"
     )
-    bends: list[Bend] | None = Field(
+    bends: list[LineBend] | None = Field(
         default=None, max_length=20, description="of its own line, between its ends, in order"
     )
     seal_height_mm: Typed | None = Field(default=None, le=200, description="over its drain flange")

@@ -51,8 +51,8 @@ class DrainTurbo(Act):
     kind: Literal["drain_turbo"]
     turbo: str = Field(description="by its id")
     how: Literal["gravity", "scavenged", "joined"]
-    other: str = Field(
-        default="", description="joined: the drain that it comes into, by the id of its first line"
+    other: str | None = Field(
+        default=None, description="joined: the turbo whose drain it comes into, by its id"
     )
     dash: Dash = 10
     boss_mm: tuple[Length, Length, Length] | None = Field(
@@ -89,12 +89,12 @@ class DrainTurbo(Act):
 
     def _joined(self, circuit: Plumbing, turbo: Document, name: str) -> Done:
         """By a tee into another turbo's drain, ahead of wherever that goes."""
-        into = next((run for run in circuit.runs if run["id"] == self.other), None)
-        if into is None or into["service"] not in ("drain", "scavenge"):
-            raise refused("other", "must be the drain of another turbo, by its first line's id")
-        drained = circuit.component(into["start"]["component"])
+        drained = circuit.component(self.other or "", "other")
         if drained["kind"] != "turbo" or drained is turbo:
-            raise refused("other", "must be the drain of another turbo, by its first line's id")
+            raise refused("other", "must be another turbo, by its id")
+        into = circuit.run_from(drained, "drain")
+        if into is None:
+            raise refused("other", "must have a drain of its own to come into")
         tee = circuit.add("tee", f"tee of {drained['name']} and {turbo['name']}", after=turbo)
         onward = f"{into['name']} and {turbo['name']}"
         circuit.insert(into, (tee, "a"), (tee, "b"), onward, into["line"])

@@ -60,6 +60,10 @@ DRAIN_GUESSES: Mapping[str, Guess] = MappingProxyType(
                 "mist", "oil that a cubic metre of blow-by carries as mist", 1.0e-3, 0.3e-3, 5e-3,
                 "g/m3", 1e3, f"{_MEMORY}: unbaffled; a measured can tells it",
             ),
+            Guess(
+                "behind_baffle", "share of the mist that gets past a baffle in a cover", 0.3, 0.1,
+                0.6, "%", 100.0, _OURS,
+            ),
         )
     }
 )  # fmt: skip

@@ -37,6 +37,8 @@ class BreathingOut(BaseModel):
     carried_ml: float
     mist_ml_h: float
     mist_band_ml_h: tuple[float, float]
+    baffled_ml_h: float
+    baffled_band_ml_h: tuple[float, float]
 
 
 _HOUR = 3600.0
@@ -51,7 +53,7 @@ def breathing_out(build: Build, forecast: DrainsForecast, tried: bool) -> Breath
     step = float(forecast.log.time[1] - forecast.log.time[0])
     case = next((each for each in build.circuit.components if each.kind == "crankcase"), None)
     measured = not tried and getattr(case, "blow_by_l_min", None) is not None
-    mist = DRAIN_GUESSES["mist"]
+    mist, baffle = DRAIN_GUESSES["mist"], DRAIN_GUESSES["behind_baffle"]
     mean = float(forecast.blow_by.mean()) * _HOUR / _OIL_DENSITY * 1e6
     fastest = int(np.argmax(forecast.blow_by))
     return BreathingOut(
@@ -73,4 +75,8 @@ def breathing_out(build: Build, forecast: DrainsForecast, tried: bool) -> Breath
         carried_ml=round(float(forecast.case.carried[-1]) * 1e6, 0),
         mist_ml_h=round(mean * mist.likely, 1),
         mist_band_ml_h=(round(mean * mist.low, 1), round(mean * mist.high, 1)),
+        baffled_ml_h=round(mean * mist.likely * baffle.likely, 1),
+        baffled_band_ml_h=(
+            round(mean * mist.likely * baffle.low, 1), round(mean * mist.likely * baffle.high, 1)
+        ),
     )  # fmt: skip

@@ -101,6 +101,7 @@ class DrainOut(BaseModel):
     runs: list[str]
     junction: str
     shared_with: list[str]
+    joins_mm: SpacePoint | None
     size: str
     points_mm: list[SpacePoint]
     bores_mm: list[float]
@@ -195,6 +196,13 @@ def _shared_with(build: Build, drain: Drain) -> list[str]:
     return [run.name for run in build.circuit.runs if run.id in others]
 
 
+def _joins(drain: Drain) -> SpacePoint | None:
+    """Where others first come into its line; None: nowhere."""
+    falls = drain.line.falls
+    shared = np.flatnonzero(falls.carries > 1.0)
+    return space_point(falls.points[shared[0]]) if len(shared) else None
+
+
 def _fill_at_moments(told: DrainForecast) -> list[list[float]]:
     """Share of the bore that is wet, point by point, if each moment's load stayed."""
     rows = []
@@ -279,7 +287,7 @@ def _drain_out(
     return DrainOut(
         run=drain.run, component=drain.component, kind=drain.kind, name=drain.name, how=drain.how,
         boss=drain.boss, runs=list(drain.runs), junction=_name(build, drain.junction),
-        shared_with=_shared_with(build, drain), size=_size(build, drain),
+        shared_with=_shared_with(build, drain), joins_mm=_joins(drain), size=_size(build, drain),
         points_mm=space_points(line.falls.points),
         bores_mm=(line.falls.bores * 1e3).round(1).tolist(),
         lengths_mm=(line.falls.lengths * 1e3).round(1).tolist(),
@@ -320,7 +328,7 @@ def _guesses_out(forecast: DrainsForecast) -> list[DrainGuessOut]:
             unit=guess.unit, source=guess.source,
         )
         for key, guess in DRAIN_GUESSES.items()
-        if key in keys or key in ("mist", "turbo_foam")
+        if key in keys or key in ("mist", "behind_baffle", "turbo_foam")
     ]  # fmt: skip
 
 

@@ -1863,6 +1863,13 @@ export interface components {
         BreathingOut: {
             /** At Rpm */
             at_rpm: number;
+            /** Baffled Band Ml H */
+            baffled_band_ml_h: [
+                number,
+                number
+            ];
+            /** Baffled Ml H */
+            baffled_ml_h: number;
             /** Blow By L Min */
             blow_by_l_min: number;
             /** Carried Ml */
@@ -3054,6 +3061,14 @@ export interface components {
              * @enum {string}
              */
             how: "gravity" | "scavenged";
+            /** Joins Mm */
+            joins_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Junction */
+            junction: string;
             /**
              * Kind
              * @enum {string}
@@ -3088,6 +3103,8 @@ export interface components {
                 number
             ];
             section: components["schemas"]["SectionOut"];
+            /** Shared With */
+            shared_with: string[];
             /** Size */
             size: string;
             /** Spare At S */
@@ -3209,7 +3226,7 @@ export interface components {
         };
         /**
          * DrainTurbo
-         * @description Another drain for a turbocharger: by gravity, through a boss, or pulled by a stage.
+         * @description Another drain for a turbocharger: by gravity, pulled by a stage, or into another's drain.
          */
         DrainTurbo: {
             /**
@@ -3242,12 +3259,17 @@ export interface components {
              * How
              * @enum {string}
              */
-            how: "gravity" | "scavenged";
+            how: "gravity" | "scavenged" | "joined";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "drain_turbo";
+            /**
+             * Other
+             * @description joined: the turbo whose drain it comes into, by its id
+             */
+            other?: string | null;
             /**
              * Turbo
              * @description by its id
@@ -3288,6 +3310,8 @@ export interface components {
             level_mm: number[];
             /** Moves */
             moves: boolean;
+            /** Pulled */
+            pulled: components["schemas"]["PulledOut"][];
             /** State */
             state: number;
             /** Time S */
@@ -4811,6 +4835,26 @@ export interface components {
             note: string;
         };
         /**
+         * LineBend
+         * @description A bend of a line: where its legs would meet, and the radius of its middle.
+         */
+        LineBend: {
+            /**
+             * At Mm
+             * @description ahead of the rail's rear face, left, over the rail
+             */
+            at_mm: [
+                number | string,
+                number | string,
+                number | string
+            ];
+            /**
+             * Radius Mm
+             * @description null: an elbow
+             */
+            radius_mm?: (number | string) | null;
+        };
+        /**
          * LineRunOut
          * @description A run in words, and what follows from what is known of it.
          */
@@ -5977,6 +6021,39 @@ export interface components {
             status: number;
             /** Title */
             title: string;
+        };
+        /**
+         * PulledOut
+         * @description A drain with a stage of its own: by rpm what comes, foam and all, and what is swept.
+         */
+        PulledOut: {
+            /** Comes L Min */
+            comes_l_min: number[];
+            /** Component */
+            component: string;
+            /** Foam */
+            foam: number;
+            /** Name */
+            name: string;
+            /** Rpm */
+            rpm: number[];
+            /** Run */
+            run: string;
+            /** Share */
+            share: number;
+            /** Share At Rpm */
+            share_at_rpm: number;
+            /** Stage */
+            stage: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /** Suction Kpa */
+            suction_kpa: number;
+            /** Sweeps L Min */
+            sweeps_l_min: number[];
         };
         /**
          * RampFloor
@@ -7808,6 +7885,11 @@ export interface components {
          *     blocked; a hose of another size takes a fitting and a hole of that size with it.
          */
         TuneDrain: {
+            /**
+             * Bends
+             * @description of its own line, between its ends, in order
+             */
+            bends?: components["schemas"]["LineBend"][] | null;
             /** Dash */
             dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
             /**
@@ -7824,6 +7906,15 @@ export interface components {
              * @enum {string}
              */
             kind: "tune_drain";
+            /**
+             * Meets Mm
+             * @description where its line meets another's: ahead, left, over the rail
+             */
+            meets_mm?: [
+                number | string,
+                number | string,
+                number | string
+            ] | null;
             /**
              * Opening Mm
              * @description of the breather

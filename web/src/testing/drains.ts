@@ -30,6 +30,9 @@ export const DRAIN: Drain = {
   kind: "turbo",
   name: "drain of the turbo",
   how: "gravity",
+  junction: "",
+  shared_with: [],
+  joins_mm: null,
   boss: "b19",
   runs: ["r20"],
   size: "size 10",
@@ -148,6 +151,7 @@ export const DRAINS: DrainsStage = {
   level_mm: [-70, -20, -70],
   in_pan_l: 3.7,
   drains: [DRAIN],
+  pulled: [],
   heads: [
     {
       component: "c8",
@@ -192,6 +196,8 @@ export const DRAINS: DrainsStage = {
     carried_ml: 12,
     mist_ml_h: 3,
     mist_band_ml_h: [1, 15],
+    baffled_ml_h: 9,
+    baffled_band_ml_h: [3, 18],
   },
   wall: WALL,
   checks: [

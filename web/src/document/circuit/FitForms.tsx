@@ -5,7 +5,7 @@ import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { useBuildView } from "../BuildContext";
 import type { Component } from "./circuit";
-import { actOf, firstOf, FITS, type Asked, type Filled, type FitKind } from "./fits";
+import { actOf, firstOf, FITS, isAsked, type Asked, type Filled, type FitKind } from "./fits";
 
 const ROW =
   "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
@@ -112,15 +112,17 @@ export function FitForm({
       }}
     >
       <p className="py-1 text-[13px] text-ink-2">{fit.note}</p>
-      {fit.asked.map((asked) => (
-        <Ask
-          key={asked.key}
-          asked={asked}
-          value={filled[asked.key] ?? ""}
-          parts={components}
-          onSet={(value) => setFilled((before) => ({ ...before, [asked.key]: value }))}
-        />
-      ))}
+      {fit.asked
+        .filter((asked) => isAsked(asked, filled))
+        .map((asked) => (
+          <Ask
+            key={asked.key}
+            asked={asked}
+            value={filled[asked.key] ?? ""}
+            parts={components}
+            onSet={(value) => setFilled((before) => ({ ...before, [asked.key]: value }))}
+          />
+        ))}
       {isForbidden && (
         <p className="flex gap-2 py-1 text-[14px] font-semibold">
           <Mark state="bad" /> Your class does not allow it, as you said on Car.

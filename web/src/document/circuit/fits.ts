@@ -24,7 +24,14 @@ export type Asked =
   | { ask: "typed"; key: string; label: string; first: Record<System, string>; mayBeEmpty?: true }
   | { ask: "choice"; key: string; label: string; choices: readonly (readonly [string, string])[] }
   | { ask: "switch"; key: string; label: string; first: boolean }
-  | { ask: "component"; key: string; label: string; kinds: readonly Kind[] };
+  | {
+      ask: "component";
+      key: string;
+      label: string;
+      kinds: readonly Kind[];
+      /** Asked only where another answer is this one. */
+      only?: readonly [key: string, value: string];
+    };
 
 export interface Fit {
   words: string;
@@ -195,7 +202,7 @@ export const FITS: Record<FitKind, Fit> = {
   },
   drain_turbo: {
     words: "Drain a turbo otherwise",
-    note: "By gravity, or pulled by a scavenge stage where it cannot fall.",
+    note: "By gravity, pulled by a scavenge stage where it cannot fall, or into another turbo's drain. Two on one stage: each falls to where they meet by itself, or has a stage of its own.",
     asked: [
       { ask: "component", key: "turbo", label: "Which", kinds: ["turbo"] },
       {
@@ -205,7 +212,15 @@ export const FITS: Record<FitKind, Fit> = {
         choices: [
           ["gravity", "by gravity"],
           ["scavenged", "by a scavenge stage"],
+          ["joined", "into another's drain"],
         ],
+      },
+      {
+        ask: "component",
+        key: "other",
+        label: "Whose drain",
+        kinds: ["turbo"],
+        only: ["how", "joined"],
       },
       dash(10),
     ],
@@ -263,10 +278,15 @@ export const firstOf = (fit: Fit, system: System, parts: readonly Component[]): 
     fit.asked.map((asked) => [asked.key, firstAnswer(asked, system, parts)] as const),
   );
 
+/** Whether something is asked, as the rest is answered. */
+export const isAsked = (asked: Asked, filled: Filled): boolean =>
+  asked.ask !== "component" || !asked.only || filled[asked.only[0]] === asked.only[1];
+
 /** The act that a form asks for: figures as typed, sizes as numbers, nothing as null. */
 export function actOf(kind: FitKind, fit: Fit, filled: Filled): Act {
-  const given = fit.asked.map(({ ask, key }) => {
-    const value = filled[key] ?? "";
+  const given = fit.asked.map((asked) => {
+    const { ask, key } = asked;
+    const value = isAsked(asked, filled) ? (filled[key] ?? "") : "";
     if (value === "") return [key, null] as const;
     const isNumber = ask === "choice" && typeof value === "string" && /^\d+$/.test(value);
     return [key, isNumber ? Number(value) : value] as const;

@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
+import type { BuildDocument } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
@@ -90,6 +91,15 @@ export function hoursToFill(
   return (litres * 1e3) / Math.max(0.1, breathing.mist_ml_h + carried);
 }
 
+/** How a can is emptied. */
+export function cans({ circuit }: BuildDocument, can: string): string {
+  const out = circuit.runs.find(({ start }) => start.component === can && start.port === "drain");
+  const to = circuit.components.find(({ id }) => id === out?.end.component)?.kind;
+  if (to === "drain_cock") return ", and empty it by its cock";
+  if (to) return "; it drains back by itself, which a check valve and a fall must allow";
+  return "; it has no cock: fit one at its lowest point, or it is taken off to be emptied";
+}
+
 /** Blow-by, the ways out that it has, the crankcase's pressure, what the can catches; the guesses. */
 export function BreathingPage({
   stage,
@@ -104,7 +114,7 @@ export function BreathingPage({
   const { build } = useBuildView();
   const { breathing } = stage;
   const can = build.document.circuit.components.find(({ kind }) => kind === "catch_can") as
-    { name: string; volume_l: number } | undefined;
+    { id: string; name: string; volume_l: number } | undefined;
   const foam = stage.guesses.find(({ key }) => key === "turbo_foam");
   const flow = (value: number): { figure: string; unit: string } => flowAs(units, system, value);
   const blowBy = flow(breathing.blow_by_l_min);
@@ -163,12 +173,18 @@ export function BreathingPage({
         unit="ml"
         note={`a guess: ${low.toFixed(0)} to ${high.toFixed(0)}; a can that is measured tells it`}
       />
+      <Row
+        label="Mist with a baffle in the cover"
+        value={breathing.baffled_ml_h.toFixed(0)}
+        unit="ml"
+        note={`a guess: ${breathing.baffled_band_ml_h.map((ml) => ml.toFixed(0)).join(" to ")} of this mist gets past one; oil pushed out of a covered port is not stopped by it`}
+      />
       {can && (
         <Row
           label={`${can.name}, full after`}
           value={hoursToFill(can.volume_l, stage).toFixed(0)}
           unit="h on the lap"
-          note="by this guess of mist: look at it after every session, and empty it by its cock"
+          note={`by this guess of mist: look at it after every session${cans(build.document, can.id)}`}
         />
       )}
       <h3 className="pt-3 font-figure text-[16px] font-semibold">What nobody measured</h3>

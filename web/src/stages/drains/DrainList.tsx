@@ -5,6 +5,47 @@ import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { nowAt } from "./now";
+import { flowIn } from "./sentence";
+
+/** With whom a drain runs together; nothing where it runs alone. */
+function fallsTo(drain: Drain): string {
+  if (drain.junction) return `falls to ${drain.junction}, which a stage empties`;
+  return drain.shared_with.length > 0 ? `together with ${drain.shared_with.join(", ")}` : "";
+}
+
+/** Drains that need not fall, as each has a stage of its own: what comes of what it sweeps. */
+export function PulledList({ stage }: { stage: DrainsStage }): ReactElement | null {
+  const shown = useSettings();
+  if (stage.pulled.length === 0) return null;
+  return (
+    <section aria-labelledby="pulled-list" className="border-b border-ink px-4 pt-2 pb-3">
+      <h2 id="pulled-list" className="font-figure text-[18px] font-semibold">
+        Pulled by a stage of their own
+      </h2>
+      {stage.pulled.map((each) => {
+        const at = Math.max(0, each.rpm.indexOf(each.share_at_rpm));
+        return (
+          <div key={each.run} className="border-t border-hair py-1.5 text-[14px]">
+            <p className="flex items-start gap-2">
+              <Mark state={each.state} />
+              <span className="min-w-0 flex-1 font-figure text-[15px]">{each.name}</span>
+              <span className="shrink-0 font-figure text-[16px] font-semibold">
+                {(each.share * 100).toFixed(0)}
+                <span className="text-[13px] font-medium"> % of its sweep</span>
+              </span>
+            </p>
+            <p className="text-[13px] text-ink-2">
+              At {each.share_at_rpm.toFixed(0)} rpm, where it is tightest,{" "}
+              {flowIn(shown, each.comes_l_min[at] ?? 0)} come, foam and all, and {each.stage} sweeps{" "}
+              {flowIn(shown, each.sweeps_l_min[at] ?? 0)}. Its line takes{" "}
+              {each.suction_kpa.toFixed(1)} kPa at the most.
+            </p>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
 
 /** All drains, worst first: the head each has and needs where it is worst. */
 export function DrainList({
@@ -37,13 +78,20 @@ export function DrainList({
                 type="button"
                 aria-current={on || undefined}
                 onClick={() => onShow(drain)}
-                className={`flex h-[37px] w-full items-center gap-2 px-4 text-left font-figure focus-visible:outline-offset-[-3px] ${
+                className={`flex min-h-[37px] w-full items-center gap-2 px-4 py-1 text-left font-figure focus-visible:outline-offset-[-3px] ${
                   on ? "bg-ink text-paper" : ""
                 }`}
               >
                 <Mark state={drain.state} onInk={on} />
-                <span className="min-w-0 flex-1 truncate text-[15px]">
-                  {drain.name}, {drain.size}
+                <span className="min-w-0 flex-1 text-[15px] leading-[18px]">
+                  <span className="block truncate">
+                    {drain.name}, {drain.size}
+                  </span>
+                  {fallsTo(drain) && (
+                    <span className={`block text-[13px] ${on ? "" : "text-ink-2"}`}>
+                      {fallsTo(drain)}
+                    </span>
+                  )}
                 </span>
                 <span className="shrink-0 text-[16px] font-semibold">
                   {mm(worst.thereMm)}, {mm(worst.neededMm)}

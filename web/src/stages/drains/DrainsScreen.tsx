@@ -19,7 +19,7 @@ import { nearestIndex } from "../../plots/traces";
 import { DrainHead } from "./DrainHead";
 import { DrainPicture } from "./DrainPicture";
 import { NoDrains } from "./NoDrains";
-import { BackUps, DrainList } from "./DrainList";
+import { BackUps, DrainList, PulledList } from "./DrainList";
 import { DrainRose, type Visited } from "./DrainRose";
 import { DrainStrip } from "./DrainStrip";
 import { drainTable } from "./drainTable";
@@ -184,6 +184,7 @@ function Shown({
                       at.goTo(picked.spare_at_s);
                     }}
                   />
+                  <PulledList stage={stage} />
                   {stage.unplaced.map((each) => (
                     <PlaceDrain key={each.run} drain={each} />
                   ))}

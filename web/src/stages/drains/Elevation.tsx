@@ -207,8 +207,9 @@ function EntryWords({
 }): ReactElement {
   const shown = useSettings();
   const depth = -(drain.points_mm.at(-1)?.[2] ?? 0);
+  const isPulled = drain.junction !== "";
   const rail = `${lengthIn(shown, depth)} ${depth >= 0 ? "under" : "over"} the rail`;
-  const isUnder = now.underMm > 0;
+  const isUnder = !isPulled && now.underMm > 0;
   const isRight = at[0] > width * 0.6;
   return (
     <Words
@@ -224,16 +225,50 @@ function EntryWords({
       paintOrder="stroke"
       anchor={at}
     >
-      Entry, {drain.size}
+      {isPulled ? "Junction" : "Entry"}, {drain.size}
       <tspan
         x={at[0] + (isRight ? -18 : 18)}
         dy="17"
         fontWeight="500"
         fill={isUnder ? "var(--bad)" : "var(--ink-2)"}
       >
-        {rail}, {lengthIn(shown, now.underMm)} {isUnder ? "under oil" : "over the oil"} now
+        {isPulled
+          ? `${rail}, a stage empties it`
+          : `${rail}, ${lengthIn(shown, now.underMm)} ${isUnder ? "under oil" : "over the oil"} now`}
       </tspan>
     </Words>
+  );
+}
+
+/** Where another's oil comes in. */
+function Joins({ drain, at, width }: { drain: Drain; at: Point; width: number }): ReactElement {
+  const isRight = at[0] > width * 0.6;
+  return (
+    <g>
+      <circle
+        cx={at[0]}
+        cy={at[1]}
+        r="7"
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        strokeWidth="1.75"
+      />
+      <Words
+        rank="part"
+        x={at[0] + (isRight ? -16 : 16)}
+        y={at[1] + 5}
+        fontSize="14"
+        fontWeight="600"
+        textAnchor={isRight ? "end" : "start"}
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth="4"
+        paintOrder="stroke"
+        anchor={at}
+      >
+        {drain.shared_with.join(", ")} {drain.shared_with.length > 1 ? "come" : "comes"} in
+      </Words>
+    </g>
   );
 }
 
@@ -316,6 +351,13 @@ export function Elevation({
       >
         {slope}° {litres}
       </Words>
+      {drain.joins_mm && (
+        <Joins
+          drain={drain}
+          at={to.place(seenFrom(drawing, drain.view, drain.joins_mm))}
+          width={width}
+        />
+      )}
       <EntryWords
         drain={drain}
         now={now}

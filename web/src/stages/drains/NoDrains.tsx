@@ -3,6 +3,7 @@ import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
+import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
 import { PlaceDrain } from "./PlaceDrain";
 import type { Tab } from "./tabs";
@@ -18,21 +19,27 @@ export function NoDrains({
   onAssume: (assumed: Assumed) => void;
 }): ReactElement {
   const { forecast } = useBuildView();
-  const [tab, setTab] = useState<Tab>(stage.unplaced.length > 0 ? "drains" : "breathing");
+  const isPulled = stage.pulled.length > 0;
+  const hasDrains = isPulled || stage.unplaced.length > 0;
+  const [tab, setTab] = useState<Tab>(hasDrains ? "drains" : "breathing");
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section className="min-w-0 flex-1 px-6 py-6">
         <h1 className="font-figure text-[22px] font-semibold">
           {stage.unplaced.length > 0
             ? "A drain wants its places first"
-            : "Nothing drains by a line of its own"}
+            : isPulled
+              ? "Every drain has a stage of its own"
+              : "Nothing drains by a line of its own"}
         </h1>
         <p className="max-w-[56ch] py-2">
           {stage.unplaced.length > 0
             ? "Tell where oil leaves what is drained and where the line comes into the pan: three figures each. Then its head over the lap is worked out."
-            : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
+            : isPulled
+              ? "None of them needs to fall. What comes to each stage, foam and all, beside what it sweeps, is listed here; the rules say the rest."
+              : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
         </p>
-        {stage.unplaced.length === 0 && (
+        {!hasDrains && (
           <Button look="main" onClick={() => setTab("numbers")}>
             To the circuit's numbers
           </Button>
@@ -47,12 +54,11 @@ export function NoDrains({
             label: "Drains",
             content: (
               <>
+                <PulledList stage={stage} />
                 {stage.unplaced.map((each) => (
                   <PlaceDrain key={each.run} drain={each} />
                 ))}
-                {stage.unplaced.length === 0 && (
-                  <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>
-                )}
+                {!hasDrains && <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>}
               </>
             ),
           },

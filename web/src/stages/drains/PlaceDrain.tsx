@@ -11,7 +11,7 @@ type Spot = readonly [string, string, string];
 const AHEAD = "ahead of the rail's rear face";
 const LEFT = "left of the crank, minus right";
 
-function Three({
+export function Three({
   legend,
   labels,
   value,
@@ -57,12 +57,17 @@ export function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
   const { system } = useSettings();
   const [outlet, setOutlet] = useState<Spot>(["", "", ""]);
   const [entry, setEntry] = useState<Spot>(["", "", ""]);
+  const [meets, setMeets] = useState<Spot>(["", "", ""]);
   const [fault, setFault] = useState<string | null>(null);
   const unit = system === "metric" ? "mm" : "in";
   const wantsOutlet = drain.wants.some((want) => want.startsWith("where oil leaves"));
   const wantsEntry = drain.wants.some((want) => want.startsWith("where the line"));
+  const wantsMeets = drain.wants.some((want) => want.startsWith("where it meets"));
   const whole = (spot: Spot): boolean => spot.every((each) => each.trim() !== "");
-  const isReady = (!wantsOutlet || whole(outlet)) && (!wantsEntry || whole(entry));
+  const isReady =
+    (!wantsOutlet || whole(outlet)) &&
+    (!wantsEntry || whole(entry)) &&
+    (!wantsMeets || whole(meets));
 
   async function place(): Promise<void> {
     setFault(null);
@@ -73,6 +78,7 @@ export function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
           kind: "tune_drain",
           run: drain.run,
           ...(wantsOutlet ? { outlet_mm: outlet } : {}),
+          ...(wantsMeets ? { meets_mm: meets } : {}),
           ...(wantsEntry ? { entry_mm: entry } : {}),
         } as never,
         system,
@@ -104,6 +110,15 @@ export function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
           value={outlet}
           unit={unit}
           onChange={setOutlet}
+        />
+      )}
+      {wantsMeets && (
+        <Three
+          legend="Where it meets the other's"
+          labels={[AHEAD, LEFT, "over the pan rail"]}
+          value={meets}
+          unit={unit}
+          onChange={setMeets}
         />
       )}
       {wantsEntry && (

@@ -7,6 +7,7 @@ import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
+import { BendsForm } from "./BendsForm";
 import type { Now } from "./elevation";
 import { lengthIn } from "./sentence";
 import { fittedAt, suggestionsFor } from "./suggest";
@@ -126,6 +127,7 @@ export function TryDrain({
           onType={type("seal_height_mm")}
         />
       )}
+      <BendsForm key={drain.run} drain={drain} onTry={(bends) => setChange({ ...change, bends })} />
       <p className="pt-1 text-[13px] text-ink-2">
         {change.entry_mm
           ? "Its entry is tried where the wall is marked."

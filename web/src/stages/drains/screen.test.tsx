@@ -6,9 +6,9 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/drains";
 import type { EditMutation } from "../../document/BuildContext";
 import { CommandProvider } from "../../parts/commands";
-import { DRAINS } from "../../testing/drains";
+import { DRAIN, DRAINS } from "../../testing/drains";
 import { showInBuild, viewOf } from "../../testing/view";
-import { hoursToFill } from "./BreathingPage";
+import { cans, hoursToFill } from "./BreathingPage";
 import { DrainsScreen } from "./DrainsScreen";
 
 const none = { data: undefined, error: null, isFetching: false };
@@ -45,6 +45,21 @@ const TRIAL = {
   highest_mbar: 0.8,
   worst_mm: 12,
   worst_name: "drain of the turbo",
+};
+
+const PULLED = {
+  run: "r20",
+  component: "c14",
+  name: "drain of the turbo",
+  stage: "scavenge stage",
+  foam: 0.4,
+  rpm: [600, 6000],
+  comes_l_min: [0.91, 3.1],
+  sweeps_l_min: [1.2, 12],
+  share: 0.758,
+  share_at_rpm: 600,
+  suction_kpa: 2.1,
+  state: "good" as const,
 };
 
 afterEach(() => {
@@ -120,6 +135,64 @@ describe("the Drains screen", () => {
     );
   });
 
+  it("asks where two lines meet", async () => {
+    const unplaced = [
+      {
+        run: "r31",
+        component: "c20",
+        kind: "turbo" as const,
+        name: "drain of turbo 2",
+        wants: ["where it meets the other's line"],
+      },
+    ];
+    served({ data: { ...DRAINS, drains: [], unplaced } });
+    for (const [at, value] of ["72", "-5.5 in", "30"].entries())
+      await userEvent.type(screen.getAllByRole("textbox")[at] as HTMLElement, value);
+    await userEvent.click(screen.getByRole("button", { name: "Place it" }));
+    expect(mutateAsync).toHaveBeenCalledWith(
+      expect.objectContaining({
+        act: { kind: "tune_drain", run: "r31", meets_mm: ["72", "-5.5 in", "30"] },
+      }),
+    );
+  });
+
+  it("tells of a drain with a stage of its own what it sweeps and what comes", () => {
+    const page = served({ data: { ...DRAINS, drains: [], pulled: [PULLED] } });
+    expect(page.textContent).toContain("Every drain has a stage of its own");
+    expect(page.textContent).toContain("76 % of its sweep");
+    expect(page.textContent).toContain(
+      "At 600 rpm, where it is tightest, 0.9 L/min come, foam and all, and scavenge stage sweeps 1.2 L/min",
+    );
+  });
+
+  it("says with whom a drain runs together, or what it falls to", () => {
+    const together = { ...DRAIN, shared_with: ["drain of turbo 2"], joins_mm: [72, -140, 30] };
+    const page = served({ data: { ...DRAINS, drains: [together as never] } });
+    expect(page.textContent).toContain("together with drain of turbo 2");
+    const falls = served({ data: { ...DRAINS, drains: [{ ...DRAIN, junction: "tee" }] } });
+    expect(falls.textContent).toContain("falls to tee, which a stage empties");
+  });
+
+  it("tries a line's way by its bends", async () => {
+    const page = served({ data: DRAINS }, { ...none, data: TRIAL, isPlaceholderData: false });
+    const tried = vi.mocked(api.useDrainTrial);
+    await userEvent.click(screen.getByText("Its way, straight"));
+    await userEvent.click(screen.getByRole("button", { name: "One more bend" }));
+    const way = screen.getByRole("button", { name: "Try this way" });
+    expect(way.hasAttribute("disabled")).toBe(true);
+    for (const [label, value] of [
+      ["ahead", "72"],
+      ["left", "-6 in"],
+      ["over rail", "90"],
+    ] as const)
+      await userEvent.type(screen.getByRole("textbox", { name: label }), value);
+    await userEvent.click(way);
+    const bends = [{ at_mm: ["72", "-6 in", "90"], radius_mm: null }];
+    expect(tried.mock.lastCall?.[1]).toEqual({ run: "r20", bends });
+    await userEvent.click(screen.getByRole("button", { name: "Take bend 1 out" }));
+    expect(page.textContent).toContain("Its way, straight");
+  });
+
   it("leads to the circuit where nothing drains by a line", () => {
     const page = served({ data: { ...DRAINS, drains: [] } });
     expect(page.textContent).toContain("Nothing drains by a line of its own");
@@ -153,6 +226,19 @@ describe("the Drains screen", () => {
     await userEvent.click(screen.getByRole("tab", { name: "Rules" }));
     expect(page.textContent).toContain("common practice, no published source");
     expect(page.textContent).toContain("40 (30 to 50) %");
+  });
+
+  it("says how a can is emptied", () => {
+    const can = { id: "c9", kind: "catch_can" };
+    const out = { start: { component: "c9", port: "drain" }, end: { component: "c10" } };
+    const said = (kind?: string): string =>
+      cans(
+        { circuit: { components: [can, { id: "c10", kind }], runs: kind ? [out] : [] } } as never,
+        "c9",
+      );
+    expect(said("drain_cock")).toContain("by its cock");
+    expect(said("pan_region")).toContain("drains back by itself");
+    expect(said()).toContain("fit one at its lowest point");
   });
 
   it("tells how long a can lasts: mist, and what covered ports push into it", () => {
