@@ -139,7 +139,7 @@ class TestTheDemosTurbo:
         assert len(drain.fill) == len(told.breathing.case_mbar) == count
         assert told.verdict.sentence.startswith("The drain of the turbo backs up twice, worst in")
         entries = [mark for mark in told.wall.marks if mark.kind == "entry"]
-        assert [mark.run for mark in entries] == [RUN]
+        assert [mark.runs for mark in entries] == [[RUN]]
         at = int(np.argmin(np.abs(np.array(told.wall.along_mm) - entries[0].along_mm)))
         assert told.wall.sides[at] == "rear"  # the engine stands across: its right is the rear
 

@@ -16,11 +16,12 @@ from bilge_core.tell.numbers import mm
 
 
 class WallMarkOut(BaseModel):
-    """Something on the unrolled wall: how far round, and its height over the rail [mm]."""
+    """Something on the unrolled wall: how far round, and its height over the rail [mm]; an entry's
+    runs are the first ones of the drains that come in there."""
 
     kind: Literal["entry", "boss", "bolt"]
     name: str
-    run: str
+    runs: list[str]
     along_mm: float
     height_mm: float
     across_mm: float
@@ -43,23 +44,26 @@ class WallOut(BaseModel):
 
 def _marks(build: Build, wall: Wall, forecast: DrainsForecast) -> list[WallMarkOut]:
     found = []
-    by_boss = {each.drain.boss: each.drain for each in forecast.forecasts if each.drain.boss}
+    by_boss: dict[str, list[str]] = {}
+    for each in forecast.forecasts:
+        if each.drain.boss:
+            by_boss.setdefault(each.drain.boss, []).append(each.drain.run)
     for boss in build.pan.bosses:
         place = np.array([boss.x_mm, boss.y_mm, -boss.depth_mm]) * 1e-3
-        drain = by_boss.get(boss.id)
+        runs = by_boss.get(boss.id, [])
         found.append(
             WallMarkOut(
-                kind="entry" if drain else "boss", name=boss.name, run=drain.run if drain else "",
+                kind="entry" if runs else "boss", name=boss.name, runs=runs,
                 along_mm=mm(place_on_wall(wall, place), 0), height_mm=-boss.depth_mm,
                 across_mm=boss.bore_mm,
             )
         )  # fmt: skip
     for each in forecast.forecasts:
-        if not each.drain.boss:
+        if not (each.drain.boss or each.drain.junction):
             entry = each.drain.line.entry
             found.append(
                 WallMarkOut(
-                    kind="entry", name=each.drain.name, run=each.drain.run,
+                    kind="entry", name=each.drain.name, runs=[each.drain.run],
                     along_mm=mm(place_on_wall(wall, entry), 0), height_mm=mm(entry[2], 0),
                     across_mm=mm(each.drain.line.falls.bores[-1], 1),
                 )
@@ -68,7 +72,7 @@ def _marks(build: Build, wall: Wall, forecast: DrainsForecast) -> list[WallMarkO
         place = np.array([bolt.x_mm, bolt.y_mm, 0.0]) * 1e-3
         found.append(
             WallMarkOut(
-                kind="bolt", name="", run="", along_mm=mm(place_on_wall(wall, place), 0),
+                kind="bolt", name="", runs=[], along_mm=mm(place_on_wall(wall, place), 0),
                 height_mm=0.0, across_mm=bolt.diameter_mm,
             )
         )  # fmt: skip

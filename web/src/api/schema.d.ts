@@ -8171,7 +8171,8 @@ export interface components {
         };
         /**
          * WallMarkOut
-         * @description Something on the unrolled wall: how far round, and its height over the rail [mm].
+         * @description Something on the unrolled wall: how far round, and its height over the rail [mm]; an entry's
+         *     runs are the first ones of the drains that come in there.
          */
         WallMarkOut: {
             /** Across Mm */
@@ -8187,8 +8188,8 @@ export interface components {
             kind: "entry" | "boss" | "bolt";
             /** Name */
             name: string;
-            /** Run */
-            run: string;
+            /** Runs */
+            runs: string[];
         };
         /**
          * WallOut

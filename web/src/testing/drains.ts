@@ -118,12 +118,12 @@ export const WALL: Wall = {
     {
       kind: "entry",
       name: "drain of the turbo",
-      run: "r20",
+      runs: ["r20"],
       along_mm: 150,
       height_mm: -10,
       across_mm: 16,
     },
-    { kind: "bolt", name: "", run: "", along_mm: 60, height_mm: 0, across_mm: 8 },
+    { kind: "bolt", name: "", runs: [], along_mm: 60, height_mm: 0, across_mm: 8 },
   ],
   wanted_mm: 10,
 };

@@ -67,7 +67,7 @@ export function BendsForm({
         radius of its middle; none, an elbow. In {unit}.
       </p>
       {rows.map((row, at) => (
-        <fieldset key={at} className="flex items-end gap-1 py-1">
+        <fieldset key={at} className="relative flex items-end gap-1 py-1">
           <legend className="sr-only">Bend {at + 1}</legend>
           {LABELS.map((label, column) => (
             <label key={label} className="min-w-0 flex-1 text-[12px] text-ink-2">

@@ -31,6 +31,7 @@ export function DrainPicture({
   const shown = useSettings();
   const [box, { width, height }] = useSize();
   const drawn = useRef<HTMLDivElement>(null);
+  const isPulled = drain.junction !== ""; // to a junction: no hole in the pan is its own
   const drawing = (forecast.shown ?? forecast.settled.data)?.drawing;
   const litres = volumeAs(shown.units, shown.system, stage.in_pan_l);
   const entry = tried.change.entry_mm as readonly [number, number, number] | null | undefined;
@@ -43,26 +44,28 @@ export function DrainPicture({
             drain={drain}
             now={now}
             width={width}
-            height={Math.max(LEAST, height - WALL - 34)}
+            height={Math.max(LEAST, isPulled ? height : height - WALL - 34)}
             litres={`${litres.figure} ${litres.unit}`}
             words={`${drain.name}: ${lengthIn(shown, now.thereMm)} of head there is, ${lengthIn(shown, now.neededMm)} needed`}
           />
-          <div className="px-6">
-            <p className="font-figure text-[14px]">
-              <b className="font-semibold">The wall, unrolled</b>{" "}
-              <span className="text-ink-2">
-                walking round it outside; at every place the worst of the lap; tap to try an entry
-              </span>
-            </p>
-            <WallUnrolled
-              wall={stage.wall}
-              run={drain.run}
-              tried={entry ?? null}
-              width={width - 48}
-              height={WALL}
-              onTry={(entry_mm) => tried.setChange({ ...tried.change, entry_mm })}
-            />
-          </div>
+          {!isPulled && (
+            <div className="px-6">
+              <p className="font-figure text-[14px]">
+                <b className="font-semibold">The wall, unrolled</b>{" "}
+                <span className="text-ink-2">
+                  walking round it outside; at every place the worst of the lap; tap to try an entry
+                </span>
+              </p>
+              <WallUnrolled
+                wall={stage.wall}
+                run={drain.run}
+                tried={entry ?? null}
+                width={width - 48}
+                height={WALL}
+                onTry={(entry_mm) => tried.setChange({ ...tried.change, entry_mm })}
+              />
+            </div>
+          )}
         </div>
       )}
       <div className="absolute top-0 right-4">

@@ -26,7 +26,7 @@ import { drainTable } from "./drainTable";
 import { spare } from "./elevation";
 import { nowAt, nowUnder } from "./now";
 import { otherPages } from "./otherPages";
-import { PlaceDrain } from "./PlaceDrain";
+import { PlaceDrains } from "./PlaceDrain";
 import type { Tab } from "./tabs";
 import { TryDrain } from "./TryDrain";
 import { useDrainsCommands } from "./useDrainsCommands";
@@ -185,9 +185,7 @@ function Shown({
                     }}
                   />
                   <PulledList stage={stage} />
-                  {stage.unplaced.map((each) => (
-                    <PlaceDrain key={each.run} drain={each} />
-                  ))}
+                  <PlaceDrains drains={stage.unplaced} />
                   <BackUps drain={drain} time={at.time} onTime={at.goTo} />
                   <TryDrain
                     drain={drain}

@@ -122,7 +122,13 @@ function Housing({ drain, now, to }: { drain: Drain; now: Now; to: Placing }): R
   const held = Math.min(Math.max(0, ((now.heldMl ?? 0) / drain.room_cm2) * 10 * scale), high * 1.2);
   return (
     <g data-housing>
-      <path d={pathOf(body)} fill="var(--panel)" stroke="var(--ink)" strokeWidth="1.75" />
+      <path
+        d={pathOf(body)}
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        strokeWidth="1.75"
+        data-keep-free
+      />
       <path d={hatchPath([body], 5, 1)} stroke="var(--metal-ink)" strokeWidth="0.8" />
       <rect
         x={x - wide * 0.62}
@@ -252,6 +258,7 @@ function Joins({ drain, at, width }: { drain: Drain; at: Point; width: number })
         fill="var(--panel)"
         stroke="var(--ink)"
         strokeWidth="1.75"
+        data-keep-free
       />
       <Words
         rank="part"
@@ -309,6 +316,7 @@ export function Elevation({
   const outlet = seenFrom(drawing, drain.view, drain.points_mm[0] ?? [0, 0, 0]);
   const seal = to.place(seenFrom(drawing, drain.view, drain.seal_mm));
   const cells = cellsOf(drawing, drain, now);
+  const isCut = drain.section.inside_mm.length > 0; // beside the pan there is nothing to cut
   const floor = Math.min(...drain.section.inside_mm.flat().map(([, v]) => v));
   const left = Math.max(...drain.section.inside_mm.flat().map(([u]) => u));
   const slope = Math.round((Math.acos(Math.min(1, Math.abs(now.up[2]))) * 180) / Math.PI);
@@ -334,23 +342,27 @@ export function Elevation({
         height={height}
         isNarrow={narrow}
       />
-      <Dimension
-        a={at([left, 0])}
-        b={at([left, floor])}
-        offset={-22}
-        text={lengthAs(units, system, -floor).figure}
-      />
-      <Words
-        rank="part"
-        x={middle[0]}
-        y={middle[1] - 16}
-        fontSize="16"
-        fontWeight="600"
-        textAnchor="middle"
-        fill="var(--on-oil)"
-      >
-        {slope}° {litres}
-      </Words>
+      {isCut && (
+        <Dimension
+          a={at([left, 0])}
+          b={at([left, floor])}
+          offset={-22}
+          text={lengthAs(units, system, -floor).figure}
+        />
+      )}
+      {isCut && (
+        <Words
+          rank="part"
+          x={middle[0]}
+          y={middle[1] - 16}
+          fontSize="16"
+          fontWeight="600"
+          textAnchor="middle"
+          fill="var(--on-oil)"
+        >
+          {slope}° {litres}
+        </Words>
+      )}
       {drain.joins_mm && (
         <Joins
           drain={drain}
@@ -377,7 +389,7 @@ export function Elevation({
         {drain.view === "side" ? "Side elevation" : "Elevation along the engine"}
         {!narrow && (
           <tspan dx="10" fontWeight="500" fill="var(--ink-2)">
-            cut at the entry
+            {drain.junction ? "to where its stage pulls" : "cut at the entry"}
           </tspan>
         )}
       </Words>

@@ -7,6 +7,7 @@ import { lengthAs } from "../../parts/units";
 import { spare, type Now } from "./elevation";
 import { lengthIn } from "./sentence";
 
+const HALO = { stroke: "var(--paper)", strokeWidth: "4", paintOrder: "stroke" } as const;
 const LEAST = 10; // [px] over the sheet's edge that a head is drawn to at most
 
 /**
@@ -41,7 +42,13 @@ export function HeadBracket({
   const toFlow = now.neededMm - now.pushMm;
   const figure = (mm: number): string => lengthAs(units, system, mm).figure;
   const line = (y: number, from: number, to: number, ink: string, dash?: string): ReactElement => (
-    <path d={`M${from} ${y}H${to}`} stroke={ink} strokeWidth="1.25" strokeDasharray={dash} />
+    <path
+      d={`M${from} ${y}H${to}`}
+      stroke={ink}
+      strokeWidth="1.25"
+      strokeDasharray={dash}
+      data-keep-free
+    />
   );
   const wide = isNarrow ? 26 : 44;
   return (
@@ -58,6 +65,7 @@ export function HeadBracket({
       />
       <Words
         rank="part"
+        {...HALO}
         x={x - 6}
         y={base + 18}
         fontSize="14"
@@ -69,6 +77,7 @@ export function HeadBracket({
       </Words>
       <Words
         rank="part"
+        {...HALO}
         x={x + wide + 6}
         y={needed - 8}
         fontSize="14"
@@ -80,6 +89,7 @@ export function HeadBracket({
       </Words>
       <Words
         rank="part"
+        {...HALO}
         x={x + wide + 18}
         y={(there + base) / 2 - 6}
         fontSize="14"

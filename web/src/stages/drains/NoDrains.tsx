@@ -5,7 +5,7 @@ import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
-import { PlaceDrain } from "./PlaceDrain";
+import { PlaceDrains } from "./PlaceDrain";
 import type { Tab } from "./tabs";
 
 /** Nothing that can be drawn yet: what to do first, and the breathing that every engine has. */
@@ -55,9 +55,7 @@ export function NoDrains({
             content: (
               <>
                 <PulledList stage={stage} />
-                {stage.unplaced.map((each) => (
-                  <PlaceDrain key={each.run} drain={each} />
-                ))}
+                <PlaceDrains drains={stage.unplaced} />
                 {!hasDrains && <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>}
               </>
             ),

@@ -11,7 +11,7 @@ type Spot = readonly [string, string, string];
 const AHEAD = "ahead of the rail's rear face";
 const LEFT = "left of the crank, minus right";
 
-export function Three({
+function Three({
   legend,
   labels,
   value,
@@ -51,8 +51,23 @@ export function Three({
   );
 }
 
+const MEETS = "where it meets";
+
+/** What every drain that cannot be judged yet wants told; where two meet is asked once. */
+export function PlaceDrains({ drains }: { drains: readonly Unplaced[] }): ReactElement {
+  const asks = drains.findIndex(({ wants }) => wants.some((want) => want.startsWith(MEETS)));
+  return (
+    <>
+      {drains.map((each, at) => {
+        const wants = each.wants.filter((want) => at === asks || !want.startsWith(MEETS));
+        return wants.length === 0 ? null : <PlaceDrain key={each.run} drain={{ ...each, wants }} />;
+      })}
+    </>
+  );
+}
+
 /** Where a drain leaves what it drains and where it comes in: told once, then it can be judged. */
-export function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
+function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
   const { edit } = useBuildView();
   const { system } = useSettings();
   const [outlet, setOutlet] = useState<Spot>(["", "", ""]);
@@ -62,7 +77,7 @@ export function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
   const unit = system === "metric" ? "mm" : "in";
   const wantsOutlet = drain.wants.some((want) => want.startsWith("where oil leaves"));
   const wantsEntry = drain.wants.some((want) => want.startsWith("where the line"));
-  const wantsMeets = drain.wants.some((want) => want.startsWith("where it meets"));
+  const wantsMeets = drain.wants.some((want) => want.startsWith(MEETS));
   const whole = (spot: Spot): boolean => spot.every((each) => each.trim() !== "");
   const isReady =
     (!wantsOutlet || whole(outlet)) &&

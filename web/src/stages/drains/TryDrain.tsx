@@ -129,9 +129,11 @@ export function TryDrain({
       )}
       <BendsForm key={drain.run} drain={drain} onTry={(bends) => setChange({ ...change, bends })} />
       <p className="pt-1 text-[13px] text-ink-2">
-        {change.entry_mm
-          ? "Its entry is tried where the wall is marked."
-          : "Tap the wall to try another entry."}
+        {drain.junction
+          ? `It falls to ${drain.junction}, not to the pan.`
+          : change.entry_mm
+            ? "Its entry is tried where the wall is marked."
+            : "Tap the wall to try another entry."}
       </p>
       <Does tried={tried} />
       {tried.error && (

@@ -120,7 +120,7 @@ function Marks({ wall, x, y, run }: Scaled & { run: string }): ReactElement {
       {wall.marks.map((mark, index) => {
         const [u, v] = [x(mark.along_mm), y(mark.height_mm)];
         const r = Math.max(3, (x(mark.across_mm) - x(0)) / 2);
-        const isMine = mark.kind === "entry" && mark.run === run;
+        const isMine = mark.kind === "entry" && mark.runs.includes(run);
         return (
           <circle
             key={index}
@@ -131,6 +131,7 @@ function Marks({ wall, x, y, run }: Scaled & { run: string }): ReactElement {
             stroke={isMine ? "var(--ink)" : "var(--ink-2)"}
             strokeWidth={isMine ? 2.5 : 1}
             data-mark={mark.kind}
+            data-keep-free={isMine || undefined}
           />
         );
       })}
@@ -139,16 +140,16 @@ function Marks({ wall, x, y, run }: Scaled & { run: string }): ReactElement {
         .map((mark, index) => (
           <Words
             key={index}
-            rank={mark.run === run && run !== "" ? "gap" : "name"}
-            mayGo={mark.run !== run || run === ""}
-            x={x(mark.along_mm) + 10}
+            rank={mark.runs.includes(run) ? "gap" : "name"}
+            mayGo={!mark.runs.includes(run)}
+            x={x(mark.along_mm) + 13}
             y={y(mark.height_mm) + 4}
             fontSize="13"
-            fontWeight={mark.run === run ? "600" : "500"}
+            fontWeight={mark.runs.includes(run) ? "600" : "500"}
             fill="var(--ink)"
             anchor={[x(mark.along_mm), y(mark.height_mm)]}
           >
-            {mark.run === run && run !== "" ? "entry" : mark.name}
+            {mark.runs.includes(run) ? "entry" : mark.name}
           </Words>
         ))}
     </g>
@@ -181,7 +182,7 @@ export function WallUnrolled({
   const shown = useSettings();
   const to = useMemo(() => scaled(wall, width, height - FLOOR), [wall, width, height]);
   const { x, y, high } = to;
-  const mine = wall.marks.find((mark) => mark.run === run && mark.kind === "entry");
+  const mine = wall.marks.find((mark) => mark.runs.includes(run) && mark.kind === "entry");
   const spot = tried
     ? placeAt(wall, nearestAlong(wall, tried), -tried[2])
     : mine
