@@ -149,7 +149,7 @@ class TestLaidOut:
         bare = read_act({"kind": "feed_turbo"}).done(SANDPIPER).build
         (unplaced,) = drains_of(bare).unplaced
         assert unplaced.wants == (
-            "where oil leaves turbo 2", "where the line comes into the pan",
+            "where oil leaves turbo 2", "where the line comes in",
         )  # fmt: skip
         placed = read_act(
             {"kind": "tune_drain", "run": unplaced.run, "outlet_mm": [200, -180, 120],

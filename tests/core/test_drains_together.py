@@ -265,3 +265,39 @@ class TestBends:
     def test_what_meets_nothing(self) -> None:
         with pytest.raises(InvalidInput, match="goes on alone"):
             read_act({"kind": "tune_drain", "run": RUN, "meets_mm": [0, 0, 0]}).done(SANDPIPER)
+
+
+class TestIntoTheBlock:
+    def test_it_is_asked_where_it_comes_in_and_then_told(self) -> None:
+        build = act(SANDPIPER, kind="drain_turbo", turbo=turbo_of(SANDPIPER), how="block", dash=12)
+        (unplaced,) = drains_of(build).unplaced
+        assert unplaced.wants == ("where the line comes in",)
+        build = tuned(build, unplaced.run, entry_mm=[72, -100, -30])
+        (drain,) = drains_of(build).placed
+        assert drain.boss == "" and drain.line.entry.tolist() == pytest.approx([0.072, -0.1, 0.03])
+        higher = tuned(build, unplaced.run, entry_mm=[72, -100, -60])
+        assert drains_of(higher).placed[0].line.entry[2] == pytest.approx(0.06)
+        # over the rail no oil of the lap reaches it: what is left is what the line takes
+        assert (
+            over(higher).forecasts[0].over.under.max()
+            < over(SANDPIPER).forecasts[0].over.under.max()
+        )
+
+    def test_a_bend_stays_when_its_entry_moves(self) -> None:
+        build = act(SANDPIPER, kind="drain_turbo", turbo=turbo_of(SANDPIPER), how="block")
+        (unplaced,) = drains_of(build).unplaced
+        build = tuned(build, unplaced.run, entry_mm=[72, -100, -30])
+        build = tuned(build, unplaced.run, bends=[{"at_mm": [90, -190, 90], "radius_mm": 40}])
+        build = tuned(build, unplaced.run, entry_mm=[80, -100, -30])
+        run = next(r for r in build.circuit.runs if r.id == unplaced.run)
+        assert [p.at_mm[0] for p in run.route] == [96, 90, 80]
+
+    def test_without_its_outlet_it_has_no_entry(self) -> None:
+        build = act(SANDPIPER, kind="feed_turbo")
+        second = turbo_of(build, 1)
+        build = act(build, kind="drain_turbo", turbo=second, how="block")
+        run = next(r.id for r in build.circuit.runs if r.start.component == second)
+        with pytest.raises(InvalidInput, match="where oil leaves first"):
+            tuned(build, run, entry_mm=[72, -100, -30])
+        both = tuned(build, run, entry_mm=[72, -100, -30], outlet_mm=[200, -190, 130])
+        assert len(drains_of(both).placed) == 2

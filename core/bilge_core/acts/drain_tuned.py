@@ -108,10 +108,15 @@ class TuneDrain(Act):
 
     def _enter(self, circuit: Plumbing, last: Document, name: str) -> str:
         assert self.entry_mm is not None
-        pan = circuit.component(last["end"]["component"])
-        if pan["kind"] != "pan_region":
-            raise refused("entry_mm", "needs a drain that ends in the pan")
         x, y, depth = self.entry_mm
+        side = "under" if depth >= 0 else "over"
+        words = f"enters {x:g} ahead, {y:g} left, {abs(depth):g} {side} the rail"
+        into = circuit.component(last["end"]["component"])
+        if into["kind"] == "crankcase":
+            self._into_block(circuit, last)
+            return words
+        if into["kind"] != "pan_region":
+            raise refused("entry_mm", "needs a drain that ends in the pan or the block")
         bosses: list[Document] = circuit.document["pan"]["bosses"]
         boss = next((each for each in bosses if each["id"] == last["end"]["port"]), None)
         here = {"x_mm": x, "y_mm": y, "depth_mm": depth}
@@ -126,8 +131,18 @@ class TuneDrain(Act):
             last["end"]["port"] = _BOSS
         if len(last["route"]) > 1:
             last["route"][-1] = {"at_mm": (x, y, -depth)}
-        side = "under" if depth >= 0 else "over"
-        return f"enters {x:g} ahead, {y:g} left, {abs(depth):g} {side} the rail"
+        return words
+
+    def _into_block(self, circuit: Plumbing, last: Document) -> None:
+        """The block has no bosses of its own: its line's route says where it comes in."""
+        assert self.entry_mm is not None
+        x, y, depth = self.entry_mm
+        outlet, _ = places_of(circuit.done("").build, last["id"])
+        if outlet is None:
+            raise refused("entry_mm", "needs the place where oil leaves first")
+        begins = {"at_mm": [round(each * 1e3, 1) for each in outlet.tolist()]}
+        last["route"] = [begins, *last["route"][1:-1], {"at_mm": (x, y, -depth)}]
+        _told_by_route(last)
 
     def _meet(self, circuit: Plumbing, first: Document) -> str:
         assert self.meets_mm is not None

@@ -46,11 +46,15 @@ class FeedTurbo(Act):
 
 
 class DrainTurbo(Act):
-    """Another drain for a turbocharger: by gravity, pulled by a stage, or into another's drain."""
+    """Another drain for a turbocharger: by gravity, pulled by a stage, or into another's drain.
+
+    Common practice, no published source: into the pan over its running oil, or into the block,
+    where a blanked drain passage or a pad over the rail is.
+    """
 
     kind: Literal["drain_turbo"]
     turbo: str = Field(description="by its id")
-    how: Literal["gravity", "scavenged", "joined"]
+    how: Literal["gravity", "block", "scavenged", "joined"]
     other: str | None = Field(
         default=None, description="joined: the turbo whose drain it comes into, by its id"
     )
@@ -74,6 +78,10 @@ class DrainTurbo(Act):
         name, pan = f"drain of the {turbo['name']}", circuit.only("pan_region")
         if self.how == "joined":
             return self._joined(circuit, turbo, name)
+        if self.how == "block":
+            end = (circuit.only("crankcase"), "oil_in")
+            circuit.join(name, "drain", (turbo, "drain"), end, hose(self.dash))
+            return circuit.done(f"{turbo['name']} drained into the block by gravity")
         if self.how == "gravity":
             end = (pan, self._boss(circuit, turbo) if self.boss_mm else "returns")
             circuit.join(name, "drain", (turbo, "drain"), end, hose(self.dash))

@@ -255,7 +255,7 @@ def _wants(build: Build, component: Component, way: Way, ends: _Ends) -> tuple[s
         if starts_to_share and _meets(build, run, onward) is None:
             wants.append(_MEETS)
     if ends.entry is None:
-        wants.append(_MEETS if way.junction else "where the line comes into the pan")
+        wants.append(_MEETS if way.junction else "where the line comes in")
     return tuple(wants)
 
 

@@ -34,7 +34,7 @@ def _run_of(build: Build) -> OfRun | None:
     if build.lap is None or build.current is None:
         return None
     run = finished_of(build, felt_in(build.current, build.lap))
-    return None if run is None or run.result_id is None else of_run(run)
+    return None if run is None else of_run(run)
 
 
 def _tried(assumed: AssumedIn) -> Tried:

@@ -3227,6 +3227,9 @@ export interface components {
         /**
          * DrainTurbo
          * @description Another drain for a turbocharger: by gravity, pulled by a stage, or into another's drain.
+         *
+         *     Common practice, no published source: into the pan over its running oil, or into the block,
+         *     where a blanked drain passage or a pad over the rail is.
          */
         DrainTurbo: {
             /**
@@ -3259,7 +3262,7 @@ export interface components {
              * How
              * @enum {string}
              */
-            how: "gravity" | "scavenged" | "joined";
+            how: "gravity" | "block" | "scavenged" | "joined";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

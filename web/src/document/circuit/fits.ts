@@ -202,7 +202,7 @@ export const FITS: Record<FitKind, Fit> = {
   },
   drain_turbo: {
     words: "Drain a turbo otherwise",
-    note: "By gravity, pulled by a scavenge stage where it cannot fall, or into another turbo's drain. Two on one stage: each falls to where they meet by itself, or has a stage of its own.",
+    note: "By gravity into pan or block, pulled by a scavenge stage where it cannot fall, or into another turbo's drain. Two on one stage: each falls to where they meet by itself, or has a stage of its own.",
     asked: [
       { ask: "component", key: "turbo", label: "Which", kinds: ["turbo"] },
       {
@@ -210,7 +210,8 @@ export const FITS: Record<FitKind, Fit> = {
         key: "how",
         label: "Drained",
         choices: [
-          ["gravity", "by gravity"],
+          ["gravity", "by gravity into the pan"],
+          ["block", "by gravity into the block"],
           ["scavenged", "by a scavenge stage"],
           ["joined", "into another's drain"],
         ],

@@ -34,7 +34,7 @@ export function NoDrains({
         </h1>
         <p className="max-w-[56ch] py-2">
           {stage.unplaced.length > 0
-            ? "Tell where oil leaves what is drained and where the line comes into the pan: three figures each. Then its head over the lap is worked out."
+            ? "Tell where oil leaves what is drained and where the line comes in: three figures each. Then its head over the lap is worked out."
             : isPulled
               ? "None of them needs to fall. What comes to each stage, foam and all, beside what it sweeps, is listed here; the rules say the rest."
               : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}

@@ -113,7 +113,7 @@ describe("the Drains screen", () => {
         component: "c14",
         kind: "turbo" as const,
         name: "drain of the turbo",
-        wants: ["where oil leaves turbo", "where the line comes into the pan"],
+        wants: ["where oil leaves turbo", "where the line comes in"],
       },
     ];
     const page = served({ data: { ...DRAINS, drains: [], unplaced } });
