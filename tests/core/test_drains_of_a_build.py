@@ -11,6 +11,7 @@ from bilge_core.acts.registry import read_act
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.checks.drains import check_drains, least_fall
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.joining import Restrictor
 from bilge_core.document.read import read_build
 from bilge_core.drains.feeds import feeds_of
 from bilge_core.drains.laid import drains_of
@@ -254,14 +255,16 @@ class TestTheAct:
             read_act({"kind": "tune_drain", "run": RUN, **figures}).done(SANDPIPER)
         assert error.value.problems[0].field.startswith(field)
 
-    def test_no_restrictor_to_set(self) -> None:
+    def test_a_feed_without_a_restrictor_gets_one(self) -> None:
         def bare(document: Raw) -> None:
             hole = part(document, "restrictor")
             hole["kind"] = "sender_tee"
             del hole["bore_mm"]
 
-        with pytest.raises(InvalidInput, match="needs a restrictor"):
-            tuned(changed(SANDPIPER, bare), restrictor_mm=2)
+        fitted = tuned(changed(SANDPIPER, bare), restrictor_mm=2)
+        assert [each.bore_mm for each in fitted.circuit.of_kind(Restrictor)] == [2]
+        feeds = [feeds_of(each, drains_of(each))[RUN].most for each in (SANDPIPER, fitted)]
+        assert feeds[0] < feeds[1]  # 1.5 mm before
 
 
 class TestTheVerdict:

@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, Typed
-from bilge_core.acts.plumbing import Plumbing, refused
+from bilge_core.acts.plumbing import OPEN, Plumbing, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.falling import drain_runs
 from bilge_core.document.circuit.run import Dash
@@ -185,10 +185,15 @@ class TuneDrain(Act):
 
     def _restrict(self, circuit: Plumbing, drained: Document) -> str:
         run = circuit.run_into(drained, "feed")
-        before = None if run is None else circuit.component(run["start"]["component"])
-        if before is None or before["kind"] != "restrictor":
-            raise refused("restrictor_mm", "needs a restrictor in the feed; there is none")
-        before["bore_mm"] = self.restrictor_mm
+        if run is None:
+            raise refused("restrictor_mm", "needs a feed to be in; there is none")
+        before = circuit.component(run["start"]["component"])
+        if before["kind"] == "restrictor":
+            before["bore_mm"] = self.restrictor_mm
+        else:
+            name = f"{drained['name']}'s restrictor"
+            hole = circuit.add("restrictor", name, bore_mm=self.restrictor_mm)
+            circuit.insert(run, (hole, "a"), (hole, "b"), f"restrictor to {drained['name']}", OPEN)
         return f"restrictor {self.said('restrictor_mm')}"
 
     def _open(self, circuit: Plumbing) -> str:

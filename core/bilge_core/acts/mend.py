@@ -10,6 +10,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, at, build_with, place_of
+from bilge_core.acts.mend_drains import DRAIN_MENDS, DrainMend
 from bilge_core.document.build import Build
 from bilge_core.document.plates import VerticalPlate
 from bilge_core.errors import InvalidInput, Problem
@@ -55,7 +56,7 @@ class CarryToWall(Act):
         return Done(carried, f"plate {plate.name} carried to the wall")
 
 
-Mend = Annotated[TurnGate | CarryToWall, Field(discriminator="kind")]
+Mend = Annotated[TurnGate | CarryToWall | DrainMend, Field(discriminator="kind")]
 """What a check can offer."""
 
 
@@ -93,6 +94,8 @@ def mend_of(build: Build, check: Check) -> Mend | None:
     """
     if check.fix is None:
         return None
+    if check.fix in DRAIN_MENDS:
+        return DRAIN_MENDS[check.fix](build, check)
     steps: list[Any] = [int(step) if step.isdigit() else step for step in check.field.split(".")]
     part = at(build.model_dump(), steps[:-1])["id"]
     if check.fix == "turn_gate":

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import numpy as np
 
+from bilge_core.checks.fitted import near_bolt
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.engine_side import Turbo
 from bilge_core.document.circuit.feeding import Filter, RemoteFilter
 from bilge_core.document.circuit.joining import Restrictor
 from bilge_core.document.circuit.pumps import ScavengeStage
-from bilge_core.drains.laid import Drain, Unplaced
+from bilge_core.drains.laid import Drain, Unplaced, place_of_boss
 from bilge_core.drains.pulled import swept
 from bilge_core.drains.standing import Load, capacity
 from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
@@ -20,7 +21,7 @@ from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity, up_from
 from bilge_core.physics.turns import rpm_of_speed
-from bilge_core.rules import Check, drains
+from bilge_core.rules import Check, bosses, drains
 from bilge_core.settled import settle
 
 
@@ -79,9 +80,27 @@ def _of_drain(build: Build, told: DrainForecast, up: Array, level: float) -> lis
     if drain.kind == "turbo" and drain.how == "gravity":
         narrowest = min(piece.bore for piece in drain.line.pieces)
         found.append(drains.check_bore(drain.name, narrowest, field))
-    boss = next((b for b in build.pan.bosses if b.id == drain.boss), None)
-    if boss is not None and boss.kind == "level_sensor":
-        found.append(drains.check_sensor_boss(drain.name, boss.name, field))
+    return found
+
+
+def _entries(build: Build, forecast: DrainsForecast, up: Array, level: float) -> list[Check | None]:
+    """Of each boss that a drain comes in by: its kind, its height over the oil, how it is made."""
+    found: list[Check | None] = []
+    step = float(forecast.log.time[1] - forecast.log.time[0])
+    for index, boss in enumerate(build.pan.bosses):
+        told = next((each for each in forecast.forecasts if each.drain.boss == boss.id), None)
+        if told is None:
+            continue
+        field = f"pan.bosses.{index}"
+        if boss.kind == "level_sensor":
+            at = _field(build, told.drain.run)
+            found.append(drains.check_sensor_boss(told.drain.name, boss.name, at))
+        height = float(place_of_boss(boss) @ up) - level - 0.5e-3 * boss.bore_mm
+        under = float((told.over.under > 0.0).sum()) * step
+        found.append(bosses.check_drain(boss.name, height, under, field))
+        if boss.fixing == "tapped":
+            found.append(bosses.tapped(boss.name, f"{field}.fixing"))
+        found.append(near_bolt(build, boss, field))
     return found
 
 
@@ -119,10 +138,10 @@ def _sweep(name: str, share: Array, speed: Array, field: str) -> Check:
 
 def _of_pulled(build: Build, told: PulledForecast) -> list[Check | None]:
     pulled = told.pulled
-    field = _field(build, pulled.run)
+    at = next(at for at, c in enumerate(build.circuit.components) if c.id == pulled.stage.id)
     return [
-        _sweep(pulled.stage.name, told.share, told.feed.speed, field),
-        drains.check_suction(pulled.name, told.suction, field),
+        _sweep(pulled.stage.name, told.share, told.feed.speed, f"circuit.components.{at}"),
+        drains.check_suction(pulled.name, told.suction, _field(build, pulled.run)),
     ]
 
 
@@ -188,6 +207,7 @@ def check_drains(build: Build, pan: Pan, forecast: DrainsForecast) -> tuple[Chec
     found: list[Check | None] = []
     for told in forecast.forecasts:
         found += _of_drain(build, told, up, standing.level)
+    found += _entries(build, forecast, up, standing.level)
     found += _meeting_at_stages(build, forecast)
     for each in forecast.pulled:
         found += _of_pulled(build, each)

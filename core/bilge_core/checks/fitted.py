@@ -18,6 +18,7 @@ from bilge_core.document.inspection import Inspected
 from bilge_core.document.plates import HorizontalPlate
 from bilge_core.document.pump import GaugeReading
 from bilge_core.document.records import NO_RECORDS, Records
+from bilge_core.drains.laid import place_of_boss
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity
@@ -50,19 +51,15 @@ class _Situation:
         return float((self.lap.normals @ place < self.lap.levels).sum()) * self.lap.step
 
 
-def _place(boss: Boss) -> Array:
-    return np.array([boss.x_mm, boss.y_mm, -boss.depth_mm]) * 1e-3
-
-
 def _drain(at: _Situation, boss: Boss, field: str) -> Check:
-    place = _place(boss)
+    place = place_of_boss(boss)
     height = -at.under_oil(place) - boss.bore_mm * 0.5e-3
     return bosses.check_drain(boss.name, height, at.time_under(place), field)
 
 
 def _plug(at: _Situation, boss: Boss, field: str) -> Check:
     lowest = float((at.pan.solid.vertices @ at.normal).min())
-    left_in = float(_place(boss) @ at.normal) - boss.bore_mm * 0.5e-3 - lowest
+    left_in = float(place_of_boss(boss) @ at.normal) - boss.bore_mm * 0.5e-3 - lowest
     return bosses.check_plug(boss.name, left_in, field)
 
 
@@ -74,7 +71,8 @@ def _dipstick(at: _Situation, boss: Boss, field: str) -> Check | None:
     return bosses.check_dipstick(boss.name, True, at.under_oil(foot) >= 0.0, field)
 
 
-def _near_bolt(build: Build, boss: Boss, field: str) -> Check | None:
+def near_bolt(build: Build, boss: Boss, field: str) -> Check | None:
+    """Whether a boss leaves room for a spanner at the pan's bolts."""
     gaps = [
         math.hypot(bolt.x_mm - boss.x_mm, bolt.y_mm - boss.y_mm) * 1e-3
         for bolt in (build.pan.flange.bolts if build.pan.flange else [])
@@ -99,7 +97,7 @@ def _boss_checks(at: _Situation) -> list[Check | None]:
             found.append(_dipstick(at, boss, field))
         if boss.fixing == "tapped":
             found.append(bosses.tapped(boss.name, f"{field}.fixing"))
-        found.append(_near_bolt(at.build, boss, field))
+        found.append(near_bolt(at.build, boss, field))
     return found
 
 

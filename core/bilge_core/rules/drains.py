@@ -23,42 +23,51 @@ FALLS = Rule(
 )  # fmt: skip
 REDUCER = Rule(
     "drain_reducer", "Nothing in a drain is narrower than what comes before it", COMMON,
-    low=0.9, unit="1",
+    low=0.9, unit="1", fix="widen_drain",
 )  # fmt: skip
 FLANGES = Rule(
-    "drain_flanges", "A gasket's hole is as wide as the outlet under it", COMMON, low=0.97, unit="1"
+    "drain_flanges",
+    "A gasket's hole is as wide as the outlet under it",
+    COMMON,
+    low=0.97,
+    unit="1",
+    fix="open_gasket",
 )
 GRAVITY_BORE = Rule(
     "gravity_bore", "A turbo drains by gravity through size 10, 14 mm, or more", COMMON,
-    low=13.5e-3, unit="m",
+    low=13.5e-3, unit="m", fix="widen_drain",
 )  # fmt: skip
 FEED_FITS = Rule(
     "feed_fits_drain", "A drain, standing, carries more than the feed brings at full pressure",
-    COMMON, high=1.0, unit="1",
+    COMMON, high=1.0, unit="1", fix="restrict_feed",
 )  # fmt: skip
 SENSOR_BOSS = Rule(
     "sensor_boss", "A level sensor's boss is no drain: it is below the running level", COMMON
 )
 OWN_STAGE = Rule(
     "own_stage", "What a stage pulls has that stage for itself, or falls to the junction", COMMON,
-    high=1.0, unit="inlets",
+    high=1.0, unit="inlets", fix="own_stage",
 )  # fmt: skip
 STAGE_CARRIES = Rule(
     "stage_carries", "A stage sweeps a ninth more than what comes to it, foam and all",
     "ours: gears slip; that gas counts is why dry sumps pump two to three times the oil "
-    "(common practice)", high=0.9, unit="1",
+    "(common practice)", high=0.9, unit="1", fix="larger_stage",
 )  # fmt: skip
 STAGE_SUCTION = Rule(
     "stage_suction", "A stage's line takes at most 20 kPa", "from memory: 20 to 30 kPa, beyond it "
-    "a stage no longer fills", high=20e3, unit="Pa",
+    "a stage no longer fills", high=20e3, unit="Pa", fix="widen_drain",
 )  # fmt: skip
 FEED_FILTERED = Rule("feed_filtered", "A turbo is fed from behind the filter", COMMON)
 FEED_RESTRICTED = Rule(
-    "feed_restricted", "A turbo's feed has a restrictor, about 2 mm for plain bearings", COMMON
+    "feed_restricted",
+    "A turbo's feed has a restrictor, about 2 mm for plain bearings",
+    COMMON,
+    fix="restrict_feed",
 )
 CRANKCASE = Rule(
     "crankcase", "The crankcase has at most 10 mbar over the air",
     "ours: it is 128 mm of oil against every drain that oil shuts", high=1e3, unit="Pa",
+    fix="widen_breather",
 )  # fmt: skip
 VENT_UNDER = Rule(
     "vent_under", "A breather's port is above the oil", "ours: what is under it for 0.05 s, carries"

@@ -6,7 +6,10 @@ from dataclasses import dataclass
 from typing import Literal
 
 State = Literal["good", "caution", "bad"]
-Fix = Literal["turn_gate", "carry_to_wall"]
+Fix = Literal[
+    "turn_gate", "carry_to_wall", "open_gasket", "widen_drain", "restrict_feed", "widen_breather",
+    "larger_stage", "own_stage",
+]  # fmt: skip
 
 COMMON = "common practice, no published source"
 

@@ -2206,7 +2206,7 @@ export interface components {
             /** Field */
             field: string;
             /** Mend */
-            mend: (components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"]) | null;
+            mend: (components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["SetFigures"] | components["schemas"]["TuneDrain"] | components["schemas"]["DrainTurbo"]) | null;
             /** Source */
             source: string;
             /**

@@ -228,6 +228,24 @@ describe("the Drains screen", () => {
     expect(page.textContent).toContain("40 (30 to 50) %");
   });
 
+  it("mends what a rule found, by its button", async () => {
+    const restrict = { kind: "tune_drain" as const, run: "r20", restrictor_mm: 2 };
+    const gasket = {
+      kind: "figures" as const,
+      figures: [{ field: "circuit.components.c14.gasket_mm", value: 16 }],
+    };
+    const checks = [restrict, gasket].map((mend, at) => ({
+      ...DRAINS.checks[0],
+      words: `rule ${at}`,
+      mend,
+    }));
+    served({ data: { ...DRAINS, checks: checks as never } });
+    await userEvent.click(screen.getByRole("tab", { name: "Rules" }));
+    expect(screen.getByRole("button", { name: "Cut its hole to 16 mm" })).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Restrict to 2 mm" }));
+    expect(mutateAsync).toHaveBeenCalledWith(expect.objectContaining({ act: restrict }));
+  });
+
   it("says how a can is emptied", () => {
     const can = { id: "c9", kind: "catch_can" };
     const out = { start: { component: "c9", port: "drain" }, end: { component: "c10" } };

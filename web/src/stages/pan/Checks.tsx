@@ -1,24 +1,7 @@
 import type { ReactElement } from "react";
 import type { PanFigures } from "../../api/queries";
 import { Mark } from "../../parts/Mark";
-
-type Check = PanFigures["checks"][number];
-
-type Mend = NonNullable<Check["mend"]>;
-
-/** What the button of each act that mends is called. */
-const MENDS: Record<Mend["kind"], string> = {
-  turn_gate: "Turn it round",
-  carry_to_wall: "Carry it to the wall",
-};
-
-function MendButton({ mend, onMend }: { mend: Mend; onMend: (mend: Mend) => void }): ReactElement {
-  return (
-    <button type="button" className="font-semibold underline" onClick={() => onMend(mend)}>
-      {MENDS[mend.kind]}
-    </button>
-  );
-}
+import { MendButton, type Mend } from "../../parts/MendButton";
 
 /** What the rules of the trade say of this pan, each with its source. */
 export function Checks({

@@ -1,0 +1,46 @@
+import type { ReactElement } from "react";
+import type { Schemas } from "../api/client";
+
+export type Mend = NonNullable<Schemas["CheckOut"]["mend"]>;
+
+/** What the button of each act that mends is called. */
+function callOf(mend: Mend): string {
+  switch (mend.kind) {
+    case "turn_gate":
+      return "Turn it round";
+    case "carry_to_wall":
+      return "Carry it to the wall";
+    case "drain_turbo":
+      return "Give it a stage of its own";
+    case "tune_drain":
+      return mend.dash != null
+        ? `Make it size ${mend.dash}`
+        : `Restrict to ${mend.restrictor_mm} mm`;
+    case "figures": {
+      const [figure] = mend.figures;
+      const name = figure?.field.split(".").at(-1) ?? "";
+      return `${SET[name] ?? "Set it to"} ${figure?.value ?? ""} ${name.endsWith("_cm3") ? "cm³" : "mm"}`;
+    }
+  }
+}
+
+const SET: Readonly<Record<string, string>> = {
+  gasket_mm: "Cut its hole to",
+  opening_mm: "Open the breather to",
+  displacement_cm3: "Take a stage of",
+};
+
+/** The act that mends what a check found. */
+export function MendButton({
+  mend,
+  onMend,
+}: {
+  mend: Mend;
+  onMend: (mend: Mend) => void;
+}): ReactElement {
+  return (
+    <button type="button" className="font-semibold underline" onClick={() => onMend(mend)}>
+      {callOf(mend)}
+    </button>
+  );
+}
