@@ -47,7 +47,7 @@ def main() -> None:
     corners = find_corners(log)
 
     def gallery(build: Build, on: MovingForecast, own: MovingForecast) -> tuple[float, float]:
-        record = Record.of_looks(on.lap.time, on.lap.swallowed)
+        record = Record.of_looks(on.lap.time, on.lap.mouth.swallowed)
         lap = circuit_lap(build, log, record, corners, band=False)
         looks = own.lap.time[1:] - own.lap.time[0]
         off = np.interp(looks, lap.trace.time, lap.gallery) - own.lap.pressure[1:]
@@ -60,7 +60,7 @@ def main() -> None:
         rms, lowest = gallery(base, on, on)
         ran = on.pressure.lowest / 1e5
         print(f"{name}, on its own run: rms {rms:.3f}, lowest {lowest:.2f} {ran:.2f}", flush=True)
-        record = Record.of_looks(on.lap.time, on.lap.swallowed)
+        record = Record.of_looks(on.lap.time, on.lap.mouth.swallowed)
         theirs = circuit_lap(base, log, record, corners, band=False)
         for words, raw in CHANGES.items():
             build = done(base, raw)

@@ -147,23 +147,25 @@ def violent_run(cell: float | Sequence[float], seed: int = 0, longest: float = 0
 
 
 class DelayLine:
-    """The plainest engine: a steady flow, and all oil comes back a fixed time after it was drawn.
+    """The plainest engine: a steady flow by each mouth, and all oil comes back a fixed time after
+    it was drawn.
 
     It begins full, as if the pump had long run.
     """
 
-    def __init__(self, flow: float, delay: float, filled: bool = True) -> None:
-        self.flow, self.delay, self.time = flow, delay, 0.0
-        parts = 50
+    def __init__(self, flow: float | Sequence[float], delay: float, filled: bool = True) -> None:
+        self.flow = np.atleast_1d(np.asarray(flow, dtype=float))
+        self.delay, self.time = delay, 0.0
+        whole, parts = float(self.flow.sum()), 50
         self.line = [
-            ((n + 1) * delay / parts, flow * delay / parts) for n in range(parts if filled else 0)
+            ((n + 1) * delay / parts, whole * delay / parts) for n in range(parts if filled else 0)
         ]
 
-    def draw(self, start: float, step: float, load: np.ndarray, oil_share: float) -> Drawn:
-        oil = self.flow * oil_share * step
+    def draw(self, start: float, step: float, load: np.ndarray, oil_shares: np.ndarray) -> Drawn:
+        oil = self.flow * oil_shares * step
         self.time = start + step
-        if oil > 0.0:
-            self.line.append((self.time + self.delay, oil))
+        if oil.sum() > 0.0:
+            self.line.append((self.time + self.delay, float(oil.sum())))
         return Drawn(self.flow, oil)
 
     def give(self) -> np.ndarray:
@@ -185,7 +187,7 @@ def pumped_box(cell: float | Sequence[float], flow: float, delay: float, longest
     places = np.array([[x, y, 0.12] for x in (0.05, 0.15, 0.25, 0.35) for y in (0.02, 0.22)])
     returns = returns_at(oil.domain, places, portion, -UP)
     engine = DelayLine(flow, delay)
-    return Coupled(oil, inlet, engine, (returns,), Observer(oil.domain, inlet, None))
+    return Coupled(oil, (inlet,), engine, (returns,), Observer(oil.domain, (inlet,), None))
 
 
 def run_coupled(

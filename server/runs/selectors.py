@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterable, Mapping
 from typing import Any
 
 from accounts.models import Workshop
-from bilge_core.document.reach import names_of_openings
+from bilge_core.document.reach import names_of_mouths, names_of_openings
 from bilge_core.errors import BilgeError
 from bilge_core.forecast.moving import moving_name, spread_of_starts
 from bilge_core.moving import Fineness
@@ -150,13 +150,17 @@ def runs_of(workshop: Workshop) -> RunsOut:
 
 
 def _named(kept: KeptFigures, document: dict[str, Any]) -> KeptFigures:
-    """The same with the builder's names of plates and openings, which a run knows by place."""
-    names = names_of_openings(document)
+    """The same with the builder's names of mouths and openings, which a run knows by place."""
+    names, drawn = names_of_openings(document), names_of_mouths(document)
+    mouths = [
+        mouth.model_copy(update={"name": drawn.get(mouth.name, mouth.name)})
+        for mouth in kept.mouths
+    ]
     samples = kept.samples
     gates = {names.get(key, key): share for key, share in samples.gates_open.items()}
     passed = {names.get(key, key): litres for key, litres in kept.passed_l.items()}
     named = samples.model_copy(update={"gates_open": gates})
-    return kept.model_copy(update={"passed_l": passed, "samples": named})
+    return kept.model_copy(update={"passed_l": passed, "samples": named, "mouths": mouths})
 
 
 def figures_kept(run: Run) -> KeptFigures:

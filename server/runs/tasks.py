@@ -45,7 +45,7 @@ class _Watch:
         self._was_dry = False
 
     def __call__(self, look: LookAt) -> None:
-        is_dry = 1.0 - look.sight.oil_share > RUNS_DRY.most
+        is_dry = 1.0 - float(look.sight.oil_share[0]) > RUNS_DRY.most
         self._dry += is_dry
         self._dips += is_dry and not self._was_dry
         self._was_dry = is_dry

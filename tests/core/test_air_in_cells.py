@@ -69,10 +69,10 @@ def test_shut_in_air_goes_up_the_pickup_and_open_air_leaves_the_oil(
 ) -> None:
     """What the mouth takes out of its cells while there is no oil in them."""
     coupled = pumped_box(0.02, 0.5e-3, 1.0, 0.01)
-    cells, part = coupled.inlet.cells, coupled.inlet.part
+    cells, part = coupled.inlets[0].cells, coupled.inlets[0].part
     taken: list[Any] = []
     nothing = np.zeros(len(cells), dtype=np.float32)
-    monkeypatch.setattr(coupled.observer, "inlet_shares", lambda oil: nothing)
+    monkeypatch.setattr(coupled.observer, "inlet_shares", lambda oil, mouth: nothing)
     monkeypatch.setattr(coupled.oil, "advance", lambda step, load, sink: taken.append(sink.copy()))
     coupled.oil.kind_flat[cells] = kind
     coupled.advance(0.01, np.array([0.0, 0.0, -9.80665]))

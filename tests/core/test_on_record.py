@@ -41,7 +41,7 @@ NAMED: dict[str, Raw] = {
 
 
 def record_of(forecast: MovingForecast) -> Record:
-    return Record.of_looks(forecast.lap.time, forecast.lap.swallowed)
+    return Record.of_looks(forecast.lap.time, forecast.lap.mouth.swallowed)
 
 
 def rms(build: Build, on: MovingForecast, own: MovingForecast) -> float:
@@ -61,7 +61,7 @@ class TestOnARunsOwnRecord:
     def test_what_the_mouth_finds_at_a_look_is_not_what_was_swallowed(self) -> None:
         """Between looks the share comes and goes, and a mouth that owes oil is given none."""
         _, own = ran()
-        lap = own.lap
+        lap = own.lap.mouth
         assert ((lap.swallowed >= 0.0) & (lap.swallowed <= 1.0)).all()
         apart_by = np.abs(lap.swallowed - lap.gas_share)
         assert apart_by.max() > 0.05

@@ -254,7 +254,7 @@ def moving(document: Document) -> str:
     speeds = [oil._speed(time) for time in np.linspace(0.0, 5.9, 30)]
     flows = [rows[name] for rows in oil.engine._state for name in rows.dtype.names or [...]]
     names = json.dumps([oil._names, [f"{o.plate}, {o.name}" for o in coupled.oil.domain.openings]])
-    parts = (coupled.oil, coupled.inlet, coupled.returns, coupled.observer, loads, speeds, flows)
+    parts = (coupled.oil, coupled.inlets, coupled.returns, coupled.observer, loads, speeds, flows)
     sweep = coupled.observer._sweep
     figures = list(itertools.chain.from_iterable(arrays_in(part) for part in parts))
     return digest(*figures, sweep) + names

@@ -24,6 +24,10 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
     run = work(ask_for_run(user, wanted(short_build)))
     assert run.result is not None
     figures = run.result.figures
+    (mouth,) = figures.pop("mouths")  # of before there could be several
+    del figures["record"]
+    figures["samples"] |= mouth.pop("samples")
+    figures |= {key: mouth[key] for key in ("draws_air_s", "least_cover_at_s")}
     figures["dips"] = [
         {
             "rank": 1, "start_s": 1.0, "end_s": 2.0, "dry_s": 1.0, "worst_s": 1.5,
@@ -35,6 +39,7 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
         "state": "runs_dry", "headline": "Not safe", "sentence": "The pickup runs dry for 1.0 s.",
         "dry_s": 1.0, "dip_count": 1,
     }  # fmt: skip
+    mouth_cover = figures["samples"]["cover_mm"]
     for later in ("pressure", "lowest_bar"):
         del figures[later]
     for later in ("pressure_bar", "usual_bar", "drawn_l_min", "held_l", "swallowed", "up_top_l"):
@@ -45,7 +50,10 @@ def test_figures_of_a_run_of_before(api: Any, user: Any, short_build: Build) -> 
     Run.objects.filter(pk=run.pk).update(felt="")
     status, told = api("GET", f"/runs/{run.pk}/figures")
     assert status == 200
-    assert told["dips"][0]["side_g"] is None
+    (found,) = told["mouths"]
+    assert told["record"] == 2 and found["dips"][0]["side_g"] is None
+    assert found["samples"]["cover_mm"] == mouth_cover and found["dry_s"] == figures["dry_s"]
+    assert found["samples"]["swallowed"] == [] and "cover_mm" not in told["samples"]
     assert (told["verdict"]["state"], told["verdict"]["under_s"]) == ("not_safe", None)
     assert told["pressure"] is None and told["samples"]["pressure_bar"] == []
     assert set(told["samples"]["gates_open"]) == {"P1, G3"}

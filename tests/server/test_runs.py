@@ -34,12 +34,13 @@ def test_a_run_is_carried_out_and_kept(user: User, short_build: Build) -> None:
     assert run.result is not None and run.result.cpu_s > 0.0
     figures = run.result.figures
     assert figures["cells"] == "quick"
-    assert len(figures["samples"]["time_s"]) == len(figures["samples"]["gas_share"])
+    assert len(figures["samples"]["time_s"]) == len(figures["mouths"][0]["samples"]["gas_share"])
     # kept by their places; the builder's names come when it is told
     kept = set(figures["samples"]["gates_open"])
     assert kept < set(figures["passed_l"])
     assert all(re.fullmatch(r"\d, \d", name) for name in kept)
     told = figures_of_run(user.workshop, run.pk)
+    assert [mouth.name for mouth in told.mouths] == [figures["mouths"][0]["name"]] == ["pickup"]
     assert set(told.samples.gates_open) == {"P1, G3", "R1, G1", "L1, G2"}
     assert len(told.passed_l) == len(figures["passed_l"])
     assert len(read_frames(bytes(run.result.frames)).time) > 100

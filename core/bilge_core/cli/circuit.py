@@ -16,7 +16,7 @@ _MOST = 8
 def circuit_lines(build: Build, forecast: SettledForecast | MovingForecast) -> list[str]:
     """In lines, on the gas share of a forecast: settled oil's, or moving oil's."""
     log, corners = forecast.log, forecast.corners
-    alone = circuit_over(build, log, forecast.lap.gas_share, corners, network_of(build))
+    alone = circuit_over(build, log, forecast.gas_share, corners, network_of(build))
     pressure = alone.pressure
     lines = [
         "",

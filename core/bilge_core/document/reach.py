@@ -206,6 +206,18 @@ def unnamed(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "pan": {**pan, "plates": _renamed(plates)}}
 
 
+def names_of_mouths(document: dict[str, Any]) -> dict[str, str]:
+    """From the names that a run knows mouths by to the builder's own.
+
+    Examples
+    --------
+    >>> names_of_mouths({"circuit": {"components": [{"kind": "pickup", "name": "front pickup"}]}})
+    {'pickup': 'front pickup'}
+    """
+    pickups = [each for each in document["circuit"]["components"] if each["kind"] == "pickup"]
+    return {"pickup": pickups[0]["name"]} if pickups else {}
+
+
 def names_of_openings(document: dict[str, Any]) -> dict[str, str]:
     """From the names in an `unnamed` document's answers to the builder's own.
 

@@ -16,8 +16,7 @@ from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving import Fineness
 from bilge_core.moving.basin import RESOLUTIONS
-from bilge_core.moving.lap import LookAt, MovingLap, MovingOil
-from bilge_core.moving.record import FrameWriter
+from bilge_core.moving.lap import LookAt, MouthOverLap, MovingLap, MovingOil
 from bilge_core.network import GUESSES
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.arrays import Array
@@ -57,6 +56,22 @@ def moving_note(fineness: Fineness) -> str:
 
 
 @dataclass(frozen=True)
+class MouthForecast:
+    """What a lap does to one mouth.
+
+    name : by its place, as a run knows it
+    dry_time : DryTime
+    least_cover : float [m]
+    least_cover_at : float [s]
+    """
+
+    name: str
+    dry_time: DryTime
+    least_cover: float
+    least_cover_at: float
+
+
+@dataclass(frozen=True)
 class MovingForecast:
     """What a lap does to a build, its oil in motion.
 
@@ -64,11 +79,9 @@ class MovingForecast:
     log : Log, one sample a look
     corners : tuple of Corner
     lap : MovingLap
-    dry_time : DryTime
+    mouths : tuple of MouthForecast, the one that feeds the gallery first
     pressure : PressureOverLap
     verdict : Verdict
-    least_cover : float [m]
-    least_cover_at : float [s]
     fineness : quick, bench or fine
     seed : of the start
     """
@@ -77,13 +90,42 @@ class MovingForecast:
     log: Log
     corners: tuple[Corner, ...]
     lap: MovingLap
-    dry_time: DryTime
+    mouths: tuple[MouthForecast, ...]
     pressure: PressureOverLap
     verdict: Verdict
-    least_cover: float
-    least_cover_at: float
     fineness: Fineness
     seed: int
+
+    @property
+    def mouth(self) -> MouthForecast:
+        """The one that feeds the gallery: the verdict is of it."""
+        return self.mouths[0]
+
+    @property
+    def dry_time(self) -> DryTime:
+        """Of the mouth that feeds the gallery."""
+        return self.mouth.dry_time
+
+    @property
+    def least_cover(self) -> float:
+        """Of that mouth [m]."""
+        return self.mouth.least_cover
+
+    @property
+    def least_cover_at(self) -> float:
+        """[s]"""
+        return self.mouth.least_cover_at
+
+    @property
+    def gas_share(self) -> Array:
+        """Of what that mouth draws, shape (n,)."""
+        return self.lap.mouth.gas_share
+
+
+def _of_mouth(seen: Log, over: MouthOverLap, corners: tuple[Corner, ...]) -> MouthForecast:
+    least = int(np.argmin(over.cover))
+    dry_time = find_dips(seen, over.cover, over.gas_share, corners, SHORTEST_DIP.least)
+    return MouthForecast(over.name, dry_time, float(over.cover[least]), float(seen.time[least]))
 
 
 def judge_lap(
@@ -97,14 +139,10 @@ def judge_lap(
 ) -> MovingForecast:
     """Dips and verdict of a lap in moving oil, or of as much of it as has been run."""
     seen = at_times(log, lap.time)
-    dry_time = find_dips(seen, lap.cover, lap.gas_share, corners, SHORTEST_DIP.least)
+    mouths = tuple(_of_mouth(seen, each, corners) for each in lap.mouths)
     pressure = find_pressure_dips(seen, lap.pressure, lap.usual, corners, band)
-    least = int(np.argmin(lap.cover))
-    cover = float(lap.cover[least])
-    return MovingForecast(
-        pan, seen, corners, lap, dry_time, pressure, give_verdict(dry_time, cover, pressure), cover,
-        float(lap.time[least]), fineness, seed,
-    )  # fmt: skip
+    verdict = give_verdict(mouths[0].dry_time, mouths[0].least_cover, pressure)
+    return MovingForecast(pan, seen, corners, lap, mouths, pressure, verdict, fineness, seed)
 
 
 def forecast_moving(
@@ -155,7 +193,7 @@ def forecast_moving(
     """
     pan = assemble_pan(build)
     oil = MovingOil(build, pan, log, RESOLUTIONS[fineness], seed)
-    frames = None if record is None else FrameWriter(oil.coupled.oil.domain)
+    frames = None if record is None else oil.frame_writer()
     looks = []
     for look in oil.run(frames):
         looks.append(look)

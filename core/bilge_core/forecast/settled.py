@@ -12,6 +12,7 @@ from bilge_core.forecast.verdict import Verdict, give_verdict
 from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log
 from bilge_core.pan import Pan, assemble_pan
+from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity
 from bilge_core.settled import SettledLap, Surface, settle, settle_lap
 
@@ -78,6 +79,11 @@ class SettledForecast:
     standing: Surface
     least_cover: float
     least_cover_at: float
+
+    @property
+    def gas_share(self) -> Array:
+        """Of what the mouth draws, shape (n,)."""
+        return self.lap.gas_share
 
 
 def forecast_settled(

@@ -1,4 +1,7 @@
-"""Oil in the pan and the engine that draws it and gives it back, stepped together."""
+"""Oil in the pan and the engine that draws it and gives it back, stepped together.
+
+Any number of mouths share the pan, each with its own demand, gas share and account.
+"""
 
 from __future__ import annotations
 
@@ -27,17 +30,17 @@ volume stays exact, as the tests of conserved volume say.
 
 @dataclass
 class Coupled:
-    """A simulation with its pickup and its drain-backs.
+    """A simulation with its mouths and its drain-backs.
 
     oil : Simulation
-    inlet : Inlet
+    inlets : tuple of Inlet, one for each mouth that the engine draws by
     engine : Engine
     returns : tuple of Returns, one for each way that the engine gives oil back by
     observer : Observer
     """
 
     oil: Simulation
-    inlet: Inlet
+    inlets: tuple[Inlet, ...]
     engine: Engine
     returns: tuple[Returns, ...]
     observer: Observer
@@ -45,16 +48,20 @@ class Coupled:
     def __post_init__(self) -> None:
         domain = self.oil.domain
         self._sink = np.zeros(domain.cells, dtype=np.float32)
-        self._flags = np.zeros(domain.cells, dtype=np.bool_)
-        self._flags[self.inlet.cells] = True
+        self._reached = np.unique(np.concatenate([inlet.cells for inlet in self.inlets]))
+        self._flags = np.zeros((len(self.inlets), domain.cells), dtype=np.bool_)
+        for flags, inlet in zip(self._flags, self.inlets, strict=True):
+            flags[inlet.cells] = True
         self._lows = low_ends(domain)
         self._list = np.zeros(len(self.oil.rows), dtype=np.int64)
         self._least = np.float32(_SCRAP * self.returns[0].portion)
-        self._owed = 0.0
+        self._owed = np.zeros(len(self.inlets))
         self._to_come = np.zeros(len(self.returns))
-        self.flow = 0.0
-        self._centre = self.inlet.centre.astype(np.float32)
-        self._half = self.inlet.half.astype(np.float32)
+        self.flows = np.zeros(len(self.inlets))
+        self._spaces = [
+            (inlet.centre.astype(np.float32), inlet.half.astype(np.float32), inlet.is_round)
+            for inlet in self.inlets
+        ]
 
     @property
     def held(self) -> float:
@@ -62,35 +69,43 @@ class Coupled:
 
         Less what is drawn on account: oil leaves the pan by whole particles.
         """
-        return self.engine.held + float(self._to_come.sum()) - self._owed
+        return self.engine.held + float(self._to_come.sum()) - float(self._owed.sum())
 
     def advance(self, step: float, load: Array) -> None:
         """One step: draw, move, take out, give back."""
-        shares = self.observer.inlet_shares(self.oil).astype(np.float64)
-        oil_share = min(max(float(shares @ self.inlet.part), 0.0), 1.0)
-        if self._owed > _MOST_OWED * self.returns[0].portion:
-            oil_share = 0.0
-        drawn = self.engine.draw(self.oil.time, step, load, oil_share)
-        self.flow = drawn.flow
-        flow = max(drawn.flow, 0.0)
-        kinds = self.oil.kind_flat[self.inlet.cells]
-        swallowed = np.where(kinds == SHUT_AIR, 1.0, shares)  # shut-in air goes up the pickup too
-        self._sink[self.inlet.cells] = (flow * self.inlet.part * swallowed).astype(np.float32)
-        self.oil.advance(step, load, self._sink)
-        if drawn.oil >= 0.0:
-            self._owed += drawn.oil
-        else:
-            self._to_come[0] -= drawn.oil
+        oil = self.oil
+        shares = [
+            self.observer.inlet_shares(oil, mouth).astype(np.float64)
+            for mouth in range(len(self.inlets))
+        ]
+        found = [
+            float(share @ inlet.part) for share, inlet in zip(shares, self.inlets, strict=True)
+        ]
+        oil_shares = np.clip(np.array(found), 0.0, 1.0)
+        oil_shares[self._owed > _MOST_OWED * self.returns[0].portion] = 0.0
+        drawn = self.engine.draw(oil.time, step, load, oil_shares)
+        self.flows = drawn.flow
+        self._sink[self._reached] = 0.0
+        for inlet, share, flow in zip(self.inlets, shares, drawn.flow.tolist(), strict=True):
+            kinds = oil.kind_flat[inlet.cells]
+            swallowed = np.where(kinds == SHUT_AIR, 1.0, share)  # shut-in air is drawn too
+            self._sink[inlet.cells] += (max(flow, 0.0) * inlet.part * swallowed).astype(np.float32)
+        oil.advance(step, load, self._sink)
+        self._owed += np.maximum(drawn.oil, 0.0)
+        self._to_come[0] += float(np.maximum(-drawn.oil, 0.0).sum())
         self._take_out()
         self._to_come += self.engine.give()
         for way, returns in enumerate(self.returns):
-            self._to_come[way] -= returns.put_back(self.oil, float(self._to_come[way]))
+            self._to_come[way] -= returns.put_back(oil, float(self._to_come[way]))
 
     def _take_out(self) -> None:
         oil, domain = self.oil, self.oil.domain
-        oil.count, taken = take_out(
-            oil.rows, oil.cell, oil.count, self._owed, self._least, self._flags, domain.where,
-            *self._lows, *domain.sizes, self._centre, self._half, self.inlet.is_round, self._list,
-        )  # fmt: skip
-        self._owed -= taken
+        for mouth, space in enumerate(self._spaces):
+            if self._owed[mouth] <= 0.0:
+                continue
+            oil.count, taken = take_out(
+                oil.rows, oil.cell, oil.count, float(self._owed[mouth]), self._least,
+                self._flags[mouth], domain.where, *self._lows, *domain.sizes, *space, self._list,
+            )  # fmt: skip
+            self._owed[mouth] -= taken
         oil.measure_again()

@@ -28,8 +28,9 @@ class CircuitEngine:
 
     Notes
     -----
-    The pan says what its mouth finds at the start of a step, the network draws accordingly over it:
-    so each feels the other a step later, 5 to 20 ms. A step longer than 5 ms is run in parts.
+    It draws by one mouth. The pan says what that finds at the start of a step, the network draws
+    accordingly over it: so each feels the other a step later, 5 to 20 ms. A step longer than 5 ms
+    is run in parts.
     """
 
     def __init__(self, network: Network, speed: Callable[[float], float], load: Array) -> None:
@@ -37,7 +38,7 @@ class CircuitEngine:
         self._speed = speed
         self._state = settled_in(network, speed(0.0), load)
 
-    def draw(self, start: float, step: float, load: Array, oil_share: float) -> Drawn:
+    def draw(self, start: float, step: float, load: Array, oil_shares: Array) -> Drawn:
         """Run the network over a step."""
         parts = max(1, math.ceil(step / STEP - 1e-9))
         size = step / parts
@@ -45,10 +46,10 @@ class CircuitEngine:
         before = self.drawn
         march(
             self._state, size, speed, np.tile(load, (parts, 1)),
-            np.full(parts, 1.0 - oil_share), NOTHING_KEPT,
+            np.full(parts, 1.0 - oil_shares[0]), NOTHING_KEPT,
         )  # fmt: skip
-        oil, gas = (self.drawn - before).tolist()
-        return Drawn((oil + gas) / step, oil)
+        drawn = self.drawn - before
+        return Drawn(drawn.sum(axis=1) / step, drawn[:, 0])
 
     def give(self) -> Array:
         """What has come back by each way since last asked [m3]."""
@@ -58,14 +59,15 @@ class CircuitEngine:
 
     @property
     def held(self) -> float:
-        """Oil between mouth and drain-backs [m3]."""
+        """Oil between its mouth and the drain-backs [m3]."""
         return self._state.held
 
     @property
     def drawn(self) -> Array:
-        """Oil and gas that the mouth has drawn since the start [m3]; less where oil ran back."""
+        """Oil and gas that each mouth has drawn since the start, shape (mouths, 2) [m3]; less where
+        oil ran back."""
         whole = self._state.whole[0]
-        return np.array([whole["drawn_oil"], whole["drawn_gas"]])
+        return np.array([[whole["drawn_oil"], whole["drawn_gas"]]])
 
     @property
     def pressure(self) -> float:

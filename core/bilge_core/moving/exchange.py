@@ -10,28 +10,28 @@ from bilge_core.physics.arrays import Array
 
 @dataclass(frozen=True)
 class Drawn:
-    """What went up the pickup in a step.
+    """What went up each of the mouths in a step, shape (mouths,).
 
     flow : mean volume flow at the mouth, oil and gas [m3/s]; negative where oil ran back
     oil : of it [m3]
     """
 
-    flow: float
-    oil: float
+    flow: Array
+    oil: Array
 
 
 class Engine(Protocol):
-    """What stands between the mouth and the drain-backs.
+    """What stands between the mouths and the drain-backs.
 
-    The moving oil knows nothing of an engine: it is asked for a flow and says how much of it is
+    The moving oil knows nothing of an engine: it is asked for flows and says how much of each is
     oil, and is told how much comes back by each way.
     """
 
-    def draw(self, start: float, step: float, load: Array, oil_share: float) -> Drawn:
+    def draw(self, start: float, step: float, load: Array, oil_shares: Array) -> Drawn:
         """What is drawn over a step that begins at a time [s].
 
-        `load` is the gravity felt in the engine's frame [m/s2], `oil_share` how much of what the
-        mouth finds is oil.
+        `load` is the gravity felt in the engine's frame [m/s2], `oil_shares` how much of what each
+        mouth finds is oil, shape (mouths,).
         """
         ...
 
@@ -41,5 +41,5 @@ class Engine(Protocol):
 
     @property
     def held(self) -> float:
-        """Oil between mouth and drain-backs [m3]."""
+        """Oil between mouths and drain-backs [m3]."""
         ...

@@ -1,4 +1,4 @@
-"""The pickup in the moving oil: what it finds, and what it takes out."""
+"""A mouth in the moving oil: what it finds, and what it takes out."""
 
 from __future__ import annotations
 
@@ -157,6 +157,8 @@ def take_out(  # type: ignore[no-untyped-def]
     Each gives up the same share of its volume, so that no holes are torn; one left with less than
     `least` is taken whole. `flags` marks the inlet's cells, `mine` is room for a list.
     """
+    if wanted <= 0.0:
+        return count, 0.0
     found = 0
     inside = 0.0
     for p in range(count):
@@ -175,7 +177,7 @@ def take_out(  # type: ignore[no-untyped-def]
             mine[found] = p
             found += 1
             inside += rows[p, 15]
-    if found == 0 or wanted <= 0.0:
+    if found == 0:
         return count, 0.0
     left = np.float32(max(0.0, 1.0 - wanted / inside))
     taken = 0.0

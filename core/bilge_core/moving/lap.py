@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -20,7 +20,7 @@ from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import CrankSweep, Observer, Sight
 from bilge_core.moving.record import RATE as FRAME_RATE
-from bilge_core.moving.record import FrameWriter
+from bilge_core.moving.record import FrameWriter, MouthPlace
 from bilge_core.moving.returns import Returns, returns_at
 from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
@@ -47,15 +47,29 @@ _MOST_SPARE = 60_000  # particles that room is kept for: 4 MB
 
 
 @dataclass(frozen=True)
+class MouthOverLap:
+    """What one mouth saw, each of shape (n,).
+
+    gas_share : of all that it draws, 0 to 1
+    cover : [m]
+    drawn : oil and gas [m3/s]
+    swallowed : share of gas in what was drawn since the look before: what the pump was given, where
+        `gas_share` is what the mouth found at the look
+    """
+
+    name: str
+    gas_share: Array
+    cover: Array
+    drawn: Array
+    swallowed: Array
+
+
+@dataclass(frozen=True)
 class MovingLap:
     """What was seen, every array with one row a look; `time` is the log's own [s].
 
     time : shape (n,)
-    gas_share : of all that the pump draws, 0 to 1
-    cover : [m]
-    drawn : at the mouth, oil and gas [m3/s]
-    swallowed : share of gas in what was drawn since the look before: what the pump was given, where
-        `gas_share` is what the mouth found at the look
+    mouths : tuple of MouthOverLap, the one that feeds the gallery first
     pressure : in the main gallery, over the air's [Pa]
     usual : what the gallery steadily has at that speed, mouth covered [Pa]
     centre : of mass, shape (n, 3) [m]
@@ -73,10 +87,7 @@ class MovingLap:
     """
 
     time: Array
-    gas_share: Array
-    cover: Array
-    drawn: Array
-    swallowed: Array
+    mouths: tuple[MouthOverLap, ...]
     pressure: Array
     usual: Array
     centre: Array
@@ -90,6 +101,11 @@ class MovingLap:
     gate_names: tuple[str, ...]
     passed: Array
     opening_names: tuple[str, ...]
+
+    @property
+    def mouth(self) -> MouthOverLap:
+        """The one that feeds the gallery."""
+        return self.mouths[0]
 
     def crank_time(self) -> float:
         """Time in which the crank's sweep reaches oil [s]: more of it than a splash."""
@@ -182,16 +198,32 @@ def _swallowed(drawn: Array, found: Array) -> Array:
     return np.where(some, gas / np.where(some, both, 1.0), found).clip(0.0, 1.0)
 
 
+MOUTHS = ("pickup",)
+"""By which a wet sump draws: the one that feeds the gallery."""
+
+
+def _mouth(looks: Sequence[LookAt], number: int, name: str) -> MouthOverLap:
+    found = np.array([1.0 - look.sight.oil_share[number] for look in looks]).clip(0.0, 1.0)
+    return MouthOverLap(
+        name,
+        found,
+        np.array([look.sight.cover[number] for look in looks]),
+        np.array([look.drawn[number] for look in looks]),
+        _swallowed(np.array([look.swallowed[number] for look in looks]), found),
+    )
+
+
 @dataclass(frozen=True)
 class LookAt:
     """One look during a run: time since the start [s], what was seen, and what stands outside.
 
-    `swallowed` is the oil and the gas that the mouth has drawn since the start [m3].
+    `drawn` is of each mouth, shape (mouths,) [m3/s]; `swallowed` the oil and the gas that each has
+    drawn since the start, shape (mouths, 2) [m3].
     """
 
     time: float
     sight: Sight
-    drawn: float
+    drawn: Array
     swallowed: Array
     pressure: float
     held: float
@@ -255,11 +287,11 @@ class MovingOil:
         )  # fmt: skip
         floor = pan.floor_at(float(pan.mouth.centre[0]), float(pan.mouth.centre[1]))
         assert floor is not None  # the pan was assembled with the mouth over a floor
-        inlet = inlet_of(pan.mouth, floor, domain)
-        observer = Observer(domain, inlet, crank_sweep(build))
+        inlets = (inlet_of(pan.mouth, floor, domain),)
+        observer = Observer(domain, inlets, crank_sweep(build))
         portion = float(np.median(oil.rows[: oil.count, 15]))
         returns = _returns(build, pan, self.network.ways, domain, portion)
-        self.coupled = Coupled(oil, inlet, self.engine, returns, observer)
+        self.coupled = Coupled(oil, inlets, self.engine, returns, observer)
         self._names = region_names(domain, pan.mouth.centre)
 
     def _speed(self, time: float) -> float:
@@ -282,11 +314,16 @@ class MovingOil:
         The circuit alone, on the gas that the mouth was seen to draw: what that would change in the
         pan is left out. `sealing` is the guess `sealing_oil`.
         """
-        seen = between_looks(lap.time, lap.swallowed)
+        seen = between_looks(lap.time, lap.mouth.swallowed)
         met = met_over(self.log.time, self.log.engine_speed, self._gravity, *seen)
         network = slips_on_gas(self.network, sealing)
         found = met.run(network).pressure[:, network.gallery]
         return np.asarray(np.interp(lap.time - lap.time[0], met.time, found))
+
+    def frame_writer(self) -> FrameWriter:
+        """For frames of this run."""
+        places = map(MouthPlace.of, MOUTHS, self.coupled.inlets)
+        return FrameWriter(self.coupled.oil.domain, list(places))
 
     @property
     def looks(self) -> int:
@@ -307,7 +344,7 @@ class MovingOil:
             if frames is not None and number % _FRAME_EVERY == 0:
                 frames.add(end, oil.filling_flat, oil.gates_open)
             yield LookAt(
-                end, sight, self.coupled.flow, self.engine.drawn, self.engine.pressure,
+                end, sight, self.coupled.flows, self.engine.drawn, self.engine.pressure,
                 self.coupled.held, self.engine.vessels, oil.gates_open.copy(), oil.flow,
             )  # fmt: skip
 
@@ -324,13 +361,9 @@ class MovingOil:
             share[:, column] = states[:, faces] @ area / area.sum()
         passed = np.array([look.passed for look in looks])[:, : len(names)]
         sights = [look.sight for look in looks]
-        found = np.array([1.0 - sight.oil_share for sight in sights]).clip(0.0, 1.0)
         return MovingLap(
             time=self._start + np.array([look.time for look in looks]),
-            gas_share=found,
-            cover=np.array([sight.cover for sight in sights]),
-            drawn=np.array([look.drawn for look in looks]),
-            swallowed=_swallowed(np.array([look.swallowed for look in looks]), found),
+            mouths=tuple(_mouth(looks, number, name) for number, name in enumerate(MOUTHS)),
             pressure=np.array([look.pressure for look in looks]),
             usual=self._usual.gallery_at(np.array([self._speed(look.time) for look in looks])),
             centre=np.array([sight.centre for sight in sights]),

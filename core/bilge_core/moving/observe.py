@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -39,17 +40,18 @@ class CrankSweep:
 class Sight:
     """One look at the oil.
 
-    oil_share : of the inlet, 0 to 1
-    cover : from the mouth to the surface above it along "up" [m]; negative when bare, and then
-        only its sign tells: the march down ends at the next oil, wall or plate
+    oil_share : of each mouth's inlet, 0 to 1, shape (mouths,)
+    cover : of each, shape (mouths,), from the mouth to the surface above it along "up" [m];
+        negative when bare, and then only its sign tells: the march down ends at the next oil, wall
+        or plate
     centre : of mass, shape (3,) [m]
     regions : in each part between plates, shape (r,) [m3]
     crank : that the crank's sweep reaches [m3]
     volume : all of it [m3]
     """
 
-    oil_share: float
-    cover: float
+    oil_share: Array
+    cover: Array
     centre: Array
     regions: Array
     crank: float
@@ -138,30 +140,31 @@ class Observer:
     Parameters
     ----------
     domain : Domain
-    inlet : Inlet
+    inlets : sequence of Inlet
+        Of the mouths.
     sweep : CrankSweep or None
     """
 
-    def __init__(self, domain: Domain, inlet: Inlet, sweep: CrankSweep | None) -> None:
+    def __init__(self, domain: Domain, inlets: Sequence[Inlet], sweep: CrankSweep | None) -> None:
         self._domain = domain
-        self._inlet = inlet
+        self._inlets = tuple(inlets)
         none = CrankSweep(0.0, 0.0, 0.0, 1.0, 0.0)
         s = none if sweep is None else sweep
         self._sweep = np.array([s.y, s.z, s.radius, s.start, s.end])
         self._lows = low_ends(domain)
-        self._shares = np.zeros(len(inlet.cells), dtype=np.float32)
+        self._shares = [np.zeros(len(inlet.cells), dtype=np.float32) for inlet in inlets]
         x, y, z = domain.lines
         self._longest = math.sqrt((x[-1] - x[0]) ** 2 + (y[-1] - y[0]) ** 2 + (z[-1] - z[0]) ** 2)
         self._step = MARCH_STEP * min(float(size.min()) for size in domain.sizes)
 
-    def inlet_shares(self, oil: Simulation) -> NDArray[np.float32]:
-        """Share of oil in each of the inlet's cells."""
-        domain = self._domain
+    def inlet_shares(self, oil: Simulation, mouth: int) -> NDArray[np.float32]:
+        """Share of oil in each of the cells of a mouth's inlet."""
+        domain, shares = self._domain, self._shares[mouth]
         oil_shares(
-            self._inlet.cells, oil.kind_flat, oil.filling_flat, domain.area, domain.strides,
-            self._shares,
+            self._inlets[mouth].cells, oil.kind_flat, oil.filling_flat, domain.area,
+            domain.strides, shares,
         )  # fmt: skip
-        return self._shares
+        return shares
 
     def look(self, oil: Simulation, up: Array) -> Sight:
         """Read it off as it is now; `up` is square to a settled surface, of length one."""
@@ -172,16 +175,18 @@ class Observer:
             oil.rows, oil.cell, oil.count, domain.where, *self._lows, *domain.sizes, domain.region,
             self._sweep, regions, sums,
         )  # fmt: skip
-        shares = self.inlet_shares(oil)
-        oil_share = float(shares.astype(np.float64) @ self._inlet.part)
-        cover = march_to_surface(
-            oil.filling_flat, domain.room, *domain.lines, domain.strides, self._inlet.centre,
-            np.asarray(up, dtype=np.float64), self._step, self._longest, oil_share >= 0.5, SURE,
-        )  # fmt: skip
+        share, cover = np.zeros(len(self._inlets)), np.zeros(len(self._inlets))
+        for mouth, inlet in enumerate(self._inlets):
+            share[mouth] = self.inlet_shares(oil, mouth).astype(np.float64) @ inlet.part
+            cover[mouth] = march_to_surface(
+                oil.filling_flat, domain.room, *domain.lines, domain.strides, inlet.centre,
+                np.asarray(up, dtype=np.float64), self._step, self._longest, share[mouth] >= 0.5,
+                SURE,
+            )  # fmt: skip
         volume = float(sums[0])
         return Sight(
-            oil_share,
-            float(cover),
+            share,
+            cover,
             sums[1:4] / max(volume, 1e-12),
             regions,
             float(sums[4]),

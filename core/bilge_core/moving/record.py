@@ -3,7 +3,8 @@
 The file is a ZIP archive of NumPy arrays (``numpy.load`` opens it), so that anything can read it:
 
 =====================  ==========================================================================
-``about.json.npy``     text: format, version, frames a second, how many, names of the gates
+``about.json.npy``     text: format, version, frames a second, how many, names of the gates, and
+                       of each mouth its name, centre and half sizes [m] and whether it is round
 ``faces_x`` …          faces of the cells along each axis [m]
 ``cells``              which cells of the grid (flat, x slowest) can hold oil
 ``room``               volume of each of them [m3]
@@ -19,21 +20,40 @@ from __future__ import annotations
 import io
 import json
 import zipfile
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.moving.domain import Domain
+from bilge_core.moving.inlet import Inlet
 
 FORMAT = "bilge-oil-frames"
-VERSION = 1
+VERSION = 2
+"""1 did not say where the mouths are; it is read still."""
 FULL = 200  # steps of filling from empty to full: a byte, and half as much again
 RATE = 25.0
 """Frames [1/s]."""
 _A_PART = int(RATE)  # frames: a second, which the page unpacks at a time
 _LEVEL = 6  # of compression: zlib's own usual one
+
+
+@dataclass(frozen=True)
+class MouthPlace:
+    """Where a mouth draws: its name, and the space's centre and half sizes, shape (3,) [m]."""
+
+    name: str
+    centre: tuple[float, ...]
+    half: tuple[float, ...]
+    is_round: bool
+
+    @classmethod
+    def of(cls, name: str, inlet: Inlet) -> MouthPlace:
+        """Of an inlet."""
+        centre, half = (tuple(each.round(5).tolist()) for each in (inlet.centre, inlet.half))
+        return cls(name, centre, half, inlet.is_round)
 
 
 @dataclass(frozen=True)
@@ -46,6 +66,7 @@ class Frames:
     filling : shape (frames, cells), 0 to 1
     gates : shape (frames, gates), share open
     gate_names : tuple of str
+    mouths : tuple of MouthPlace
     """
 
     faces: tuple[NDArray[np.float64], ...]
@@ -54,6 +75,7 @@ class Frames:
     filling: NDArray[np.float32]
     gates: NDArray[np.float32]
     gate_names: tuple[str, ...]
+    mouths: tuple[MouthPlace, ...]
 
 
 def _array_bytes(array: NDArray[np.generic]) -> bytes:
@@ -80,8 +102,9 @@ class FrameWriter:
     ((1, 840), 0.5)
     """
 
-    def __init__(self, domain: Domain) -> None:
+    def __init__(self, domain: Domain, mouths: Sequence[MouthPlace] = ()) -> None:
         self._domain = domain
+        self._mouths = tuple(mouths)
         self._gates = sorted(set(domain.gates.opening.tolist()))
         self._buffer = io.BytesIO()
         self._file = zipfile.ZipFile(self._buffer, "w", zipfile.ZIP_DEFLATED, compresslevel=_LEVEL)
@@ -137,6 +160,7 @@ class FrameWriter:
                 f"{self._domain.openings[g].plate}, {self._domain.openings[g].name}"
                 for g in self._gates
             ],
+            "mouths": [asdict(mouth) for mouth in self._mouths],
         }
         self._put("about.json", np.frombuffer(json.dumps(about).encode(), dtype=np.uint8))
         self._file.close()
@@ -183,4 +207,8 @@ def read_frames(record: bytes) -> Frames:
         whole.astype(np.float32) / np.float32(FULL),
         gates.astype(np.float32) / np.float32(255.0),
         tuple(about["gates"]),
+        tuple(
+            MouthPlace(each["name"], tuple(each["centre"]), tuple(each["half"]), each["is_round"])
+            for each in about.get("mouths", [])
+        ),
     )

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from pydantic import BaseModel
+from typing import Any
 
-from bilge_core.forecast.moving import MovingForecast, moving_name, moving_note
+from pydantic import BaseModel, model_validator
+
+from bilge_core.forecast.moving import MouthForecast, MovingForecast, moving_name, moving_note
 from bilge_core.moving import Fineness
+from bilge_core.moving.lap import MOUTHS, MouthOverLap
 from bilge_core.tell.verdict import (
     DipOut,
     PressureOut,
@@ -26,19 +29,40 @@ class Summary(BaseModel):
     lowest_bar: float | None = None
 
 
-class MovingSamplesOut(BaseModel):
-    """What was seen fifty times a second."""
+RECORD = 2
+"""Of what is kept of a run: 1 had one mouth, its figures beside all others; it is read still."""
 
-    time_s: list[float]
+
+class MouthSamplesOut(BaseModel):
+    """What one mouth saw fifty times a second."""
+
     cover_mm: list[float]
     gas_share: list[float]
+    drawn_l_min: list[float] = []
+    swallowed: list[float] = []
+    """Share of gas in what was drawn since the look before."""
+
+
+class MouthLapOut(BaseModel):
+    """One mouth over the lap, by its place: the one that feeds the gallery first."""
+
+    name: str
+    dry_s: float
+    draws_air_s: float
+    least_cover_mm: float
+    least_cover_at_s: float
+    dips: list[DipOut]
+    samples: MouthSamplesOut
+
+
+class MovingSamplesOut(BaseModel):
+    """What was seen fifty times a second, of all but the mouths."""
+
+    time_s: list[float]
     crank_l: list[float]
     litres: dict[str, list[float]]
     pressure_bar: list[float] = []
     usual_bar: list[float] = []
-    drawn_l_min: list[float] = []
-    swallowed: list[float] = []
-    """Share of gas in what was drawn since the look before."""
     up_top_l: list[float] = []
     """In heads, chests and off the crank, on its way down."""
     held_l: list[float] = []
@@ -49,15 +73,26 @@ class MovingSamplesOut(BaseModel):
 class KeptFigures(Summary):
     """What a run gave, as it is kept."""
 
+    record: int = RECORD
     cells: Fineness
     duration_s: float
-    draws_air_s: float
-    least_cover_at_s: float
-    dips: list[DipOut]
+    mouths: list[MouthLapOut]
     pressure: PressureOut | None = None
     """Null in figures of before the circuit was run along."""
     passed_l: dict[str, float]
     samples: MovingSamplesOut
+
+    @model_validator(mode="before")
+    @classmethod
+    def _of_one_mouth(cls, kept: Any) -> Any:
+        """A record of before there could be several: its one mouth in a list."""
+        if not isinstance(kept, dict) or "mouths" in kept or "samples" not in kept:
+            return kept
+        samples = dict(kept["samples"])
+        seen = {key: samples.pop(key) for key in MouthSamplesOut.model_fields if key in samples}
+        found = {key: kept[key] for key in MouthLapOut.model_fields if key in kept}
+        mouth = {**found, "name": MOUTHS[0], "samples": seen}
+        return {**kept, "record": RECORD, "mouths": [mouth], "samples": samples}
 
 
 class MovingOut(KeptFigures):
@@ -72,6 +107,23 @@ def summary_of(figures: KeptFigures) -> Summary:
     return Summary(**figures.model_dump(include=set(Summary.model_fields)))
 
 
+def _mouth_lap_out(found: MouthForecast, seen: MouthOverLap) -> MouthLapOut:
+    return MouthLapOut(
+        name=found.name,
+        dry_s=round(found.dry_time.dry, 3),
+        draws_air_s=round(found.dry_time.draws_air, 3),
+        least_cover_mm=round(found.least_cover * 1e3, 1),
+        least_cover_at_s=round(found.least_cover_at, 3),
+        dips=[dip_out(rank, dip) for rank, dip in enumerate(found.dry_time.dips, start=1)],
+        samples=MouthSamplesOut(
+            cover_mm=(seen.cover * 1e3).round(1).tolist(),
+            gas_share=seen.gas_share.round(3).tolist(),
+            drawn_l_min=(seen.drawn * 60e3).round(1).tolist(),
+            swallowed=seen.swallowed.round(4).tolist(),
+        ),
+    )
+
+
 def figures_of(forecast: MovingForecast) -> KeptFigures:
     """What is kept of a finished run."""
     lap = forecast.lap
@@ -84,21 +136,17 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
         pressure=pressure_out(forecast.pressure),
         duration_s=round(forecast.log.duration, 3),
         dry_s=round(forecast.dry_time.dry, 3),
-        draws_air_s=round(forecast.dry_time.draws_air, 3),
-        least_cover_mm=round(forecast.least_cover * 1e3, 1),
-        least_cover_at_s=round(forecast.least_cover_at, 3),
+        least_cover_mm=round(forecast.mouth.least_cover * 1e3, 1),
         crank_in_oil_s=round(lap.crank_time(), 2),
-        dips=[dip_out(rank, dip) for rank, dip in enumerate(forecast.dry_time.dips, start=1)],
+        mouths=[
+            _mouth_lap_out(found, seen) for found, seen in zip(forecast.mouths, lap.mouths, strict=True)
+        ],
         passed_l={name: round(float(passed[n]), 3) for n, name in enumerate(lap.opening_names)},
         samples=MovingSamplesOut(
             time_s=lap.time.round(3).tolist(),
-            cover_mm=(lap.cover * 1e3).round(1).tolist(),
-            gas_share=lap.gas_share.round(3).tolist(),
             crank_l=(lap.crank * 1e3).round(3).tolist(),
             pressure_bar=(lap.pressure / 1e5).round(2).tolist(),
             usual_bar=(lap.usual / 1e5).round(2).tolist(),
-            drawn_l_min=(lap.drawn * 60e3).round(1).tolist(),
-            swallowed=lap.swallowed.round(4).tolist(),
             up_top_l=(lap.vessels.sum(axis=1) * 1e3).round(2).tolist(),
             held_l=(lap.held * 1e3).round(3).tolist(),
             litres={name: litres[:, n].tolist() for n, name in enumerate(lap.region_names)},

@@ -82,8 +82,9 @@ def _of_run(run: Run, lap: Lap, document: BuildDocument) -> OnRecord:
     """A run's own lap in moving oil."""
 
     def make() -> OnRecord:
-        samples = figures_kept(run).samples
-        record = Record.of_looks(np.array(samples.time_s), np.array(samples.swallowed))
+        kept = figures_kept(run)
+        seen = kept.mouths[0].samples
+        record = Record.of_looks(np.array(kept.samples.time_s), np.array(seen.swallowed))
         log = log_of(lap)
         return on_record(log, record, corners_of(lap, log), document)
 

@@ -5025,6 +5025,25 @@ export interface components {
             username: string;
         };
         /**
+         * MouthLapOut
+         * @description One mouth over the lap, by its place: the one that feeds the gallery first.
+         */
+        MouthLapOut: {
+            /** Dips */
+            dips: components["schemas"]["DipOut"][];
+            /** Draws Air S */
+            draws_air_s: number;
+            /** Dry S */
+            dry_s: number;
+            /** Least Cover At S */
+            least_cover_at_s: number;
+            /** Least Cover Mm */
+            least_cover_mm: number;
+            /** Name */
+            name: string;
+            samples: components["schemas"]["MouthSamplesOut"];
+        };
+        /**
          * MouthOut
          * @description The mouth [mm].
          */
@@ -5041,6 +5060,26 @@ export interface components {
             y_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * MouthSamplesOut
+         * @description What one mouth saw fifty times a second.
+         */
+        MouthSamplesOut: {
+            /** Cover Mm */
+            cover_mm: number[];
+            /**
+             * Drawn L Min
+             * @default []
+             */
+            drawn_l_min: number[];
+            /** Gas Share */
+            gas_share: number[];
+            /**
+             * Swallowed
+             * @default []
+             */
+            swallowed: number[];
         };
         /**
          * MoveFilter
@@ -5107,22 +5146,18 @@ export interface components {
             cells: "quick" | "bench" | "fine";
             /** Crank In Oil S */
             crank_in_oil_s: number;
-            /** Dips */
-            dips: components["schemas"]["DipOut"][];
-            /** Draws Air S */
-            draws_air_s: number;
             /** Dry S */
             dry_s: number;
             /** Duration S */
             duration_s: number;
-            /** Least Cover At S */
-            least_cover_at_s: number;
             /** Least Cover Mm */
             least_cover_mm: number;
             /** Lowest Bar */
             lowest_bar?: number | null;
             /** Model */
             model: string;
+            /** Mouths */
+            mouths: components["schemas"]["MouthLapOut"][];
             /** Note */
             note: string;
             /** Passed L */
@@ -5130,25 +5165,21 @@ export interface components {
                 [key: string]: number;
             };
             pressure?: components["schemas"]["PressureOut"] | null;
+            /**
+             * Record
+             * @default 2
+             */
+            record: number;
             samples: components["schemas"]["MovingSamplesOut"];
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
          * MovingSamplesOut
-         * @description What was seen fifty times a second.
+         * @description What was seen fifty times a second, of all but the mouths.
          */
         MovingSamplesOut: {
-            /** Cover Mm */
-            cover_mm: number[];
             /** Crank L */
             crank_l: number[];
-            /**
-             * Drawn L Min
-             * @default []
-             */
-            drawn_l_min: number[];
-            /** Gas Share */
-            gas_share: number[];
             /** Gates Open */
             gates_open: {
                 [key: string]: number[];
@@ -5167,11 +5198,6 @@ export interface components {
              * @default []
              */
             pressure_bar: number[];
-            /**
-             * Swallowed
-             * @default []
-             */
-            swallowed: number[];
             /** Time S */
             time_s: number[];
             /**

@@ -34,12 +34,18 @@ const SETTLED = {
 const MOVING = {
   note: "moving oil",
   verdict: verdict("caution"),
-  dry_s: 0,
-  draws_air_s: 0.4,
-  least_cover_mm: 2,
-  least_cover_at_s: 1.5,
-  dips: [],
-  samples: { time_s: [0, 2], cover_mm: [10, 20], gas_share: [0, 0.2] },
+  mouths: [
+    {
+      name: "pickup",
+      dry_s: 0,
+      draws_air_s: 0.4,
+      least_cover_mm: 2,
+      least_cover_at_s: 1.5,
+      dips: [],
+      samples: { cover_mm: [10, 20], gas_share: [0, 0.2] },
+    },
+  ],
+  samples: { time_s: [0, 2] },
 } as unknown as Moving;
 
 describe("the forecast with moving oil in it", () => {

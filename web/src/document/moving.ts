@@ -20,11 +20,16 @@ export function atTimes(
   });
 }
 
-/** The settled forecast with verdict, dips, cover and gas share of the moving oil in their place. */
+/**
+ * The settled forecast with the moving oil's verdict in its place, and what its first mouth saw, the
+ * one that feeds the gallery.
+ */
 export function withMoving(slosh: Slosh, moving: Moving): Slosh {
   if (!slosh.lap) return slosh;
   const { samples } = slosh.lap;
-  const { time_s: times, cover_mm: cover, gas_share: gas } = moving.samples;
+  const [mouth] = moving.mouths;
+  if (!mouth) return slosh;
+  const { time_s: times } = moving.samples;
   return {
     ...slosh,
     model_note: moving.note,
@@ -32,15 +37,15 @@ export function withMoving(slosh: Slosh, moving: Moving): Slosh {
     lap: {
       ...slosh.lap,
       verdict: moving.verdict,
-      dry_s: moving.dry_s,
-      draws_air_s: moving.draws_air_s,
-      least_cover_mm: moving.least_cover_mm,
-      least_cover_at_s: moving.least_cover_at_s,
-      dips: moving.dips,
+      dry_s: mouth.dry_s,
+      draws_air_s: mouth.draws_air_s,
+      least_cover_mm: mouth.least_cover_mm,
+      least_cover_at_s: mouth.least_cover_at_s,
+      dips: mouth.dips,
       samples: {
         ...samples,
-        cover_mm: atTimes(times, cover, samples.time_s),
-        gas_share: atTimes(times, gas, samples.time_s),
+        cover_mm: atTimes(times, mouth.samples.cover_mm, samples.time_s),
+        gas_share: atTimes(times, mouth.samples.gas_share, samples.time_s),
       },
     },
   };

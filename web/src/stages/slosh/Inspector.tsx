@@ -10,6 +10,7 @@ import { LoadPad } from "../../plots/LoadPad";
 import { heldEdge, type Load } from "../../plots/rose";
 import { Dips, roseTable } from "./Dips";
 import type { Moment } from "./moment";
+import { Mouths } from "./Mouths";
 import { Numbers } from "../../document/Numbers";
 import { PadFigures } from "./PadFigures";
 import { PressureDips } from "../../document/PressureDips";
@@ -133,6 +134,7 @@ export function Inspector({
                 />
               )}
               <Dips lap={lap} settled={settled} at={at} onTime={goTo} />
+              {forecast.moves && forecast.figures && <Mouths mouths={forecast.figures.mouths} />}
             </>
           ),
         },
