@@ -101,6 +101,7 @@ class Simulation:
         }
         self._leaf = np.array([stiffness[o] for o in gates.opening.tolist()], dtype=np.float64)
         self._fastest = 0.0
+        self._usual = float(np.prod([float(np.median(size)) for size in domain.sizes]))
         self._stale = True
         self._sorted = False
         self._hang()
@@ -212,8 +213,15 @@ class Simulation:
         self.time += step
         self.effort.steps += 1
         if self.effort.steps % _SORT_EVERY == 0:
-            order_by_cell(self.rows, self.cell, self.count, domain.cells, *self._spare)
+            self._order()
         self._stale = True
+
+    def _order(self) -> None:
+        """Particles of one cell together: into the spare rows, which take the others' place."""
+        rows, cell = self._spare
+        order_by_cell(self.rows, self.cell, self.count, self.domain.cells, rows, cell)
+        self._spare = self.rows, self.cell
+        self.rows, self.cell = rows, cell
 
     def measure_again(self) -> None:
         """To be called when particles were taken out."""
@@ -272,8 +280,7 @@ class Simulation:
         x, right = s.vectors[5], s.vectors[0]
         x[:count] = f.pressure[listed]
         self._before[:] = f.velocity[gates.axis, gates.face]
-        usual = float(np.prod([float(np.median(size)) for size in domain.sizes]))
-        tolerance = _TOLERANCE * usual / step
+        tolerance = _TOLERANCE * self._usual / step
         spacing = 1.0 / np.maximum(f.conductance[gates.axis, gates.face], 1e-6)
         stiff = (step * self._leaf / self.wetting.density / spacing).astype(np.float32)
         for turn in range(_MOST_TURNS):
@@ -309,8 +316,7 @@ class Simulation:
             _MOST_CROWDING, right,
         )  # fmt: skip
         x[:] = 0.0
-        usual = float(np.prod([float(np.median(size)) for size in domain.sizes]))
-        self._solve(count, right, x, _EVEN * usual)
+        self._solve(count, right, x, _EVEN * self._usual)
         f.shift[:] = 0.0
         poisson.correct(
             f.listed, count, f.place, domain.strides, self._area, f.conductance, x, f.shift,

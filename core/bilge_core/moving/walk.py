@@ -139,7 +139,7 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
 
 
 @njit(cache=True, error_model="numpy")
-def order_by_cell(rows, cell, count, cells, spare_rows, spare_cell):  # type: ignore[no-untyped-def]
+def order_by_cell(rows, cell, count, cells, to_rows, to_cell):  # type: ignore[no-untyped-def]
     """Particles in the order of their cells, each cell's in the order they had (counting sort)."""
     start = np.zeros(cells + 1, dtype=np.int64)
     for p in range(count):
@@ -150,8 +150,6 @@ def order_by_cell(rows, cell, count, cells, spare_rows, spare_cell):  # type: ig
         c = cell[p]
         to = start[c]
         start[c] = to + 1
-        spare_rows[to] = rows[p]
-        spare_cell[to] = c
-    for p in range(count):
-        rows[p] = spare_rows[p]
-        cell[p] = spare_cell[p]
+        for k in range(16):
+            to_rows[np.uint64(to), np.uint64(k)] = rows[np.uint64(p), np.uint64(k)]
+        to_cell[to] = c
