@@ -88,7 +88,7 @@ def test_check_with_moving_oil(tmp_path: Path, capsys: pytest.CaptureFixture[str
     status = check([*words, "--starts", "2", "--json", "--frames", str(tmp_path / "oil.npz")])
     told = json.loads(capsys.readouterr().out)
     moving = told["moving"]
-    assert status == (1 if moving["dips"] else 0)
+    assert status == (1 if moving["mouths"][0]["dips"] else 0)
     assert moving["cells"] == "quick"
     assert len(told["starts"]["dry_s"]) == 2
     assert len(told["centre_mm"]) == len(moving["samples"]["time_s"])

@@ -18,6 +18,7 @@ from bilge_core.moving.gates import hang_gates, hold_back, turn_gates
 from bilge_core.moving.transfer import grid_to_particles, particles_to_grid
 from bilge_core.moving.viscosity import Wetting, drag_rates, spread_viscosity
 from bilge_core.moving.walk import move_particles, order_by_cell
+from bilge_core.moving.ways import ways_in
 from bilge_core.physics.arrays import Array, Single
 
 _TOLERANCE = 1e-3  # rms of divergence times step [-] (ours: volume is kept by the particles)
@@ -87,6 +88,8 @@ class Simulation:
         passes = np.where(partly, np.maximum(domain.share, 0.0), passes).astype(np.float32)
         self._up, self._down = passes, passes.copy()
         gates = domain.gates
+        self._ways = ways_in(domain, passes)
+        self._rest = np.zeros(len(self.rows), dtype=np.int32)
         self.gates_open = np.zeros(len(gates.face), dtype=np.bool_)
         self._before = np.zeros(len(gates.face), dtype=np.float32)
         self._flow = np.zeros(max(1, len(domain.openings)))
@@ -334,12 +337,12 @@ class Simulation:
         )  # fmt: skip
         fill_behind(f.velocity, f.settled, domain.behind, domain.strides)
         fill_behind(f.shift, f.settled, domain.behind, domain.strides)
-        self._fastest = grid_to_particles(
+        self._fastest, left = grid_to_particles(
             self.rows, self.cell, self.count, *domain.sizes, domain.where, domain.blocked, f.kind,
-            f.velocity, f.shift, np.float32(step), self._travel,
+            f.velocity, f.shift, np.float32(step), self._ways, self._travel, self._rest,
         )  # fmt: skip
         move_particles(
-            self.rows, self.cell, self.count, self._travel, *domain.sizes, domain.where,
+            self.rows, self.cell, self._rest, left, self._travel, *domain.sizes, domain.where,
             self._up, self._down, domain.opening_at, domain.cut, domain.walls, self._flow,
             self._state,
         )  # fmt: skip

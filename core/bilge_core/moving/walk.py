@@ -5,9 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from bilge_core.moving.transfer import ONE, ZERO
+from bilge_core.moving.transfer import INSIDE, ONE, ZERO
 
-_INSIDE = np.float32(1.0 - 1e-5)  # [of a cell] just short of its far face
 _MOST_FACES = 24  # that a particle crosses in one part of a step: more is a fault, it stays (ours)
 _NEVER = np.float32(2.0)  # share of a way at which nothing is met
 _MOST_TIMES = 4  # that a particle is turned at walls in a step (ours)
@@ -36,9 +35,10 @@ def _share_of_way(at, size, way):  # type: ignore[no-untyped-def]
 
 @njit(cache=True, error_model="numpy")
 def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
-    rows, cell, count, travel, hx, hy, hz, where, up, down, opening, cut, wall, flow, state
+    rows, cell, listed, count, travel, hx, hy, hz, where, up, down, opening, cut, wall, flow, state
 ):
-    """Move all particles along `travel` [m]; in a cut cell they end on the wall's oil side.
+    """Move the `listed` particles along `travel` [m]; in a cut cell they end on the wall's
+    oil side.
 
     One loop without calls: handing a compiled function its arrays costs more than the walk.
 
@@ -50,7 +50,8 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
     ny = hy.size
     nz = hz.size
     sx = ny * nz
-    for p in range(count):
+    for n in range(count):
+        p = np.int64(listed[n])
         c = np.int64(cell[p])
         x = travel[p, 0]
         y = travel[p, 1]
@@ -101,7 +102,7 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
                     c += stride * step
                 else:
                     step = 0
-                end = ZERO if forward == passes else _INSIDE
+                end = ZERO if forward == passes else INSIDE
                 if axis == 0:
                     i += step
                     fx = end
@@ -114,9 +115,9 @@ def move_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0912, PLR0915
                     k += step
                     fz = end
                     z = z if passes else ZERO
-            rows[p, 0] = min(max(fx, ZERO), _INSIDE)
-            rows[p, 1] = min(max(fy, ZERO), _INSIDE)
-            rows[p, 2] = min(max(fz, ZERO), _INSIDE)
+            rows[p, 0] = min(max(fx, ZERO), INSIDE)
+            rows[p, 1] = min(max(fy, ZERO), INSIDE)
+            rows[p, 2] = min(max(fz, ZERO), INSIDE)
             at = cut[np.uint64(c)]
             if at < 0:
                 break

@@ -6,7 +6,8 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from bilge_core.moving.transfer import splat, towards
+from bilge_core.moving.lanes import splat
+from bilge_core.moving.transfer import towards
 
 _POINTS = 4  # along each axis of a cell: evenly spread particles stand for a full one (ours)
 
@@ -48,10 +49,11 @@ def _add_up(hx, hy, hz, where, blocked, fluid, room, cut, walls, points, out):  
             kept[0] = 0.5
             count = 1
         volume = np.float32(room[c] / count)
+        bits = np.int64(blocked[c])
         for p in range(count):
-            ax, wx, _, _, _ = towards(kept[p, 0], hx[i], hx[i - 1], hx[i + 1], blocked[c], 0, sx)
-            ay, wy, _, _, _ = towards(kept[p, 1], hy[j], hy[j - 1], hy[j + 1], blocked[c], 1, nz)
-            az, wz, _, _, _ = towards(kept[p, 2], hz[k], hz[k - 1], hz[k + 1], blocked[c], 2, 1)
+            ax, wx, _, _, _ = towards(kept[p, 0], hx[i], hx, i, bits, 0, sx)
+            ay, wy, _, _, _ = towards(kept[p, 1], hy[j], hy, j, bits, 1, nz)
+            az, wz, _, _, _ = towards(kept[p, 2], hz[k], hz, k, bits, 2, 1)
             splat(out, c, ax, ay, az, wx, wy, wz, volume)
 
 

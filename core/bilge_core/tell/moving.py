@@ -139,7 +139,8 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
         least_cover_mm=round(forecast.mouth.least_cover * 1e3, 1),
         crank_in_oil_s=round(lap.crank_time(), 2),
         mouths=[
-            _mouth_lap_out(found, seen) for found, seen in zip(forecast.mouths, lap.mouths, strict=True)
+            _mouth_lap_out(found, seen)
+            for found, seen in zip(forecast.mouths, lap.mouths, strict=True)
         ],
         passed_l={name: round(float(passed[n]), 3) for n, name in enumerate(lap.opening_names)},
         samples=MovingSamplesOut(

@@ -1,0 +1,161 @@
+"""What is done four at a time or in one leap, against the plain way of doing it."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.moving.lanes import scatter, splat
+from bilge_core.moving.simulation import Simulation
+from bilge_core.moving.transfer import towards
+from bilge_core.moving.ways import ways_in
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from numba import njit
+
+from tests.oil_boxes import G, box_of_oil, run
+
+STEPS = (17, 5, 1)
+SHARES = st.floats(0.0, 1.0, width=32)
+FIGURES = st.floats(-2.0, 2.0, width=32)
+VOLUMES = st.floats(0.125, 2.0, width=32)
+
+
+@njit
+def _scatter(*given: Any) -> None:
+    scatter(*given)
+
+
+@njit
+def _splat(*given: Any) -> None:
+    splat(*given)
+
+
+@njit
+def _towards(f: Any, h: Any, sizes: Any, at: Any, shut: Any, axis: Any, stride: Any) -> Any:
+    return towards(f, h, sizes, at, shut, axis, stride)
+
+
+def corners(weights: tuple[float, ...]) -> list[tuple[int, float, tuple[int, ...]]]:
+    """Each of eight places: its number, its weight, and which of the two along each axis."""
+    found = []
+    for sides in itertools.product((0, 1), repeat=3):
+        at = 30 + sum(step for step, side in zip(STEPS, sides, strict=True) if side)
+        share = [w if side else 1.0 - w for w, side in zip(weights, sides, strict=True)]
+        found.append((at, float(np.prod(share)), sides))
+    return found
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    SHARES,
+    SHARES,
+    SHARES,
+    VOLUMES,
+    st.lists(FIGURES, min_size=10, max_size=10),
+)
+def test_what_a_particle_gives_eight_faces(
+    w1: float, w2: float, w3: float, volume: float, figures: list[float]
+) -> None:
+    base, g1, g2, g3, o1, n1, o2, n2, o3, n3 = figures
+    field = np.full(160, 0.25, dtype=np.float32)
+    single = [np.float32(each) for each in (w1, w2, w3, volume, *figures)]
+    _scatter(field, 30, *STEPS, *single)
+    wanted = np.full(160, 0.25)
+    for at, share, sides in corners((w1, w2, w3)):
+        ways = [
+            pair[side] for pair, side in zip(((o1, n1), (o2, n2), (o3, n3)), sides, strict=True)
+        ]
+        speed = base + g1 * ways[0] + g2 * ways[1] + g3 * ways[2]
+        wanted[2 * at] += volume * share * speed
+        wanted[2 * at + 1] += volume * share
+    np.testing.assert_allclose(field, wanted, atol=3e-5)
+
+
+@settings(max_examples=60, deadline=None)
+@given(SHARES, SHARES, SHARES, VOLUMES)
+def test_what_it_gives_eight_centres(w1: float, w2: float, w3: float, volume: float) -> None:
+    field = np.full(80, 0.5, dtype=np.float32)
+    _splat(field, 30, *STEPS, *(np.float32(each) for each in (w1, w2, w3, volume)))
+    wanted = np.full(80, 0.5)
+    for at, share, _ in corners((w1, w2, w3)):
+        wanted[at] += volume * share
+    np.testing.assert_allclose(field, wanted, atol=1e-5)
+    assert field.sum() == pytest.approx(40.0 + volume, rel=1e-5)
+
+
+def test_places_that_are_one_get_all_of_it() -> None:
+    """A plate on the particle's side: the step is nil, and its own centre takes both shares."""
+    field = np.zeros(80, dtype=np.float32)
+    _splat(field, 30, 0, 0, 0, *(np.float32(each) for each in (0.3, 0.0, 0.0, 1.0)))
+    assert field[30] == pytest.approx(1.0) and field.sum() == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize("place", [0.0, 0.2, 0.4999, 0.5, 0.7, 0.99])
+@pytest.mark.parametrize("shut", [0, 1, 2, 3])
+def test_the_second_centre_along_an_axis(place: float, shut: int) -> None:
+    """By the plain rule, with a branch: the one on the side of the cell that the particle is in."""
+    sizes = np.array([0.01, 0.02, 0.03], dtype=np.float32)
+    found = _towards(np.float32(place), sizes[1], sizes, 1, shut, 0, 7)
+    own = (0.5 - place) * 0.02
+    side = 1 if place >= 0.5 else -1
+    if shut & (2 if side > 0 else 1):
+        assert found == pytest.approx((0, 0.0, own, own, 0.0), abs=1e-9)
+        return
+    apart = 0.5 * (0.02 + float(sizes[1 + side]))
+    wanted = (7 * side, -side * own / apart, own, own + side * apart, side / apart)
+    assert found == pytest.approx(wanted, rel=1e-5, abs=1e-6)
+
+
+def graded() -> tuple[Any, Any, Any]:
+    """Lines of unlike cells along each axis of the box."""
+    return tuple(
+        np.concatenate([[0.0], np.cumsum(widths) / np.sum(widths) * size])
+        for size, widths in (
+            (0.4, [1, 1.3, 1.7, 2, 2, 1.7, 1.3, 1, 1, 1]),
+            (0.24, [1, 1.2, 1.4, 1.4, 1.2, 1, 1]),
+            (0.14, [1, 1, 1.2, 1.4, 1.6, 1.8, 2, 2]),
+        )
+    )  # type: ignore[return-value]
+
+
+def tossed(make: Callable[[], Simulation], leaps: bool) -> Simulation:
+    oil = make()
+    if not leaps:
+        oil._ways = oil._ways._replace(clear=np.full_like(oil._ways.clear, -1))
+    run(oil, 0.3, np.array([0.3 * G, 0.9 * G, -G]), lambda: None)
+    return oil
+
+
+@pytest.mark.parametrize("lines", [None, "graded"])
+def test_a_leap_ends_where_the_walk_does(lines: str | None) -> None:
+    """Same load, same start, a few steps: the same particles at the same places."""
+
+    def make() -> Simulation:
+        of_cells = graded() if lines else None
+        return box_of_oil((0.4, 0.24, 0.14), (0.04, 0.04, 0.02), 0.004, lines=of_cells)
+
+    leapt, walked = tossed(make, leaps=True), tossed(make, leaps=False)
+    assert leapt.count == walked.count
+    # both keep their particles in the same order: compared row by row
+    apart = np.linalg.norm(leapt.places() - walked.places(), axis=1)
+    assert np.median(apart) < 1e-4 and float(np.mean(apart < 1e-3)) > 0.97
+    assert leapt.centre_of_mass() == pytest.approx(walked.centre_of_mass(), abs=2e-5)
+
+
+def test_beside_walls_plates_and_cut_cells_it_is_walked() -> None:
+    oil = box_of_oil((0.4, 0.24, 0.14), 0.02, 0.004)
+    domain = oil.domain
+    clear = oil._ways.clear.reshape([count + 2 for count in domain.shape])
+    assert (clear[0] == -1).all() and (clear[1, 1:-1, 1:-1] == 0).all()  # outside; at the wall
+    assert (clear[3:-3, 3:-3, 3:-3] == 1).all()
+    cut = domain.cut.copy().reshape(clear.shape)
+    cut[8, 6, 4] = 0
+    beside = ways_in(replace(domain, cut=cut.ravel()), oil._up).clear.reshape(clear.shape)
+    assert beside[8, 6, 4] == -1
+    assert (np.delete(beside[7:10, 5:8, 3:6].ravel(), 13) == 0).all()
+    assert beside[11, 6, 4] == 1
