@@ -1,7 +1,8 @@
 """The pressure's equations over the cells that hold oil or shut-in air, and their solution.
 
 Unknown is ``φ = p Δt / ρ`` [m2/s]. A row is a cell's balance of volume, so that the matrix is
-symmetric whatever the sizes of the cells. Solved by conjugate gradients, preconditioned with a
+symmetric whatever the sizes of the cells. Rows rise along z first: a cell's neighbours there are
+the rows before and after its own, or its coefficient to them is nil. Solved by conjugate gradients, preconditioned with a
 modified incomplete Cholesky factor without fill (Bridson 2008, from memory).
 """
 
@@ -112,22 +113,26 @@ def factorise(count, upper, lower, links, diagonal, pivot, steps):  # type: igno
 def _precondition(count, upper, links, pivot, steps, residual, half, out):  # type: ignore[no-untyped-def]
     half[count] = ZERO
     out[count] = ZERO
+    near = ZERO
     for n in range(count):
         m = np.uint64(n)
-        half[m] = (
+        near = (
             residual[m] * pivot[m]
             + steps[m, 0] * half[np.uint64(links[m, 0])]
             + steps[m, 1] * half[np.uint64(links[m, 1])]
-        ) + steps[m, 2] * half[np.uint64(links[m, 2])]
+        ) + steps[m, 2] * near
+        half[m] = near
     total = 0.0
+    near = ZERO
     for n in range(count - 1, -1, -1):
         m = np.uint64(n)
         own = pivot[m]
-        out[m] = own * half[m] + own * own * (
+        near = own * half[m] + own * own * (
             (upper[m, 0] * out[np.uint64(links[m, 3])] + upper[m, 1] * out[np.uint64(links[m, 4])])
-            + upper[m, 2] * out[np.uint64(links[m, 5])]
+            + upper[m, 2] * near
         )
-        total += np.float64(out[m]) * np.float64(residual[m])
+        out[m] = near
+        total += np.float64(near) * np.float64(residual[m])
     return total
 
 
@@ -135,18 +140,23 @@ def _precondition(count, upper, links, pivot, steps, residual, half, out):  # ty
 def _apply(count, upper, lower, links, diagonal, x, out):  # type: ignore[no-untyped-def]
     x[count] = ZERO
     total = 0.0
+    before = ZERO
+    own = x[0]
     for n in range(count):
         m = np.uint64(n)
-        value = diagonal[m] * x[m] - (
+        after = x[m + np.uint64(1)]
+        value = diagonal[m] * own - (
             lower[m, 0] * x[np.uint64(links[m, 0])]
             + lower[m, 1] * x[np.uint64(links[m, 1])]
-            + lower[m, 2] * x[np.uint64(links[m, 2])]
+            + lower[m, 2] * before
             + upper[m, 0] * x[np.uint64(links[m, 3])]
             + upper[m, 1] * x[np.uint64(links[m, 4])]
-            + upper[m, 2] * x[np.uint64(links[m, 5])]
+            + upper[m, 2] * after
         )
         out[m] = value
-        total += np.float64(value) * np.float64(x[m])
+        total += np.float64(value) * np.float64(own)
+        before = own
+        own = after
     return total
 
 
