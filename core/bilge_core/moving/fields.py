@@ -26,7 +26,7 @@ class Fields:
     filling: Single
     kind: NDArray[np.uint8]
     place: NDArray[np.int32]
-    sink: Single
+    sink: Single  # nothing drawn anywhere
     pressure: Single  # of the last step, on the grid
     listed: NDArray[np.int32]
     stack: NDArray[np.int32]

@@ -2,8 +2,8 @@
 
 Unknown is ``φ = p Δt / ρ`` [m2/s]. A row is a cell's balance of volume, so that the matrix is
 symmetric whatever the sizes of the cells. Rows rise along z first: a cell's neighbours there are
-the rows before and after its own, or its coefficient to them is nil. Solved by conjugate gradients, preconditioned with a
-modified incomplete Cholesky factor without fill (Bridson 2008, from memory).
+the rows before and after its own, or its coefficient to them is nil. Solved by conjugate gradients,
+preconditioned with a modified incomplete Cholesky factor without fill (Bridson 2008, from memory).
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ from numba import njit
 
 from bilge_core.moving.cells import lightness
 from bilge_core.moving.transfer import FAST, HALF, OIL, ONE, OPEN_AIR, SHUT_AIR, ZERO
+from bilge_core.physics.arrays import Single
 
 _MODIFIED = np.float32(0.97)
 """Share of the dropped fill-in that goes to the diagonal [-]: modified incomplete Cholesky
@@ -40,34 +41,54 @@ def list_cells(kind, fluid, cells, place):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, error_model="numpy")
-def conductances(kind, filling, cells, count, hx, hy, hz, where, strides, area_most, conductance):  # type: ignore[no-untyped-def]
-    """``1 / (density · distance)`` [1/m] on every face of the cells that can ever be open."""
+def conductances(kind, filling, cells, count, strides, area_most, nearness, conductance):  # type: ignore[no-untyped-def]
+    """``1 / (density · distance)`` [1/m] on every face of the cells that can ever be open.
+
+    `nearness` is one over the distance of the two cells' middles [1/m].
+    """
     for n in range(count):
-        c = cells[n]
-        packed = where[np.uint64(c)]
-        i = packed >> 20
-        j = (packed >> 10) & 1023
-        k = packed & 1023
+        c = np.int64(cells[n])
+        own = kind[np.uint64(c)]
+        full = filling[np.uint64(c)]
         for a in range(3):
             s = strides[a]
-            if a == 0:
-                own, low, high = hx[i], hx[i - 1], hx[i + 1]
-            elif a == 1:
-                own, low, high = hy[j], hy[j - 1], hy[j + 1]
-            else:
-                own, low, high = hz[k], hz[k - 1], hz[k + 1]
+            here = np.uint64(c)
+            there = np.uint64(c - s)
             g = ZERO
-            if area_most[a, c] > ZERO:
-                light = lightness(kind[c], kind[c - s], filling[c], filling[c - s])
-                g = light / (HALF * (own + low))
-            conductance[a, c] = g
-            d = c + s
+            if area_most[a, here] > ZERO:
+                light = lightness(own, kind[there], full, filling[there])
+                g = light * nearness[a, here]
+            conductance[a, here] = g
+            d = np.uint64(c + s)
             if kind[d] == OPEN_AIR or area_most[a, d] <= ZERO:
                 g = ZERO
                 if area_most[a, d] > ZERO:
-                    light = lightness(kind[c], kind[d], filling[c], filling[d])
-                    g = light / (HALF * (own + high))
+                    light = lightness(own, kind[d], full, filling[d])
+                    g = light * nearness[a, d]
                 conductance[a, d] = g
+
+
+def nearness_of(sizes: tuple[Single, Single, Single]) -> Single:
+    """One over the distance of the middles of the two cells at each face, shape (3, n) [1/m].
+
+    Parameters
+    ----------
+    sizes : of the padded cells along each axis [m]
+
+    Examples
+    --------
+    >>> sizes = tuple(np.full(4, h, dtype=np.float32) for h in (0.1, 0.2, 0.5))
+    >>> nearness_of(sizes)[:, 30].tolist()
+    [10.0, 5.0, 2.0]
+    """
+    shape = tuple(len(size) for size in sizes)
+    found = np.empty((3, *shape), dtype=np.float32)
+    for axis, size in enumerate(sizes):
+        ways = 0.5 * (size + np.roll(size, 1))
+        along = [1, 1, 1]
+        along[axis] = len(size)
+        found[axis] = np.broadcast_to((1.0 / ways).reshape(along), shape)
+    return found.reshape(3, -1)
 
 
 @njit(cache=True, error_model="numpy")
@@ -261,13 +282,16 @@ def crowding(  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, error_model="numpy")
-def scale_partly_open(velocity, share, area, fluid):  # type: ignore[no-untyped-def]
-    """Through a face that is mostly shut the jet is fast but carries little: its mean is kept."""
-    for n in range(fluid.size):
-        c = fluid[n]
-        for a in range(3):
-            if share[a, c] < HALF and area[a, c] > ZERO:
-                velocity[a, c] *= share[a, c]
+def scale_partly_open(velocity, share, area, faces):  # type: ignore[no-untyped-def]
+    """Through a face that is mostly shut the jet is fast but carries little: its mean is kept.
+
+    `faces` are those that ever can be, rows of axis and face.
+    """
+    for n in range(faces.shape[0]):
+        a = faces[n, 0]
+        c = faces[n, 1]
+        if share[a, c] < HALF and area[a, c] > ZERO:
+            velocity[a, c] *= share[a, c]
 
 
 @njit(cache=True, error_model="numpy")

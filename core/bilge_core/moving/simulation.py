@@ -88,6 +88,10 @@ class Simulation:
         passes = np.where(partly, np.maximum(domain.share, 0.0), passes).astype(np.float32)
         self._up, self._down = passes, passes.copy()
         gates = domain.gates
+        self._nearness = poisson.nearness_of(domain.sizes)
+        narrow = (domain.share < 0.5) & (domain.area > 0.0)
+        narrow[gates.axis, gates.face] = True
+        self._narrow = np.argwhere(narrow).astype(np.int32)
         self._ways = ways_in(domain, passes)
         self._rest = np.zeros(len(self.rows), dtype=np.int32)
         self.gates_open = np.zeros(len(gates.face), dtype=np.bool_)
@@ -206,11 +210,10 @@ class Simulation:
             push, domain.area,
         )  # fmt: skip
         poisson.conductances(
-            f.kind, f.filling, f.listed, count, *domain.sizes, domain.where, domain.strides,
-            domain.area, f.conductance,
+            f.kind, f.filling, f.listed, count, domain.strides, domain.area, self._nearness,
+            f.conductance,
         )  # fmt: skip
-        f.sink[:] = 0.0 if sink is None else sink
-        self._project(count, step)
+        self._project(count, step, f.sink if sink is None else sink)
         self._even_out(count)
         self._move(step)
         self.time += step
@@ -277,7 +280,7 @@ class Simulation:
         )  # fmt: skip
         poisson.factorise(count, s.upper, s.lower, s.links, s.diagonal, s.pivot, s.steps)
 
-    def _project(self, count: int, step: float) -> None:
+    def _project(self, count: int, step: float, sink: Single) -> None:
         f, s, domain, gates = self._fields, self._system, self.domain, self.domain.gates
         listed = f.listed[:count]
         x, right = s.vectors[5], s.vectors[0]
@@ -289,7 +292,7 @@ class Simulation:
         for turn in range(_MOST_TURNS):
             self._hang()
             self._equations(count)
-            poisson.balance(f.listed, count, domain.strides, self._area, f.velocity, f.sink, right)
+            poisson.balance(f.listed, count, domain.strides, self._area, f.velocity, sink, right)
             self._solve(count, right, x, tolerance)
             self.effort.solves += 1
             last = turn == _MOST_TURNS - 1
@@ -309,7 +312,7 @@ class Simulation:
         )  # fmt: skip
         hold_back(gates.axis, gates.face, gates.sign, self.gates_open, f.velocity)
         f.air[:] = f.velocity
-        poisson.scale_partly_open(f.velocity, self._share, self._area, domain.fluid)
+        poisson.scale_partly_open(f.velocity, self._share, self._area, self._narrow)
 
     def _even_out(self, count: int) -> None:
         f, s, domain = self._fields, self._system, self.domain
