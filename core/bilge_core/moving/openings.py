@@ -34,26 +34,48 @@ class Shares:
     room: Array
 
 
-def areas_over(shape: shapely.Geometry, us: Array, vs: Array) -> Array:
-    """Area [m2] of a flat shape in each rectangle between grid lines; shape (len(us)-1, len(vs)-1).
+class Rectangles:
+    """The rectangles between grid lines, and how much of each flat shapes cover.
+
+    What a shape covers is remembered: a pan with upright walls has the same cut at many heights.
+
+    Parameters
+    ----------
+    us, vs : ndarray
+        Grid lines [m].
 
     Examples
     --------
-    >>> areas_over(shapely.box(0, 0, 1.5, 1), np.array([0., 1, 2]), np.array([0., 1])).tolist()
+    >>> grid = Rectangles(np.array([0.0, 1, 2]), np.array([0.0, 1]))
+    >>> grid.covered_by(shapely.box(0, 0, 1.5, 1)).tolist()
     [[1.0], [0.5]]
     """
-    u, v = np.meshgrid(us, vs, indexing="ij")
-    boxes = shapely.box(u[:-1, :-1], v[:-1, :-1], u[1:, 1:], v[1:, 1:])
-    areas = np.zeros(boxes.shape)
-    if shape.is_empty:
+
+    def __init__(self, us: Array, vs: Array) -> None:
+        u, v = np.meshgrid(us, vs, indexing="ij")
+        self._boxes = shapely.box(u[:-1, :-1], v[:-1, :-1], u[1:, 1:], v[1:, 1:])
+        self._sizes = shapely.area(self._boxes)
+        self._known: dict[bytes, Array] = {}
+
+    def covered_by(self, shape: shapely.Geometry) -> Array:
+        """Area [m2] of a shape in each, shape (len(us) - 1, len(vs) - 1); not to be changed."""
+        key = shapely.to_wkb(shape)
+        if key not in self._known:
+            self._known[key] = self._areas(shape)
+        return self._known[key]
+
+    def _areas(self, shape: shapely.Geometry) -> Array:
+        areas = np.zeros(self._boxes.shape)
+        if shape.is_empty:
+            return areas
+        shapely.prepare(shape)
+        touched = shapely.intersects(shape, self._boxes)
+        whole = np.zeros_like(touched)
+        whole[touched] = shapely.covers(shape, self._boxes[touched])
+        areas[whole] = self._sizes[whole]
+        part = touched & ~whole
+        areas[part] = shapely.area(shapely.intersection(self._boxes[part], shape))
         return areas
-    shapely.prepare(shape)
-    touched = shapely.intersects(shape, boxes)
-    whole = touched & shapely.covers(shape, boxes)
-    areas[whole] = shapely.area(boxes[whole])
-    part = touched & ~whole
-    areas[part] = shapely.area(shapely.intersection(boxes[part], shape))
-    return areas
 
 
 def _between(one: shapely.Geometry, other: shapely.Geometry) -> shapely.Geometry:
@@ -86,7 +108,7 @@ def inside_shares(prisms: Sequence[Prism], xs: Array, ys: Array, zs: Array) -> S
     >>> [round(float(one.sum()), 6) for one in (shares.room, shares.area[0][0], shares.area[0][1])]
     [0.008, 0.0, 0.02]
     """
-    grids = ((ys, zs), (xs, zs), (xs, ys))
+    grids = (Rectangles(ys, zs), Rectangles(xs, zs), Rectangles(xs, ys))
     lines = (xs, ys, zs)
 
     def cut(axis: int, place: float) -> shapely.Geometry:
@@ -98,20 +120,21 @@ def inside_shares(prisms: Sequence[Prism], xs: Array, ys: Array, zs: Array) -> S
 
     area, low, high = [], [], []
     for axis in range(3):
-        us, vs = grids[axis]
+        covered_by = grids[axis].covered_by
         befores, afters, opens = [], [], []
         for place in lines[axis].tolist():
             before, after = cut(axis, place - _ASIDE), cut(axis, place + _ASIDE)
             between = _between(before, after)
-            befores.append(areas_over(before, us, vs))
-            afters.append(areas_over(after, us, vs))
-            opens.append(befores[-1] if between is before else areas_over(between, us, vs))
+            befores.append(covered_by(before))
+            afters.append(covered_by(after))
+            opens.append(covered_by(between))
         opens[0], opens[-1] = np.zeros_like(opens[0]), np.zeros_like(opens[-1])
         area.append(np.stack(opens, axis=axis))
         low.append(np.stack(afters[:-1], axis=axis))
         high.append(np.stack(befores[1:], axis=axis))
     middles = np.stack(
-        [areas_over(cut(2, place), xs, ys) for place in (0.5 * (zs[1:] + zs[:-1])).tolist()], axis=2
+        [grids[2].covered_by(cut(2, place)) for place in (0.5 * (zs[1:] + zs[:-1])).tolist()],
+        axis=2,
     )
     room = (low[2] + 4.0 * middles + high[2]) / 6.0 * np.diff(zs)
     return Shares(

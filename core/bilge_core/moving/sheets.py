@@ -11,7 +11,7 @@ import shapely
 from numpy.typing import NDArray
 from shapely import affinity
 
-from bilge_core.moving.openings import areas_over
+from bilge_core.moving.openings import Rectangles
 from bilge_core.pan.cuts import upright_cut
 from bilge_core.pan.plates import PlacedGate, PlacedOpening, PlacedPlate
 from bilge_core.pan.solid import Prism
@@ -183,13 +183,14 @@ def _lay_straight(
     at: tuple[Any, ...] = tuple(index if a == axis else slice(None) for a in range(3))
     us, vs = _grid_of(axis, lines)
     solid = on_axes(plate, plate.sheet)
-    closed = areas_over(solid, us, vs) * (1.0 - plate.open_share)
+    grid = Rectangles(us, vs)
+    closed = grid.covered_by(solid) * (1.0 - plate.open_share)
     free = area[axis][at]
     sheets.covered[axis][at] = np.minimum(sheets.covered[axis][at] + closed, free)
     cell = np.outer(np.diff(us), np.diff(vs))
-    sheets.parts[axis][at] |= areas_over(on_axes(plate, _parting(plate)), us, vs) > 0.5 * cell
+    sheets.parts[axis][at] |= grid.covered_by(on_axes(plate, _parting(plate))) > 0.5 * cell
     for opening in plate.openings:
-        shares = np.minimum(areas_over(on_axes(plate, opening.hole), us, vs), free)
+        shares = np.minimum(grid.covered_by(on_axes(plate, opening.hole)), free)
         shares[shares < _SCRAP * cell] = 0.0
         number = len(sheets.openings)
         sheets.holes[axis][at] = np.where(shares > _SCRAP * cell, number, sheets.holes[axis][at])
