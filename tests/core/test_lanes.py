@@ -126,7 +126,7 @@ def graded() -> tuple[Any, Any, Any]:
 def tossed(make: Callable[[], Simulation], leaps: bool) -> Simulation:
     oil = make()
     if not leaps:
-        oil._ways = oil._ways._replace(clear=np.full_like(oil._ways.clear, -1))
+        oil._ways = oil._ways._replace(clear=np.zeros_like(oil._ways.clear))
     run(oil, 0.3, np.array([0.3 * G, 0.9 * G, -G]), lambda: None)
     return oil
 
@@ -147,15 +147,49 @@ def test_a_leap_ends_where_the_walk_does(lines: str | None) -> None:
     assert leapt.centre_of_mass() == pytest.approx(walked.centre_of_mass(), abs=2e-5)
 
 
-def test_beside_walls_plates_and_cut_cells_it_is_walked() -> None:
-    oil = box_of_oil((0.4, 0.24, 0.14), 0.02, 0.004)
-    domain = oil.domain
-    clear = oil._ways.clear.reshape([count + 2 for count in domain.shape])
-    assert (clear[0] == -1).all() and (clear[1, 1:-1, 1:-1] == 0).all()  # outside; at the wall
-    assert (clear[3:-3, 3:-3, 3:-3] == 1).all()
-    cut = domain.cut.copy().reshape(clear.shape)
-    cut[8, 6, 4] = 0
-    beside = ways_in(replace(domain, cut=cut.ravel()), oil._up).clear.reshape(clear.shape)
-    assert beside[8, 6, 4] == -1
-    assert (np.delete(beside[7:10, 5:8, 3:6].ravel(), 13) == 0).all()
-    assert beside[11, 6, 4] == 1
+ALL, HERE = (1 << 27) - 1, 1 << 13
+
+
+def bit(x: int, y: int, z: int) -> int:
+    return 1 << (13 + x + 3 * y + 9 * z)
+
+
+class TestWhereAWayIsClear:
+    OIL = box_of_oil((0.4, 0.24, 0.14), 0.02, 0.004)
+
+    def ways(self, **change: Any) -> np.ndarray:
+        domain = replace(self.OIL.domain, **change)
+        shape = [count + 2 for count in domain.shape]
+        return ways_in(domain, self.OIL._up).clear.reshape(shape)
+
+    def test_all_about_a_cell_amid_the_oil_and_none_outside(self) -> None:
+        clear = self.ways()
+        assert (clear[3:-3, 3:-3, 3:-3] == ALL).all()
+        assert (clear[0] == 0).all() and (clear[:, :, -1] == 0).all()
+
+    def test_along_a_wall_but_not_into_it(self) -> None:
+        at_wall = int(self.ways()[1, 5, 4])
+        assert at_wall & bit(1, 0, 0) and at_wall & bit(0, 1, 1) and at_wall & HERE
+        for y, z in itertools.product((-1, 0, 1), repeat=2):
+            assert not at_wall & bit(-1, y, z)
+
+    def test_a_cut_cell_is_walked_from_and_to(self) -> None:
+        shape = [count + 2 for count in self.OIL.domain.shape]
+        cut = self.OIL.domain.cut.copy().reshape(shape)
+        cut[8, 6, 4] = 0
+        clear = self.ways(cut=cut.ravel())
+        assert clear[8, 6, 4] == 0
+        beside = int(clear[9, 6, 4])
+        assert not beside & bit(-1, 0, 0) and not beside & bit(-1, 1, 0)  # past it, by one way
+        assert beside & bit(0, 1, 0) and beside & bit(1, 1, 1) and beside & HERE
+
+    def test_an_opening_is_walked_through(self) -> None:
+        """What passes it is counted, so nothing leaps it; past its edge it takes the walk too."""
+        shape = [count + 2 for count in self.OIL.domain.shape]
+        opening = self.OIL.domain.opening_at.copy().reshape(3, *shape)
+        opening[0, 8, 6, 4] = 1
+        clear = self.ways(opening_at=opening.reshape(3, -1))
+        before, behind = int(clear[7, 6, 4]), int(clear[8, 6, 4])
+        assert not before & bit(1, 0, 0) and not behind & bit(-1, 0, 0)
+        assert not before & bit(1, 1, 0) and before & bit(0, 1, 0) and before & bit(-1, 0, 0)
+        assert not int(clear[7, 5, 4]) & bit(1, 1, 0) and int(clear[7, 5, 4]) & bit(1, 0, 0)

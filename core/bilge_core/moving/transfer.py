@@ -27,6 +27,7 @@ ONE = np.float32(1.0)
 ZERO = np.float32(0.0)
 
 
+_FIRST, _LAST_BIT = np.uint64(1), np.uint64(31)
 _BACK, _ON = np.int64(-1), np.int64(1)
 INSIDE = np.float32(1.0 - 1e-5)  # [of a cell] just short of its far face
 
@@ -224,7 +225,8 @@ def grid_to_particles(  # type: ignore[no-untyped-def]  # noqa: PLR0915
         by_y, fy = _end_of_way(fy, dy, y, py, ways.y, j)
         by_z, fz = _end_of_way(fz, dz, z, pz, ways.z, k)
         far = max(abs(by_x), abs(by_y), abs(by_z))
-        if far <= clear[np.uint64(c)]:
+        bit = np.uint64(13 + by_x + 3 * by_y + 9 * by_z) & _LAST_BIT
+        if far <= 1 and (np.uint64(clear[np.uint64(c)]) >> bit) & _FIRST:
             rows[q, 0] = fx
             rows[q, 1] = fy
             rows[q, 2] = fz

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.moving.domain import Domain
-from bilge_core.moving.transfer import FAST, HALF, ZERO
+from bilge_core.moving.transfer import FAST, ZERO
 
 _FELT = (
     1e-2  # of a cell's size squared over the step [-]: below this viscosity moves nothing (ours)
@@ -63,33 +63,44 @@ def drag_rates(wetting: Wetting) -> tuple[float, float, float]:
 
 
 @njit(cache=True, fastmath=FAST, error_model="numpy")
-def _spread(velocity, old, carried, fluid, blocked, strides, hx, hy, hz, where, rate):  # type: ignore[no-untyped-def]
+def _spread(velocity, old, carried, fluid, blocked, strides, curves, where, rate):  # type: ignore[no-untyped-def]
+    """One pass; `curves`: for each axis and place, what a difference to the cell before and to the
+    one after counts for [1/m2]."""
     for a in range(3):
         field = velocity[a]
         old[:] = field
         flags = carried[a]
         for n in range(fluid.size):
             c = np.int64(fluid[n])
-            if not flags[c]:
+            if not flags[np.uint64(c)]:
                 continue
             packed = where[np.uint64(c)]
-            i = packed >> 20
-            j = (packed >> 10) & 1023
-            k = packed & 1023
+            own = old[np.uint64(c)]
+            shut = np.int64(blocked[np.uint64(c)])
             total = ZERO
             for b in range(3):
-                if b == 0:
-                    own, low, high = hx[i], hx[i - 1], hx[i + 1]
-                elif b == 1:
-                    own, low, high = hy[j], hy[j - 1], hy[j + 1]
-                else:
-                    own, low, high = hz[k], hz[k - 1], hz[k + 1]
+                at = (
+                    packed >> 20 if b == 0 else ((packed >> 10) & 1023 if b == 1 else packed & 1023)
+                )
+                row = np.uint64(at)
                 s = strides[b]
-                if flags[c - s] and not (b != a and (blocked[c] >> (2 * b)) & 1):
-                    total += (old[c - s] - old[c]) / (own * HALF * (own + low))
-                if flags[c + s] and not (b != a and (blocked[c] >> (2 * b + 1)) & 1):
-                    total += (old[c + s] - old[c]) / (own * HALF * (own + high))
-            field[c] = old[c] + rate * total
+                low = np.uint64(c - s)
+                if flags[low] and not (b != a and (shut >> (2 * b)) & 1):
+                    total += (old[low] - own) * curves[b, row, 0]
+                high = np.uint64(c + s)
+                if flags[high] and not (b != a and (shut >> (2 * b + 1)) & 1):
+                    total += (old[high] - own) * curves[b, row, 1]
+            field[np.uint64(c)] = own + rate * total
+
+
+def _curves(sizes: tuple[Single, Single, Single]) -> Single:
+    """See `_spread`; shape (3, longest, 2) [1/m2]."""
+    table = np.zeros((3, max(len(size) for size in sizes), 2), dtype=np.float32)
+    for axis, size in enumerate(sizes):
+        apart = 0.5 * (size[1:] + size[:-1])
+        table[axis, 1 : len(size), 0] = 1.0 / (size[1:] * apart)
+        table[axis, : len(size) - 1, 1] = 1.0 / (size[:-1] * apart)
+    return table
 
 
 def spread_viscosity(
@@ -130,10 +141,10 @@ def spread_viscosity(
         return 0
     passes = min(_MOST_PASSES, math.ceil(number / _STABLE))
     rate = np.float32(min(viscosity * step / passes, _STABLE * smallest**2))
-    old = np.empty(domain.cells, dtype=np.float32)
+    old, curves = np.empty(domain.cells, dtype=np.float32), _curves(domain.sizes)
     for _ in range(passes):
         _spread(
-            velocity, old, carried, domain.fluid, domain.blocked, domain.strides, *domain.sizes,
+            velocity, old, carried, domain.fluid, domain.blocked, domain.strides, curves,
             domain.where, rate,
         )  # fmt: skip
     return passes

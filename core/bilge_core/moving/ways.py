@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import NamedTuple
 
 import numpy as np
@@ -10,18 +11,20 @@ from numpy.typing import NDArray
 from bilge_core.moving.domain import Domain
 from bilge_core.physics.arrays import Single
 
+Flags = NDArray[np.bool_]
+
 
 class Ways(NamedTuple):
     """What tells of a way without walking it.
 
-    clear : for each cell how many cells a particle may cross along every axis at once, all faces
-        on the way open and no wall in the way: 1, or 0 where it must not leave its cell, or -1
-        where it is to be walked in any case, shape (n,)
+    clear : for each cell a bit for each of the 27 about it, itself among them, shape (n,): whether
+        a particle gets there past nothing that could stop or turn it. Bit ``x + 3 y + 9 z``, each
+        0 for one cell back, 1 for none, 2 for one on.
     x, y, z : for each cell along the axis and a step of -1, 0 or 1, by what a place beyond its end
         is to be multiplied and what added, so that it is one of the next cell, shape (m, 3, 2)
     """
 
-    clear: NDArray[np.int8]
+    clear: NDArray[np.uint32]
     x: Single
     y: Single
     z: Single
@@ -37,6 +40,11 @@ def _ends(sizes: Single) -> Single:
     return table
 
 
+def _moved(flags: Flags, axis: int, by: int) -> Flags:
+    """What the flags of the cell so far on along an axis are, at each cell."""
+    return np.roll(flags, -by, axis=axis)
+
+
 def ways_in(domain: Domain, passes: Single) -> Ways:
     """What tells of ways in a domain.
 
@@ -45,16 +53,26 @@ def ways_in(domain: Domain, passes: Single) -> Ways:
     domain : Domain
     passes : ndarray, shape (3, n)
         Of what comes to each face, the share that is let pass.
+
+    Notes
+    -----
+    A way over an edge or a corner is clear where it is by whichever face it goes first.
     """
     shape = tuple(count + 2 for count in domain.shape)
-    walked = ((domain.room <= 0.0) | (domain.cut >= 0)).reshape(shape)
-    open_faces = ((passes >= 1.0) & (domain.opening_at == 0)).reshape(3, *shape)
-    shut = walked.copy()  # the cell itself, or a face at its low or high end
-    for axis in range(3):
-        low = ~open_faces[axis]
-        shut |= low | np.roll(low, -1, axis=axis)
-    around = shut.copy()
-    for axis in range(3):
-        around = around | np.roll(around, 1, axis=axis) | np.roll(around, -1, axis=axis)
-    clear = np.where(walked, -1, np.where(around, 0, 1)).astype(np.int8)
+    free = ((domain.room > 0.0) & (domain.cut < 0)).reshape(shape)
+    faces = ((passes >= 1.0) & (domain.opening_at == 0)).reshape(3, *shape)
+    clear = np.zeros(shape, dtype=np.uint32)
+    for steps in itertools.product((-1, 0, 1), repeat=3):
+        way = free
+        for axis, step in enumerate(steps):
+            if step == 0:
+                continue
+            face = faces[axis] if step < 0 else _moved(faces[axis], axis, 1)
+            # all that is crossed so far, in this row of cells and in the next, and the faces between
+            for other, by in enumerate(steps[:axis]):
+                if by != 0:
+                    face = face & _moved(face, other, by)
+            way = way & _moved(way, axis, step) & face
+        bit = (steps[0] + 1) + 3 * (steps[1] + 1) + 9 * (steps[2] + 1)
+        clear |= way.astype(np.uint32) << np.uint32(bit)
     return Ways(clear.ravel(), *(_ends(size) for size in domain.sizes))
