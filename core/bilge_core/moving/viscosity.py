@@ -79,10 +79,7 @@ def _spread(velocity, old, carried, fluid, blocked, strides, curves, where, rate
             shut = np.int64(blocked[np.uint64(c)])
             total = ZERO
             for b in range(3):
-                at = (
-                    packed >> 20 if b == 0 else ((packed >> 10) & 1023 if b == 1 else packed & 1023)
-                )
-                row = np.uint64(at)
+                row = np.uint64((packed >> (20 - 10 * b)) & 1023)
                 s = strides[b]
                 low = np.uint64(c - s)
                 if flags[low] and not (b != a and (shut >> (2 * b)) & 1):
