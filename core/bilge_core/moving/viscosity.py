@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from bilge_core.errors import InvalidQuantity
 from bilge_core.moving.domain import Domain
 from bilge_core.moving.transfer import FAST, ZERO
+from bilge_core.physics.arrays import Single
 
 _FELT = (
     1e-2  # of a cell's size squared over the step [-]: below this viscosity moves nothing (ours)
