@@ -68,7 +68,7 @@ def ways_in(domain: Domain, passes: Single) -> Ways:
             if step == 0:
                 continue
             face = faces[axis] if step < 0 else _moved(faces[axis], axis, 1)
-            # all that is crossed so far, in this row of cells and in the next, and the faces between
+            # all that is crossed so far, here and in the next row of cells, and the faces between
             for other, by in enumerate(steps[:axis]):
                 if by != 0:
                     face = face & _moved(face, other, by)
