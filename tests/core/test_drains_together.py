@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -12,16 +13,20 @@ from bilge_core.acts.registry import read_act
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.checks.drains import check_drains
 from bilge_core.document.build import Build
+from bilge_core.document.car import Car
 from bilge_core.document.circuit.engine_side import Turbo
 from bilge_core.document.circuit.joining import Tee
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.drains.drain_rose import drain_rose
+from bilge_core.drains.feeds import feeds_of, with_others
 from bilge_core.drains.laid import drains_of
 from bilge_core.drains.line import DrainLine, Piece, foamed, line_along
 from bilge_core.drains.over_lap import Met, drain_over
+from bilge_core.drains.pulled import suction
 from bilge_core.drains.standing import Load, capacity, stands
 from bilge_core.errors import InvalidInput
 from bilge_core.forecast.back_ups import DrainsForecast, drains_at
+from bilge_core.network.breathing import place_of_port
 from bilge_core.pan import assemble_pan
 from bilge_core.rules import drains as rules
 from bilge_core.tell.drains import drains_out
@@ -29,10 +34,10 @@ from bilge_core.tell.drains_verdict import drains_verdict
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.falling import BELOW, FROTH, PAN, UP, G
+from tests.falling import BELOW, FROTH, OIL, PAN, UP, G
 from tests.turbo import RUN, SANDPIPER, changed, over, part
 
-THICK = foamed(880.0, 600e-6, 0.0)
+THICK, THICK_FROTH = foamed(880.0, 600e-6, 0.0), foamed(880.0, 600e-6, 0.4)
 PIECES = [Piece("own", 0.0141, 0.1, "a"), Piece("both", 0.0141, 0.1, "b")]
 
 
@@ -43,13 +48,15 @@ def two_pieces(times: float = 1.0) -> DrainLine:
     return line.carrying({"b": times})
 
 
-def steadily(line: DrainLine, flow: float, surface: float, seconds: float = 40.0) -> Any:
+def steadily(
+    line: DrainLine, flow: float, surface: float, oil: Any = FROTH, seconds: float = 40.0
+) -> Any:
     time = np.arange(0.0, seconds, 0.04)
     n = len(time)
     met = Met(
         time, np.tile(UP, (n, 1)), np.full(n, G), np.full(n, surface), np.full(n, flow), np.zeros(n)
     )
-    return drain_over(line, 12e-4, FROTH, met)
+    return drain_over(line, 12e-4, oil, met)
 
 
 def act(build: Build, **figures: Any) -> Build:
@@ -60,6 +67,10 @@ def act(build: Build, **figures: Any) -> Build:
 
 def tuned(build: Build, run: str, **figures: Any) -> Build:
     return act(build, kind="tune_drain", run=run, **figures)
+
+
+def head_of(build: Build) -> str:
+    return next(c.id for c in build.circuit.components if c.kind == "head")
 
 
 def turbo_of(build: Build, at: int = 0) -> str:
@@ -117,6 +128,27 @@ class TestASharedLength:
         found = steadily(line, flow / 60e3, surface)
         assert found.room[-1] == pytest.approx(found.margin[-1], abs=1e-3)
         assert found.margin[-1] < steadily(two_pieces(), flow / 60e3, surface).margin[-1] + 1e-9
+
+    def test_in_time_thin_oil_takes_its_speed_in_each_half_of_the_junction(self) -> None:
+        line = two_pieces(2.0)
+        found = steadily(line, 4 / 60e3, 0.15, OIL)
+        assert found.room[-1] == pytest.approx(found.margin[-1], abs=1e-3)
+
+    def test_each_brings_its_own_foam(self) -> None:
+        """A head's line into a turbo's: 0.15 and 0.4 of gas, by hand."""
+        build = act(SANDPIPER, kind="outside_return", head=head_of(SANDPIPER))
+        other = next(r.id for r in build.circuit.runs if r.name.startswith("outside"))
+        build = tuned(build, other, outlet_mm=[40, -60, 300], entry_mm=[60, -112, 0])
+        drains = drains_of(build)
+        feeds = feeds_of(build, drains)
+        turbo = next(d for d in drains.placed if d.run == RUN)
+        shared = replace(turbo, shares={RUN: (other,)})
+        joined = with_others(drains.with_placed((shared, *drains.placed[1:])), feeds)
+        head = next(d for d in drains.placed if d.run == other)
+        brings = {d.run: feeds[d.run].most / (1.0 - d.foam) for d in (turbo, head)}
+        times = next(d for d in joined.placed if d.run == RUN).line.falls.carries.max()
+        assert times == pytest.approx(1.0 + brings[other] / brings[RUN])
+        assert turbo.foam != head.foam
 
     def test_what_a_shared_line_carries_is_less_for_each(self) -> None:
         load = Load(UP, G, 0.1)
@@ -196,6 +228,28 @@ class TestPulledByAStage:
         }
         assert states["stage_carries"] == "bad"
 
+    def test_what_a_line_takes_is_hagen_and_poiseuille_with_the_foam(self) -> None:
+        """``Δp = 128 μ L q / (π d⁴)``, q foam and all."""
+        flow = 0.5 / 60e3
+        viscosity = THICK_FROTH.density * THICK_FROTH.viscosity
+        wanted = 128 * viscosity * 0.8 * flow / 0.6 / (math.pi * 0.012**4)
+        pieces = (Piece("hose", 0.012, 0.8), Piece("fitting", 0.009))
+        assert suction(pieces, flow, THICK_FROTH) == pytest.approx(wanted, rel=1e-3)
+
+    def test_one_that_falls_does_not_save_the_other(self) -> None:
+        """The junction under the higher outlet, beside the lower one."""
+        build = act(scavenged(dash=12, displacement_cm3=8.0), kind="feed_turbo", restrictor_mm=1.5)
+        second = turbo_of(build, 1)
+        build = act(
+            build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build), dash=12
+        )
+        other = next(r.id for r in build.circuit.runs if r.start.component == second)
+        build = tuned(build, other, outlet_mm=[260, -190, 60], meets_mm=[100, -190, 50])
+        build = changed(build, lambda raw: part(raw, "turbo").update(gasket_mm=None))
+        spares = sorted(each.spare for each in over(build).forecasts)
+        assert spares[0] < 0.0 and spares[1] > 0.01
+        assert states(build)["own_stage"] == "bad"
+
     def test_two_on_one_stage_fall_to_the_junction_or_not_at_all(self) -> None:
         alone = scavenged(dash=12, displacement_cm3=8.0)
         build = act(alone, kind="feed_turbo", restrictor_mm=1.5)
@@ -230,6 +284,7 @@ class TestPulledByAStage:
         other = next(r.id for r in build.circuit.runs if r.start.component == second)
         build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[136, -160, -60])
         drain, steady = drains_at(build, 0.0, 0.0).stands[0]
+        assert drain.under(Load(UP, G, 0.3, 2000.0)).pressure == 0.0
         assert steady.against_push == 0.0 and not steady.sealed
         in_pan, pulled = (
             drain_rose(drain.line, pan, build.car, 1 / 60e3, FROTH, 0.0) for pan in (PAN, None)
@@ -382,3 +437,17 @@ class TestMends:
         )
         assert states(build)["boss_fixing"] == "bad"
         assert states(SANDPIPER)["drain_under"] == "caution"
+
+
+def test_a_place_in_the_car_is_turned_into_the_engines_frame() -> None:
+    """The crank's nose to the car's right: what is ahead in the car is on the engine's left."""
+    car = Car(nose_points="right", lean_right_deg=0, nose_up_deg=0)
+    place = {"fixed_to": "car", "at_mm": [500, 0, 100]}
+    tee = Tee.model_validate({"kind": "tee", "name": "tee", "place": place})
+    found = place_of_port(car, tee, "a")
+    assert found is not None and found.tolist() == pytest.approx([0.0, 0.5, 0.1], abs=1e-9)
+    tee = Tee.model_validate(
+        {"kind": "tee", "name": "tee", "place": {**place, "fixed_to": "engine"}}
+    )
+    found = place_of_port(car, tee, "a")
+    assert found is not None and found.tolist() == pytest.approx([0.5, 0.0, 0.1])

@@ -10,8 +10,10 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.moving.lanes import scatter, splat
+from bilge_core.moving.poisson import nearness_of
 from bilge_core.moving.simulation import Simulation
 from bilge_core.moving.transfer import towards
+from bilge_core.moving.viscosity import spread_viscosity
 from bilge_core.moving.ways import ways_in
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -193,3 +195,34 @@ class TestWhereAWayIsClear:
         assert not before & bit(1, 0, 0) and not behind & bit(-1, 0, 0)
         assert not before & bit(1, 1, 0) and before & bit(0, 1, 0) and before & bit(-1, 0, 0)
         assert not int(clear[7, 5, 4]) & bit(1, 1, 0) and int(clear[7, 5, 4]) & bit(1, 0, 0)
+
+    def test_over_an_edge_both_orders_must_be_open(self) -> None:
+        shape = [count + 2 for count in self.OIL.domain.shape]
+        opening = self.OIL.domain.opening_at.copy().reshape(3, *shape)
+        opening[1, 8, 6, 4] = 1  # along y, in the next row of cells along x
+        from_corner = int(self.ways(opening_at=opening.reshape(3, -1))[7, 5, 4])
+        assert not from_corner & bit(1, 1, 0) and not from_corner & bit(1, 1, 1)
+        assert from_corner & bit(1, 0, 0) and from_corner & bit(0, 1, 0)
+
+
+def test_faces_are_as_near_as_their_cells_middles() -> None:
+    unlike = np.array([0.1, 0.2, 0.6, 0.6], dtype=np.float32)
+    alike = np.full(3, 0.5, dtype=np.float32)
+    found = nearness_of((unlike, alike, alike)).reshape(3, 4, 3, 3)
+    assert found[0, 1:, 1, 1].tolist() == pytest.approx([1 / 0.15, 1 / 0.4, 1 / 0.6])
+    assert (found[1] == 2.0).all()
+
+
+def test_thick_oil_leaves_a_shear_alone_whose_slope_is_even_whatever_the_cells() -> None:
+    oil = box_of_oil((0.4, 0.24, 0.14), (0.04, 0.04, 0.02), 0.004, lines=graded())
+    domain = oil.domain
+    shape = [count + 2 for count in domain.shape]
+    middles = [np.cumsum(size) - 0.5 * size for size in domain.sizes]
+    velocity = np.zeros((3, domain.cells), dtype=np.float32)
+    velocity[0] = np.broadcast_to(middles[1][None, :, None], shape).astype(np.float32).ravel()
+    before = velocity.reshape(3, *shape).copy()
+    carried = np.ones((3, domain.cells), dtype=np.bool_)
+    assert spread_viscosity(domain, velocity, carried, 1e-3, 0.01) == 1
+    after = velocity.reshape(3, *shape)
+    inside = (0, slice(2, -2), slice(2, -2), slice(2, -2))
+    np.testing.assert_allclose(after[inside], before[inside], atol=2e-6)

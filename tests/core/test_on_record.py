@@ -26,10 +26,13 @@ CORNER = manoeuvre_log(Manoeuvre("corner", "left", 1.2, 0.4, 2.0, speed_of_rpm(5
 NEAR = 0.03e5  # [Pa] rms that a preview is wanted within
 
 
+STARTS = 4
+
+
 @cache
-def ran(*acts: str) -> tuple[Build, MovingForecast]:
+def ran(*acts: str, seed: int = 0) -> tuple[Build, MovingForecast]:
     build = after(*(NAMED[act] for act in acts))
-    return build, forecast_moving(build, CORNER)
+    return build, forecast_moving(build, CORNER, seed=seed)
 
 
 NAMED: dict[str, Raw] = {
@@ -72,15 +75,23 @@ class TestOnARunsOwnRecord:
 class TestPreviews:
     @pytest.mark.parametrize("changed", ["soft", "pinched"])
     def test_within_the_rules_it_is_near_its_own_run(self, changed: str) -> None:
-        _, on = ran("moved", "bottle")
-        build, own = ran("moved", "bottle", changed)
-        theirs = ran("moved", "bottle")[0]
+        """By the median of four starts: two starts of one build are as far apart, 0.01 to 0.04 bar,
+        as oil that splashes never does so twice alike."""
+        theirs, on = ran("moved", "bottle")
+        build, _ = ran("moved", "bottle", changed)
         record = record_of(on)
         mine, other = (
             circuit_lap(each, CORNER, record, (), band=False) for each in (build, theirs)
         )
         assert apart(build, mine, theirs, other).is_little
-        assert rms(build, on, own) < NEAR
+        found = [
+            rms(
+                build, ran("moved", "bottle", seed=seed)[1],
+                ran("moved", "bottle", changed, seed=seed)[1],
+            )
+            for seed in range(STARTS)
+        ]  # fmt: skip
+        assert float(np.median(found)) < NEAR
 
     def test_less_oil_in_the_pan_is_another_run(self) -> None:
         build = dunlin()

@@ -107,7 +107,7 @@ def _share_of_head(build: Build, drain: Drain | Pulled) -> float:
         return 1.0
     whole = mine = 0.0
     for run in build.circuit.runs:
-        if run.start.component != drain.component or run.service not in ("drain", "scavenge"):
+        if run.start.component != drain.component or run.service != "drain":
             continue
         bore = bore_of(run.line) or GUESSES["drain_bore"].likely * 1e3
         many = getattr(run.line, "count", 1)
