@@ -8,13 +8,10 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.acts.mend import mend_of
 from bilge_core.acts.registry import read_act
-from bilge_core.checks.circuit import check_circuit
 from bilge_core.checks.drains import check_drains
 from bilge_core.document.build import Build
 from bilge_core.document.car import Car
-from bilge_core.document.circuit.engine_side import Turbo
 from bilge_core.document.circuit.joining import Tee
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.drains.drain_rose import drain_rose
@@ -28,14 +25,25 @@ from bilge_core.errors import InvalidInput
 from bilge_core.forecast.back_ups import DrainsForecast, drains_at
 from bilge_core.network.breathing import place_of_port
 from bilge_core.pan import assemble_pan
-from bilge_core.rules import drains as rules
 from bilge_core.tell.drains import drains_out
 from bilge_core.tell.drains_verdict import drains_verdict
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.falling import BELOW, FROTH, OIL, PAN, UP, G
-from tests.turbo import RUN, SANDPIPER, changed, over, part
+from tests.turbo import (
+    RUN,
+    SANDPIPER,
+    act,
+    changed,
+    head_of,
+    over,
+    part,
+    scavenged,
+    states,
+    tuned,
+    turbo_of,
+)
 
 THICK, THICK_FROTH = foamed(880.0, 600e-6, 0.0), foamed(880.0, 600e-6, 0.4)
 PIECES = [Piece("own", 0.0141, 0.1, "a"), Piece("both", 0.0141, 0.1, "b")]
@@ -57,24 +65,6 @@ def steadily(
         time, np.tile(UP, (n, 1)), np.full(n, G), np.full(n, surface), np.full(n, flow), np.zeros(n)
     )
     return drain_over(line, 12e-4, oil, met)
-
-
-def act(build: Build, **figures: Any) -> Build:
-    done = read_act(figures).done(build)
-    assert [each.words for each in check_circuit(done.build) if each.state != "good"] == []
-    return done.build
-
-
-def tuned(build: Build, run: str, **figures: Any) -> Build:
-    return act(build, kind="tune_drain", run=run, **figures)
-
-
-def head_of(build: Build) -> str:
-    return next(c.id for c in build.circuit.components if c.kind == "head")
-
-
-def turbo_of(build: Build, at: int = 0) -> str:
-    return build.circuit.of_kind(Turbo)[at].id
 
 
 def twins(**drained: Any) -> tuple[Build, str, str]:
@@ -132,7 +122,7 @@ class TestASharedLength:
     def test_in_time_thin_oil_takes_its_speed_in_each_half_of_the_junction(self) -> None:
         line = two_pieces(2.0)
         found = steadily(line, 4 / 60e3, 0.15, OIL)
-        assert found.room[-1] == pytest.approx(found.margin[-1], abs=1e-3)
+        assert found.room[-1] == pytest.approx(found.margin[-1], abs=2e-4)
 
     def test_each_brings_its_own_foam(self) -> None:
         """A head's line into a turbo's: 0.15 and 0.4 of gas, by hand."""
@@ -195,10 +185,6 @@ class TestTwoTurbos:
         with pytest.raises(InvalidInput) as error:
             read_act(raw).done(build)
         assert error.value.problems[0].field == "other"
-
-
-def scavenged(**figures: Any) -> Build:
-    return act(SANDPIPER, kind="drain_turbo", turbo=turbo_of(SANDPIPER), how="scavenged", **figures)
 
 
 class TestPulledByAStage:
@@ -358,85 +344,6 @@ class TestIntoTheBlock:
             tuned(build, run, entry_mm=[72, -100, -30])
         both = tuned(build, run, entry_mm=[72, -100, -30], outlet_mm=[200, -190, 130])
         assert len(drains_of(both).placed) == 2
-
-
-def line_of(raw: Any) -> Any:
-    return next(r for r in raw["circuit"]["runs"] if r["id"] == RUN)["line"]
-
-
-def end_of(raw: Any) -> Any:
-    return next(r for r in raw["circuit"]["runs"] if r["id"] == RUN)["end"]
-
-
-def without_restrictor(raw: Any) -> None:
-    hole = part(raw, "restrictor")
-    hole["kind"] = "sender_tee"
-    del hole["bore_mm"]
-
-
-def mends(build: Build) -> dict[str, Any]:
-    found = check_drains(build, assemble_pan(build), over(build))
-    return {each.rule.key: mend_of(build, each) for each in found if each.state != "good"}
-
-
-def states(build: Build) -> dict[str, str]:
-    return {c.rule.key: c.state for c in check_drains(build, assemble_pan(build), over(build))}
-
-
-class TestMends:
-    """What a rule of drains offers is an act of this build, and mends what it is offered for."""
-
-    @pytest.mark.parametrize(
-        ("rule", "spoil"),
-        [
-            ("drain_flanges", lambda raw: None),  # as the demo is
-            ("gravity_bore", lambda raw: line_of(raw).update(dash=8)),
-            ("drain_reducer", lambda raw: end_of(raw).update(narrowest_mm=9)),
-            ("feed_restricted", without_restrictor),
-            ("crankcase", lambda raw: part(raw, "breather").update(opening_mm=6)),
-        ],
-    )
-    def test_it_mends(self, rule: str, spoil: Any) -> None:
-        build = changed(SANDPIPER, spoil)
-        offered = mends(build)[rule]
-        assert offered is not None
-        mended = read_act(offered.model_dump(mode="json")).done(build).build
-        assert states(mended).get(rule, "good") == "good"
-
-    def test_a_feed_that_outruns_its_drain_is_restricted_step_by_step(self) -> None:
-        build = changed(SANDPIPER, lambda raw: part(raw, "restrictor").update(bore_mm=6))
-        bores = []
-        while (offered := mends(build).get("feed_fits_drain")) is not None:
-            bores.append(offered.restrictor_mm)
-            build = read_act(offered.model_dump(mode="json")).done(build).build
-        assert bores[0] == 2.0 and bores == sorted(bores, reverse=True)
-
-    def test_a_stage_for_two_becomes_two_and_a_small_one_larger(self) -> None:
-        build = act(scavenged(), kind="feed_turbo", restrictor_mm=1.5)
-        second = turbo_of(build, 1)
-        build = act(build, kind="drain_turbo", turbo=second, how="joined", other=turbo_of(build))
-        other = next(r.id for r in build.circuit.runs if r.start.component == second)
-        build = tuned(build, other, outlet_mm=[200, -190, 110], meets_mm=[136, -160, 140])
-        offered = mends(build)
-        larger = read_act(offered["stage_carries"].model_dump(mode="json")).done(build).build
-        assert larger.circuit.of_kind(ScavengeStage)[0].displacement_cm3 == 6.0
-        apart = read_act(offered["own_stage"].model_dump(mode="json")).done(build).build
-        assert len(apart.circuit.of_kind(ScavengeStage)) == 2
-        assert len(over(apart).pulled) == 2 and drains_of(apart).placed == ()
-
-    def test_a_breather_that_nobody_measured_is_not_set(self) -> None:
-        build = changed(SANDPIPER, lambda raw: part(raw, "breather").update(opening_mm=None))
-        at = next(i for i, c in enumerate(build.circuit.components) if c.kind == "breather")
-        check = rules.check_crankcase(5000.0, f"circuit.components.{at}")
-        assert mend_of(build, check) is None
-
-    def test_how_its_boss_is_made_is_told_here_too(self) -> None:
-        build = changed(
-            SANDPIPER,
-            lambda raw: [boss.update(fixing="tapped") for boss in raw["pan"]["bosses"]],
-        )
-        assert states(build)["boss_fixing"] == "bad"
-        assert states(SANDPIPER)["drain_under"] == "caution"
 
 
 def test_a_place_in_the_car_is_turned_into_the_engines_frame() -> None:
