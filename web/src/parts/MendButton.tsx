@@ -1,10 +1,12 @@
 import type { ReactElement } from "react";
 import type { Schemas } from "../api/client";
+import { useSettings } from "./settings";
+import { exactlyShown } from "./units";
 
 export type Mend = NonNullable<Schemas["CheckOut"]["mend"]>;
 
 /** What the button of each act that mends is called. */
-function callOf(mend: Mend): string {
+function callOf(mend: Mend, said: (mm: number) => string): string {
   switch (mend.kind) {
     case "turn_gate":
       return "Turn it round";
@@ -15,11 +17,12 @@ function callOf(mend: Mend): string {
     case "tune_drain":
       return mend.dash != null
         ? `Make it size ${mend.dash}`
-        : `Restrict to ${mend.restrictor_mm} mm`;
+        : `Restrict to ${said(Number(mend.restrictor_mm))}`;
     case "figures": {
       const [figure] = mend.figures;
       const name = figure?.field.split(".").at(-1) ?? "";
-      return `${SET[name] ?? "Set it to"} ${figure?.value ?? ""} ${name.endsWith("_cm3") ? "cm³" : "mm"}`;
+      const value = Number(figure?.value ?? 0);
+      return `${SET[name] ?? "Set it to"} ${name.endsWith("_cm3") ? `${value} cm³` : said(value)}`;
     }
   }
 }
@@ -38,9 +41,14 @@ export function MendButton({
   mend: Mend;
   onMend: (mend: Mend) => void;
 }): ReactElement {
+  const { system, units } = useSettings();
+  const said = (mm: number): string => {
+    const { figure, unit } = exactlyShown(units, "at_mm", system, mm);
+    return `${figure} ${unit}`;
+  };
   return (
     <button type="button" className="font-semibold underline" onClick={() => onMend(mend)}>
-      {callOf(mend)}
+      {callOf(mend, said)}
     </button>
   );
 }
