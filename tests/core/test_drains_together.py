@@ -279,6 +279,28 @@ class TestPulledByAStage:
         assert np.all(pulled.edge >= in_pan.edge) and np.isinf(pulled.edge).any()
 
 
+class TestTheFeed:
+    def test_from_the_line_behind_the_filter(self) -> None:
+        build = act(SANDPIPER, kind="move_filter")
+        teed = act(build, kind="feed_turbo", fed_from="line", restrictor_mm=1.5)
+        second = turbo_of(teed, 1)
+        found = check_drains(teed, assemble_pan(teed), over(teed))
+        assert all(each.rule.key != "feed_filtered" for each in found)
+        tee = next(c for c in teed.circuit.of_kind(Tee) if "feed" in c.name)
+        assert any(r.start.component == tee.id and r.start.port == "c" for r in teed.circuit.runs)
+        placed = tuned(
+            teed, next(r.id for r in teed.circuit.runs if r.start.component == second),
+            outlet_mm=[200, -190, 130], entry_mm=[200, -112, 0],
+        )  # fmt: skip
+        feeds = feeds_of(placed, drains_of(placed))
+        one, two = sorted(feed.most for feed in feeds.values())
+        assert one == pytest.approx(two, rel=0.1)  # hardly more pressure there than in the gallery
+
+    def test_where_all_is_cast_there_is_no_line(self) -> None:
+        with pytest.raises(InvalidInput, match="here all is cast"):
+            read_act({"kind": "feed_turbo", "fed_from": "line"}).done(SANDPIPER)
+
+
 class TestBends:
     WAYS: tuple[dict[str, Any], ...] = (
         {"at_mm": [72, "-6 in", 90], "radius_mm": 40}, {"at_mm": [72, -140, 20]},

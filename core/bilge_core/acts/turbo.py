@@ -15,13 +15,17 @@ from bilge_core.document.ids import Document
 
 
 class FeedTurbo(Act):
-    """A turbocharger: fed from the gallery through a restrictor, drained into the pan by gravity.
+    """A turbocharger: fed through a restrictor, drained into the pan by gravity.
 
-    Common practice, no published source: a size 4 feed with a restrictor of about 2 mm, a size 10
+    Common practice, no published source: a feed behind the filter, from the gallery (at the
+    sender's tee) or from the line into it; of size 4 with a restrictor of about 2 mm, a size 10
     drain that falls all the way and enters above the running oil.
     """
 
     kind: Literal["feed_turbo"]
+    fed_from: Literal["gallery", "line"] = Field(
+        default="gallery", description="the gallery, or a tee in the last line before it"
+    )
     bearing: Literal["journal", "ball"] | None = None
     restrictor_mm: Typed | None = Field(default=2.0, le=30, description="null: none")
     feed_dash: Dash = 4
@@ -30,10 +34,11 @@ class FeedTurbo(Act):
     @override
     def done(self, build: Build) -> Done:
         circuit = Plumbing(build)
-        gallery, pan = circuit.only("gallery"), circuit.only("pan_region")
+        pan = circuit.only("pan_region")
+        start, place = self._tapped(circuit)
         turbo = circuit.add("turbo", "turbo", bearing=self.bearing)
         name, feed = turbo["name"], (turbo, "feed")
-        start, line = (gallery, "tappings"), hose(self.feed_dash)
+        line = hose(self.feed_dash)
         if self.restrictor_mm is not None:
             hole = circuit.add("restrictor", f"{name}'s restrictor", bore_mm=self.restrictor_mm)
             circuit.join(f"feed of the {name}", "pressure", start, (hole, "a"), line)
@@ -42,7 +47,19 @@ class FeedTurbo(Act):
             circuit.join(f"feed of the {name}", "pressure", start, feed, line)
         drain = hose(self.drain_dash)
         circuit.join(f"drain of the {name}", "drain", (turbo, "drain"), (pan, "returns"), drain)
-        return circuit.done(f"{name} fed from the gallery, drained into the pan by gravity")
+        return circuit.done(f"{name} fed from {place}, drained into the pan by gravity")
+
+    def _tapped(self, circuit: Plumbing) -> tuple[tuple[Document, str], str]:
+        """The port that the feed leaves by, and what that is in words."""
+        if self.fed_from == "gallery":
+            return (circuit.only("gallery"), "tappings"), "the gallery"
+        line = circuit.feed_line()
+        if line is None:
+            raise refused("fed_from", "needs a line into the gallery; here all is cast")
+        before = line["name"]
+        tee = circuit.add("tee", "tee of the turbo's feed")
+        circuit.insert(line, (tee, "a"), (tee, "b"), f"{before}, on", line["line"])
+        return (tee, "c"), f"a tee in {before}"
 
 
 class DrainTurbo(Act):

@@ -3500,9 +3500,10 @@ export interface components {
         };
         /**
          * FeedTurbo
-         * @description A turbocharger: fed from the gallery through a restrictor, drained into the pan by gravity.
+         * @description A turbocharger: fed through a restrictor, drained into the pan by gravity.
          *
-         *     Common practice, no published source: a size 4 feed with a restrictor of about 2 mm, a size 10
+         *     Common practice, no published source: a feed behind the filter, from the gallery (at the
+         *     sender's tee) or from the line into it; of size 4 with a restrictor of about 2 mm, a size 10
          *     drain that falls all the way and enters above the running oil.
          */
         FeedTurbo: {
@@ -3514,6 +3515,13 @@ export interface components {
              * @enum {integer}
              */
             drain_dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Fed From
+             * @description the gallery, or a tee in the last line before it
+             * @default gallery
+             * @enum {string}
+             */
+            fed_from: "gallery" | "line";
             /**
              * Feed Dash
              * @default 4

@@ -182,9 +182,18 @@ export const FITS: Record<FitKind, Fit> = {
   },
   feed_turbo: {
     words: "A turbo, fed and drained",
-    note: "From the gallery through a restrictor of about 2 mm, drained into the pan by gravity: the drain falls all the way and enters above the running oil.",
+    note: "From behind the filter through a restrictor of about 2 mm, drained into the pan by gravity: the drain falls all the way and enters above the running oil.",
     caution: "Prime the turbo before the engine fires. Oil on a hot turbine housing burns.",
     asked: [
+      {
+        ask: "choice",
+        key: "fed_from",
+        label: "Fed from",
+        choices: [
+          ["gallery", "the gallery, at the sender"],
+          ["line", "the line into the gallery"],
+        ],
+      },
       {
         ask: "choice",
         key: "bearing",
