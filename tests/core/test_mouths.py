@@ -8,6 +8,9 @@ from typing import Any
 import numpy as np
 import pytest
 import shapely
+from bilge_core.document.read import read_build
+from bilge_core.forecast.moving import forecast_moving
+from bilge_core.loads.log import Log
 from bilge_core.moving.coupled import Coupled
 from bilge_core.moving.domain import build_domain
 from bilge_core.moving.inlet import inlet_of
@@ -16,7 +19,9 @@ from bilge_core.moving.record import FrameWriter, MouthPlace, read_frames
 from bilge_core.moving.returns import returns_at
 from bilge_core.pan.solid import Prism
 from bilge_core.pickup.mouth import Mouth
+from bilge_core.tell.moving import KeptFigures, figures_of
 
+from tests.conftest import DEMO
 from tests.oil_boxes import REST, UP, DelayLine, G, box_of_oil, run_coupled, violent_load
 
 SIZE, CELL, OIL = (0.4, 0.24, 0.14), 0.01, 0.005
@@ -153,3 +158,18 @@ def test_the_record_says_where_each_draws() -> None:
     bare = FrameWriter(build_domain([box], [], lines))
     bare.add(0.0, np.zeros(bare._domain.cells, np.float32), np.zeros(0, bool))
     assert read_frames(bare.finish()).mouths == ()
+
+
+def test_a_record_of_one_mouth_is_read_as_a_list_of_one() -> None:
+    """As runs were kept before: the mouth's figures beside all others."""
+    build = read_build((DEMO / "dunlin-deeper.json").read_text())
+    standing = Log(np.arange(0.0, 0.5, 0.02), *np.zeros((4, 25)))
+    kept = figures_of(forecast_moving(build, standing)).model_dump(mode="json")
+    before = dict(kept)
+    (mouth,) = before.pop("mouths")
+    del before["record"]
+    samples = mouth.pop("samples")
+    before |= {key: value for key, value in mouth.items() if key != "name"}
+    before["samples"] = before["samples"] | samples
+    assert KeptFigures.model_validate(before).model_dump(mode="json") == kept
+    assert kept["record"] == 2 and len(samples["swallowed"]) == len(kept["samples"]["time_s"])
