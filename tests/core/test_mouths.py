@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from copy import deepcopy
 from typing import Any
 
 import numpy as np
@@ -165,7 +166,7 @@ def test_a_record_of_one_mouth_is_read_as_a_list_of_one() -> None:
     build = read_build((DEMO / "dunlin-deeper.json").read_text())
     standing = Log(np.arange(0.0, 0.5, 0.02), *np.zeros((4, 25)))
     kept = figures_of(forecast_moving(build, standing)).model_dump(mode="json")
-    before = dict(kept)
+    before = deepcopy(kept)
     (mouth,) = before.pop("mouths")
     del before["record"]
     samples = mouth.pop("samples")
