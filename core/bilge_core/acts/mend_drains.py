@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any
+from typing import Any, get_args
 
 from bilge_core.acts.drain_tuned import TuneDrain
 from bilge_core.acts.figures import Figure, SetFigures
-from bilge_core.acts.turbo import DrainTurbo
+from bilge_core.acts.turbo import DrainTurbo, FeedTurbo
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.dry_and_gas import Breather
 from bilge_core.document.circuit.engine_side import Turbo
@@ -17,9 +17,9 @@ from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.document.circuit.run import Dash, Run
 from bilge_core.rules import Check
 
-_SIZES: tuple[Dash, ...] = (6, 8, 10, 12, 16, 20)
-_BY_GRAVITY: Dash = 10  # the least of a turbo by gravity (common practice)
-_RESTRICTOR = 2.0  # [mm] for plain bearings (common practice)
+_SIZES: tuple[Dash, ...] = get_args(Dash)
+_BY_GRAVITY: Dash = FeedTurbo.model_fields["drain_dash"].default
+_RESTRICTOR: float = FeedTurbo.model_fields["restrictor_mm"].default  # [mm]
 _SMALLER, _LARGER = 0.8, 1.5  # of what is there, one step (ours)
 
 DrainMend = SetFigures | TuneDrain | DrainTurbo

@@ -11,6 +11,9 @@ import type { Point } from "./geometry";
 /** What goes first when there is no room for all. */
 export const RANK = { title: 0, dimension: 1, gap: 2, part: 3, name: 4 } as const;
 
+/** Round words on a drawing that lines may run behind. */
+export const HALO = { stroke: "var(--paper)", strokeWidth: "4", paintOrder: "stroke" } as const;
+
 const EDGE = 3; // [px] that words keep off the sheet's edge
 const HEAVY = 2; // [px] of a line to each side
 const LED = 16; // [px] beyond which a line leads from words to what they name

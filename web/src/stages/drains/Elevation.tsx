@@ -4,7 +4,7 @@ import { Dimension } from "../../drawing/Dimension";
 import { clipRing, edgeInside, pathOf, type HalfPlane, type Point } from "../../drawing/geometry";
 import { hatchPath } from "../../drawing/hatch";
 import { sectionHalf, type Drawing } from "../../drawing/views";
-import { useClearWords, Words } from "../../drawing/Words";
+import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { cellsOf, depthOf, placeOn, seenFrom, type Now, type Placing } from "./elevation";
@@ -226,9 +226,7 @@ function EntryWords({
       fontWeight="600"
       textAnchor={isRight ? "end" : "start"}
       fill="var(--ink)"
-      stroke="var(--paper)"
-      strokeWidth="4"
-      paintOrder="stroke"
+      {...HALO}
       anchor={at}
     >
       {isPulled ? "Junction" : "Entry"}, {drain.size}
@@ -268,9 +266,7 @@ function Joins({ drain, at, width }: { drain: Drain; at: Point; width: number })
         fontWeight="600"
         textAnchor={isRight ? "end" : "start"}
         fill="var(--ink)"
-        stroke="var(--paper)"
-        strokeWidth="4"
-        paintOrder="stroke"
+        {...HALO}
         anchor={at}
       >
         {drain.shared_with.join(", ")} {drain.shared_with.length > 1 ? "come" : "comes"} in

@@ -1,13 +1,12 @@
 import type { ReactElement } from "react";
 import { Dimension } from "../../drawing/Dimension";
 import type { Point } from "../../drawing/geometry";
-import { Words } from "../../drawing/Words";
+import { HALO, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { spare, type Now } from "./elevation";
 import { lengthIn } from "./sentence";
 
-const HALO = { stroke: "var(--paper)", strokeWidth: "4", paintOrder: "stroke" } as const;
 const LEAST = 10; // [px] over the sheet's edge that a head is drawn to at most
 
 /**

@@ -1,7 +1,7 @@
 import type { ReactElement } from "react";
 import type { Drain } from "../../api/drains";
 import { pathOf, type Point } from "../../drawing/geometry";
-import { Words } from "../../drawing/Words";
+import { HALO, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { risingStretch, type Cell } from "./elevation";
 import { lengthIn } from "./sentence";
@@ -56,9 +56,7 @@ export function Pipe({
             fontSize="14"
             fontWeight="600"
             fill="var(--bad)"
-            stroke="var(--paper)"
-            strokeWidth="4"
-            paintOrder="stroke"
+            {...HALO}
             anchor={from}
           >
             Runs uphill under this load
