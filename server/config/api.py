@@ -14,6 +14,7 @@ from ninja.security import django_auth
 from pydantic_core import to_json
 from records.api import router as records_router
 from runs.api import router as runs_router
+from shop.api import router as shop_router
 from stages import stage_routers
 
 from config.description import DescribedApi
@@ -47,6 +48,7 @@ api.add_router("/builds", records_router, tags=["records"])
 api.add_router("/shelf", shelf_router, tags=["shelf"])
 api.add_router("/laps", loads_router, tags=["laps"])
 api.add_router("/runs", runs_router, tags=["runs"])
+api.add_router("/shop", shop_router, tags=["shop"])
 for key, router in stage_routers():
     api.add_router(f"/stages/{key}", router, tags=[key])
 

@@ -20,6 +20,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_circuit_acts import ONE_OF_EACH as ON_CIRCUIT
+from tests.core.test_plates_fitted import ONE_OF_EACH as ON_PLAIN_PAN
 
 BUILDS = {
     path.stem: read_build(path.read_text()) for path in sorted(Path("demo").glob("dunlin*.json"))
@@ -98,6 +99,10 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     ({"kind": "carry_to_wall", "plate": "p20", "end": "end"}, "plate P2 carried to the wall"),
     (figure("oil.volume_l", "7 qt"), "oil in the engine to 7 qt"),
     (figure("pan.zones.z5.floor.to_depth_mm", 90), "ramp: to depth to 90"),
+    ({"kind": "fit_tray"}, "windage tray 28 mm under the rail, 35 % open"),
+    ({"kind": "move_pickup", "left_mm": "-1/2 in"}, "pickup moved 13 mm to the right"),
+    ({"kind": "kick_out", "side": "right", "width_mm": "1 in"}, "kick-out 1 in wider"),
+    ({"kind": "refill", "to_l": "7 qt"}, "filled to 7 qt"),
 ]  # fmt: skip
 
 
@@ -117,9 +122,8 @@ def test_each_says_what_it_did(raw: dict[str, Any], words: str) -> None:
 def test_every_kind_is_tried() -> None:
     kinds = {kind for act in AnyAct.__origin__.__args__  # type: ignore[attr-defined]
              for kind in act.model_fields["kind"].annotation.__args__}  # fmt: skip
-    assert {raw["kind"] for raw, _ in ONE_OF_EACH} | {
-        raw["kind"] for _, raw, _ in ON_CIRCUIT
-    } == kinds
+    tried = {raw["kind"] for raw, _ in [*ONE_OF_EACH, *ON_PLAIN_PAN]}
+    assert tried | {raw["kind"] for _, raw, _ in ON_CIRCUIT} == kinds
 
 
 def test_parts_that_stay_keep_their_ids() -> None:

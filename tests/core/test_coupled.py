@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -17,7 +18,7 @@ from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.exchange import Drawn
 from bilge_core.moving.lap import MovingOil
 from bilge_core.network import network_of
-from bilge_core.network.running import LEVEL
+from bilge_core.network.running import LEVEL, settled_in
 from bilge_core.pan import assemble_pan, hot_oil
 from bilge_core.physics.turns import speed_of_rpm
 
@@ -60,6 +61,11 @@ class TestWhatIsThere:
             MovingOil(much, assemble_pan(build), CORNER, RESOLUTIONS["quick"])
 
 
+def _engine(speed: Callable[[float], float]) -> CircuitEngine:
+    network = network_of(dunlin())
+    return CircuitEngine(network, speed, settled_in(network, speed(0.0), LEVEL))
+
+
 class TestBothWays:
     def test_the_same_start_is_the_same_run(self) -> None:
         log = CORNER.between(0.0, 1.5)
@@ -76,7 +82,7 @@ class TestBothWays:
 
     def test_the_mouth_draws_more_while_it_finds_gas(self) -> None:
         """On the relief: then it shuts, and all that the pump sweeps goes through the mouth."""
-        engine = CircuitEngine(network_of(dunlin()), lambda time: speed_of_rpm(6500.0), LEVEL)
+        engine = _engine(lambda time: speed_of_rpm(6500.0))
         oil = engine.draw(0.0, 0.02, LEVEL, np.array([1.0])).flow
         for n in range(1, 40):
             half = engine.draw(0.02 * n, 0.02, LEVEL, np.array([0.5])).flow
@@ -89,13 +95,13 @@ class TestBothWays:
             asked.append(time)
             return 400.0
 
-        engine = CircuitEngine(network_of(dunlin()), speed, LEVEL)
+        engine = _engine(speed)
         asked.clear()
         engine.draw(1.0, 0.012, LEVEL, np.array([1.0]))
         assert asked == pytest.approx([1.002, 1.006, 1.010])
 
     def test_what_it_took_is_what_the_mouth_said_was_oil(self) -> None:
-        engine = CircuitEngine(network_of(dunlin()), lambda time: speed_of_rpm(3000.0), LEVEL)
+        engine = _engine(lambda time: speed_of_rpm(3000.0))
         held = engine.held
         taken = engine.draw(0.0, 0.013, LEVEL, np.array([0.7]))
         assert taken.oil == pytest.approx(0.7 * taken.flow * 0.013, rel=1e-9)

@@ -17,12 +17,12 @@ from django_tasks_db.models import DBTaskResult
 from loads.models import Lap
 from runs import lease, services, tasks
 from runs.lease import Given, claim
-from runs.management.commands import work as work_command
 from runs.models import Result, Run
 from runs.selectors import runs_of
 from runs.services import ask_for_run
 from runs.tasks import carry_out
 from runs.tidying import tidy
+from studies.management.commands import work as work_command
 
 from tests.conftest import DEMO
 from tests.server.runs_made import NO_WORKER, wanted, work

@@ -18,7 +18,10 @@ from bilge_core.acts.drain_tuned import TuneDrain
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.filtering import MoveFilter, SecondFilter
 from bilge_core.acts.flange import LayOutFlange
+from bilge_core.acts.gates_fitted import FitGates
 from bilge_core.acts.mend import CarryToWall, TurnGate
+from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
+from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
 from bilge_core.acts.regulating import DirectFeed, FitRegulator
 from bilge_core.acts.reshape import SumpPreset
 from bilge_core.acts.taking_out import PlugPort, TakeOut
@@ -31,7 +34,8 @@ AnyAct = Annotated[
     SetFigures | Spacer | Deepen | SumpPreset | LayOutFlange | TurnGate | CarryToWall
     | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
-    | FitBreather | TakeOut | PlugPort | Calibrate,
+    | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
+    | FitTray | MovePickup | KickOut | Refill,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -10,8 +10,8 @@ import numpy as np
 from bilge_core.moving.exchange import Drawn
 from bilge_core.network import Network
 from bilge_core.network.march import march
-from bilge_core.network.records import NOTHING_KEPT
-from bilge_core.network.running import STEP, settled_in
+from bilge_core.network.records import NOTHING_KEPT, Flowing
+from bilge_core.network.running import STEP
 from bilge_core.physics.arrays import Array
 
 
@@ -23,8 +23,8 @@ class CircuitEngine:
     network : Network
     speed : callable
         From time since the start [s] to the crank's speed [rad/s].
-    load : ndarray, shape (3,)
-        Gravity felt at the start [m/s2]: the engine has long run so.
+    state : Flowing
+        It begins from; run on from here.
 
     Notes
     -----
@@ -33,10 +33,10 @@ class CircuitEngine:
     is run in parts.
     """
 
-    def __init__(self, network: Network, speed: Callable[[float], float], load: Array) -> None:
+    def __init__(self, network: Network, speed: Callable[[float], float], state: Flowing) -> None:
         self._network = network
         self._speed = speed
-        self._state = settled_in(network, speed(0.0), load)
+        self._state = state
 
     def draw(self, start: float, step: float, load: Array, oil_shares: Array) -> Drawn:
         """Run the network over a step."""
@@ -56,6 +56,11 @@ class CircuitEngine:
         given = self._state.given.copy()
         self._state.given[:] = 0.0
         return given
+
+    @property
+    def state(self) -> Flowing:
+        """Of the circuit now."""
+        return self._state.copy()
 
     @property
     def held(self) -> float:

@@ -6,9 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
 from numpy.typing import NDArray
-from shapely.ops import nearest_points
 
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
@@ -21,11 +19,12 @@ from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import CrankSweep, Observer, Sight
 from bilge_core.moving.record import RATE as FRAME_RATE
 from bilge_core.moving.record import FrameWriter, MouthPlace
-from bilge_core.moving.returns import Returns, returns_at
 from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
+from bilge_core.moving.ways_back import returns_of
 from bilge_core.network import between_looks, met_over, network_of, steady
-from bilge_core.network.running import slips_on_gas
+from bilge_core.network.records import Flowing
+from bilge_core.network.running import settled_in, slips_on_gas
 from bilge_core.oil import GRADES, density, kinematic_viscosity
 from bilge_core.pan import Pan, hot_oil
 from bilge_core.physics.arrays import Array
@@ -38,8 +37,6 @@ RATE = 50.0
 """Looks [1/s]: a dip of a twentieth of a second is seen two or three times."""
 
 _FRAME_EVERY = round(RATE / FRAME_RATE)
-_PLACES_A_SIDE = 4  # of drain-backs along the skirt (ours, until the engine is drawn)
-_INSET = 0.012  # [m] of the drain-backs from the skirt's wall (ours)
 _LEAST_IN_PAN = 0.1e-3  # [m3] to begin a lap with (ours)
 _FULLEST = 0.98  # of pan and skirt that oil may fill to begin with (ours)
 _SPARE_FOR = 2.0  # [s] of all that the pump sweeps: particles that may come back at once (ours)
@@ -126,42 +123,11 @@ def crank_sweep(build: Build) -> CrankSweep | None:
     )
 
 
-def _drain_backs(pan: Pan) -> Array:
-    """Places along both sides of the skirt, half way up it or just below the rail without one."""
-    inner = pan.rail.buffer(-_INSET)
-    outline = pan.rail if inner.is_empty else inner
-    low, right, high, left = outline.bounds
-    x = np.linspace(low, high, _PLACES_A_SIDE + 2)[1:-1]
-    z = 0.5 * pan.skirt_height if pan.skirt_height > 0.0 else -1e-3
-    return np.array([[place, side, z] for place in x.tolist() for side in (right, left)])
-
-
 def wetting_of(build: Build) -> Wetting:
     """How thick the oil is, at its running temperature."""
     temperature = si_from(build.oil.temperature_c, "temperature", "°C")
     grade = GRADES[build.oil.grade]
     return Wetting(kinematic_viscosity(grade, temperature), density(grade, temperature))
-
-
-def _places_of(way: str, build: Build, pan: Pan) -> Array:
-    """Where oil comes back by a way: along the skirt, or at a boss."""
-    if not way:
-        return _drain_backs(pan)
-    boss = next(each for each in build.pan.bosses if each.id == way)
-    inner = pan.plan.buffer(-_INSET)
-    at = shapely.Point(boss.x_mm * 1e-3, boss.y_mm * 1e-3)
-    inside = nearest_points(pan.plan if inner.is_empty else inner, at)[0]
-    floor = pan.floor_at(inside.x, inside.y)
-    height = min(max(-boss.depth_mm * 1e-3, (floor or 0.0) + 5e-3), pan.skirt_height - 1e-3)
-    return np.array([[inside.x, inside.y, height]])
-
-
-def _returns(
-    build: Build, pan: Pan, ways: tuple[str, ...], domain: Domain, portion: float
-) -> tuple[Returns, ...]:
-    """For each way back; a boss on the pan's wall lets oil in at the nearest place inside."""
-    down = np.array([0.0, 0.0, -1.0])
-    return tuple(returns_at(domain, _places_of(way, build, pan), portion, down) for way in ways)
 
 
 def _in_pan(build: Build, pan: Pan, held: float) -> float:
@@ -273,26 +239,49 @@ class MovingOil:
         self.resolution = resolution
         self._start = float(log.time[0])
         self._gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
-        first = self.load(0.0)
+        self._build, self._pan, self._seed = build, pan, seed
         self.network = network_of(build)
         self._usual = steady(self.network)
-        self.engine = CircuitEngine(self.network, self._speed, first)
-        domain = domain_of_pan(pan, resolution)
-        volume = _in_pan(build, pan, self.engine.held)
-        swept = float(demanded_flow(build.circuit.pump, float(log.engine_speed.max())))
-        spare = self._spare(domain, self.engine.held + _SPARE_FOR * swept)
-        oil = start_simulation(
-            domain, volume, -first / np.linalg.norm(first), wetting_of(build),
-            resolution.longest_step, seed, spare,
-        )  # fmt: skip
+        self._domain = domain_of_pan(pan, resolution)
         floor = pan.floor_at(float(pan.mouth.centre[0]), float(pan.mouth.centre[1]))
         assert floor is not None  # the pan was assembled with the mouth over a floor
-        inlets = (inlet_of(pan.mouth, floor, domain),)
-        observer = Observer(domain, inlets, crank_sweep(build))
+        self._inlets = (inlet_of(pan.mouth, floor, self._domain),)
+        self._observer = Observer(self._domain, self._inlets, crank_sweep(build))
+        self._names = region_names(self._domain, pan.mouth.centre)
+        swept = float(demanded_flow(build.circuit.pump, float(log.engine_speed.max())))
+        self._swept = _SPARE_FOR * swept
+        first = settled_in(self.network, self._speed(0.0), self.load(0.0))
+        self.begin_at(0.0, first)
+
+    def begin_at(self, time: float, state: Flowing) -> None:
+        """Put the oil anew: what a state of the circuit leaves, at rest under a moment's load.
+
+        Parameters
+        ----------
+        time : float
+            Since the start [s].
+        state : Flowing
+            Of the circuit at that moment; left as it is. What it has given back lies in the pan.
+
+        Raises
+        ------
+        InvalidInput
+            If the engine holds more oil than there is, with the field named.
+        """
+        build, pan, domain = self._build, self._pan, self._domain
+        load, state = self.load(time), state.copy()
+        state.given[:] = 0.0
+        self.engine = CircuitEngine(self.network, self._speed, state)
+        volume = _in_pan(build, pan, self.engine.held)
+        oil = start_simulation(
+            domain, volume, -load / np.linalg.norm(load), wetting_of(build),
+            self.resolution.longest_step, self._seed,
+            self._spare(domain, self.engine.held + self._swept),
+        )  # fmt: skip
+        oil.time = time
         portion = float(np.median(oil.rows[: oil.count, 15]))
-        returns = _returns(build, pan, self.network.ways, domain, portion)
-        self.coupled = Coupled(oil, inlets, self.engine, returns, observer)
-        self._names = region_names(domain, pan.mouth.centre)
+        returns = returns_of(build, pan, self.network.ways, domain, portion)
+        self.coupled = Coupled(oil, self._inlets, self.engine, returns, self._observer)
 
     def _speed(self, time: float) -> float:
         """Of the crank [rad/s] at a time since the start [s]."""
@@ -322,18 +311,25 @@ class MovingOil:
 
     def frame_writer(self) -> FrameWriter:
         """For frames of this run."""
-        places = map(MouthPlace.of, MOUTHS, self.coupled.inlets)
-        return FrameWriter(self.coupled.oil.domain, list(places))
+        places = map(MouthPlace.of, MOUTHS, self._inlets)
+        return FrameWriter(self._domain, list(places))
 
     @property
     def looks(self) -> int:
         """How many looks the whole log takes."""
         return int(np.floor(self.log.duration * RATE + 1e-6)) + 1
 
-    def run(self, frames: FrameWriter | None = None) -> Iterator[LookAt]:
-        """Run the log; each look as it is had, the first at rest. To stop, stop asking."""
+    def run(
+        self, frames: FrameWriter | None = None, until: float | None = None
+    ) -> Iterator[LookAt]:
+        """Run the log, or on `until` a time [s]; each look as it is had, the first at rest.
+
+        To stop, stop asking.
+        """
         oil = self.coupled.oil
-        for number in range(self.looks):
+        first = round(oil.time * RATE)
+        last = self.looks - 1 if until is None else min(self.looks - 1, round(until * RATE))
+        for number in range(first, last + 1):
             end = number / RATE
             while oil.time < end - 1e-9:
                 left = end - oil.time
@@ -350,7 +346,7 @@ class MovingOil:
 
     def lap(self, looks: list[LookAt]) -> MovingLap:
         """Put looks together."""
-        domain = self.coupled.oil.domain
+        domain = self._domain
         gates = sorted(set(domain.gates.opening.tolist()))
         names = tuple(f"{o.plate}, {o.name}" for o in domain.openings)
         states = np.array([look.gates for look in looks], dtype=float).reshape(len(looks), -1)

@@ -1,4 +1,4 @@
-"""``manage.py work``: carries out runs until told to stop. Any number, on any machine."""
+"""``manage.py work``: carries out runs and studies. Any number, on any machine."""
 
 from __future__ import annotations
 
@@ -12,9 +12,10 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import DatabaseError, close_old_connections, connection
-
 from runs.services import put_back_lost
 from runs.tidying import tidy
+
+from studies.services import wake
 
 logger = logging.getLogger(__name__)
 
@@ -30,6 +31,7 @@ def _look_after_lost_runs() -> None:
         try:
             close_old_connections()
             put_back_lost()
+            wake()
             if time.monotonic() - tidied > _TIDY_EVERY:
                 tidied = time.monotonic()
                 tidy()

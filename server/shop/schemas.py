@@ -1,0 +1,49 @@
+"""Parts and hours as they cross the boundary."""
+
+from __future__ import annotations
+
+from ninja import Schema
+from pydantic import Field
+
+
+class PartPriceOut(Schema):
+    """A part of the catalogue as this workshop pays it."""
+
+    key: str
+    words: str
+    per: str
+    cost: float
+    lead_days: int
+    weight_kg: float
+    own: bool
+    """Typed over; otherwise the generic set's, which is invented."""
+
+
+class HoursOut(Schema):
+    """An operation and its hours in this workshop."""
+
+    key: str
+    words: str
+    hours: float
+    source: str
+    own: bool
+
+
+class ShopOut(Schema):
+    """All parts and operations."""
+
+    parts: list[PartPriceOut]
+    operations: list[HoursOut]
+
+
+class PriceIn(Schema):
+    """A part's own cost and lead time; null takes the generic set's again."""
+
+    cost: float | None = Field(ge=0, le=1e6)
+    lead_days: int | None = Field(ge=0, le=730)
+
+
+class HoursIn(Schema):
+    """An operation's own hours; null takes the generic set's again."""
+
+    hours: float | None = Field(ge=0, le=500)

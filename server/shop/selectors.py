@@ -1,0 +1,45 @@
+"""Reads of a workshop's prices and hours."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from accounts.models import Workshop
+from bilge_core.job.operations import OPERATIONS
+from bilge_core.options.candidate import Prices
+from bilge_core.shop import PARTS
+
+from shop.models import OwnHours, OwnPrice
+from shop.schemas import HoursOut, PartPriceOut, ShopOut
+
+
+def prices_of(workshop: Workshop) -> Prices:
+    """A workshop's own prices and hours over the generic set."""
+    own = OwnPrice.objects.filter(workshop=workshop, part__in=list(PARTS))
+    parts = {
+        row.part: replace(PARTS[row.part], cost=row.cost, lead_days=row.lead_days) for row in own
+    }
+    hours = OwnHours.objects.filter(workshop=workshop, operation__in=list(OPERATIONS))
+    return Prices(parts, dict(hours.values_list("operation", "hours")))
+
+
+def shop_of(workshop: Workshop) -> ShopOut:
+    """All parts and operations as a workshop pays and works."""
+    prices = prices_of(workshop)
+    parts = []
+    for key in PARTS:
+        part = prices.part(key)
+        parts.append(
+            PartPriceOut(
+                key=key, words=part.words, per=part.per, cost=part.cost, lead_days=part.lead_days,
+                weight_kg=part.weight, own=key in prices.parts,
+            )
+        )  # fmt: skip
+    operations = [
+        HoursOut(
+            key=key, words=each.words, hours=prices.hours_of(key), source=each.source,
+            own=key in prices.hours,
+        )
+        for key, each in OPERATIONS.items()
+    ]  # fmt: skip
+    return ShopOut(parts=parts, operations=operations)

@@ -1,0 +1,55 @@
+"""Options: begin a study of remedies, watch it, look into one, apply it."""
+
+from __future__ import annotations
+
+from accounts.requests import signed_in
+from bilge_core.quantities import UnitSystem
+from builds.schemas import BuildOut
+from builds.selectors import build_out
+from django.http import HttpRequest
+from ninja import Router
+from studies import services
+from studies.schemas import ApplyIn, StudyIn
+
+from stages.options import answer
+from stages.options.schemas import LatestStudyOut, RemedyOut
+
+router = Router()
+
+
+@router.get("/{int:build_id}", response=LatestStudyOut, operation_id="get_options")
+def get_options(request: HttpRequest, build_id: int) -> LatestStudyOut:
+    """The newest study of a build, its progress and its table."""
+    services.wake()
+    return answer.latest(signed_in(request).workshop, build_id)
+
+
+@router.post("/{int:build_id}/study", response=LatestStudyOut, operation_id="begin_study")
+def begin_study(request: HttpRequest, build_id: int, payload: StudyIn) -> LatestStudyOut:
+    """Try remedies on a build as it stands, or find the study there is."""
+    user = signed_in(request)
+    services.ask_for_study(user, build_id, payload)
+    return answer.latest(user.workshop, build_id)
+
+
+@router.post("/{int:build_id}/cancel", response=LatestStudyOut, operation_id="cancel_study")
+def cancel_study(request: HttpRequest, build_id: int) -> LatestStudyOut:
+    """End a study; what was tried stays."""
+    workshop = signed_in(request).workshop
+    services.cancel_study(workshop, build_id)
+    return answer.latest(workshop, build_id)
+
+
+@router.get("/{int:build_id}/remedy", response=RemedyOut, operation_id="get_remedy")
+def get_remedy(
+    request: HttpRequest, build_id: int, key: str, system: UnitSystem = "metric"
+) -> RemedyOut:
+    """What one remedy would change."""
+    return answer.remedy(signed_in(request).workshop, build_id, key, system)
+
+
+@router.post("/{int:build_id}/apply", response=BuildOut, operation_id="apply_remedy")
+def apply_remedy(request: HttpRequest, build_id: int, payload: ApplyIn) -> BuildOut:
+    """Make a remedy a revision of the build."""
+    user = signed_in(request)
+    return build_out(services.apply_remedy(user, build_id, payload.base_state, payload.key))

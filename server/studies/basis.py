@@ -1,0 +1,84 @@
+"""What a study's trials are held against: the build's own run over each lap."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+import numpy as np
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.moving import Fineness
+from bilge_core.options.candidate import Room, room_of
+from bilge_core.options.trial import BaseLap
+from builds.models import BuildState
+from builds.selectors import plain_document
+from loads.models import Lap
+from loads.services import corners_of, log_of
+from runs.felt import felt_in, result_key
+from runs.models import Result
+
+from studies.models import Study
+
+CELLS: Fineness = "quick"
+
+
+def document_of(state: BuildState) -> BuildDocument:
+    """A state's document as a run is made from it: ids and names by place do not matter here."""
+    return BuildDocument.model_validate(plain_document(state))
+
+
+def base_key(study: Study, lap: Lap) -> str:
+    """What the build's own run over a lap is known by."""
+    return result_key(felt_in(study.state, lap), CELLS, 0)
+
+
+@dataclass(frozen=True)
+class _Asked:
+    key: str
+    make: Callable[[], object] = field(compare=False)
+
+
+@lru_cache(maxsize=8)
+def _kept(asked: _Asked) -> object:
+    return asked.make()
+
+
+def base_of(study: Study, lap: Lap) -> BaseLap | None:
+    """The build's own run over a lap; None while it is not finished."""
+    key = base_key(study, lap)
+    found = Result.objects.filter(workshop_id=study.workshop_id, key=key)
+    if not found.exists():
+        return None
+
+    def make() -> BaseLap:
+        figures = found.values_list("figures", flat=True).get()
+        samples, mouth = figures["samples"], figures["mouths"][0]["samples"]
+        pressure = figures["pressure"]
+        log = log_of(lap)
+        return BaseLap(
+            document_of(study.state), log, corners_of(lap, log),
+            np.array(samples["time_s"], dtype=float), np.array(mouth["gas_share"], dtype=float),
+            np.array(mouth["swallowed"], dtype=float), float(figures["mouths"][0]["dry_s"]),
+            float(pressure["under_s"]), float(pressure["lowest_bar"] / pressure["usual_bar"]),
+        )  # fmt: skip
+
+    base = _kept(_Asked(f"base {key}", make))
+    assert isinstance(base, BaseLap)
+    return base
+
+
+def bare_lap(study: Study, lap: Lap) -> BaseLap:
+    """A lap without the build's own run over it: enough for settled oil and for whole laps."""
+    log = log_of(lap)
+    none = np.zeros(0)
+    return BaseLap(
+        document_of(study.state), log, corners_of(lap, log), none, none, none, 0.0, 0.0, 1.0
+    )
+
+
+def room_left(state: BuildState) -> Room:
+    """The gaps that a state leaves."""
+    room = _kept(_Asked(f"room {state.pk}", lambda: room_of(document_of(state))))
+    assert isinstance(room, Room)
+    return room

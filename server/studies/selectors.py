@@ -1,0 +1,103 @@
+"""Reads of studies, always within a workshop."""
+
+from __future__ import annotations
+
+from accounts.models import Workshop
+from bilge_core.options.ladder import BASE
+from bilge_core.tell.options import RUNGS, options_out
+from bilge_core.tell.remedies import read_kept
+from builds.selectors import build_of
+from django.db.models import Sum
+from django.utils import timezone
+from loads.models import Lap
+from runs.felt import felt_in
+from runs.models import Run
+from shop.selectors import prices_of
+
+from studies.basis import base_key, base_of, room_left
+from studies.growth import candidates_of, results_of
+from studies.models import Study, StudyTrial
+from studies.schemas import ProgressOut, StudyOut
+
+UNDER_WAY = (Study.WAITING, Study.RUNNING)
+
+
+def latest_of(workshop: Workshop, build_id: int) -> Study | None:
+    """The newest study of a build; None where there was none.
+
+    Raises
+    ------
+    NotFound
+        If the build is not the workshop's.
+    """
+    build = build_of(workshop, build_id)
+    rows = Study.objects.filter(workshop=workshop, build=build)
+    return rows.select_related("state", "build", "workshop").first()
+
+
+def _laps(study: Study) -> list[Lap]:
+    return [each.lap for each in study.over.select_related("lap").defer("lap__samples")]
+
+
+def _base_reached(study: Study, lap: Lap) -> float:
+    """Share of the build's own run over the first lap that is done."""
+    key = base_key(study, lap)
+    run = Run.objects.filter(workshop=study.workshop, key=key).order_by("-id").first()
+    if run is None:
+        return 0.0
+    if run.status == Run.FINISHED:
+        return 1.0
+    return min(1.0, run.reached_s / run.lasts_s) if run.lasts_s else 0.0
+
+
+def _now(study: Study) -> list[str]:
+    """What is under way, in words."""
+    titles = {each.key: each.title for each in candidates_of(study)} | {BASE: "as it is"}
+    running = study.trials.filter(status=StudyTrial.RUNNING)
+    return [
+        f"{titles.get(row.candidate, row.candidate)}: {RUNGS[row.rung]}"  # type: ignore[index]
+        for row in running
+    ]
+
+
+def _progress(study: Study, lap: Lap) -> ProgressOut:
+    over = study.trials.filter(status__in=(StudyTrial.DONE, StudyTrial.FAILED))
+    ended = study.ended_at or timezone.now()
+    begun = study.started_at or study.asked_at
+    return ProgressOut(
+        status=study.status,  # type: ignore[arg-type]
+        reason=study.reason,
+        ready=study.candidates is not None,
+        base_reached=round(_base_reached(study, lap), 3),
+        trials_done=over.count(),
+        trials_known=study.trials.count(),
+        now=_now(study) if study.status == Study.RUNNING else [],
+        cpu_s=round(study.trials.aggregate(all=Sum("cpu_s"))["all"] or 0.0, 1),
+        wall_s=round((ended - begun).total_seconds(), 1),
+    )
+
+
+def study_out(study: Study) -> StudyOut:
+    """A study as it crosses the boundary."""
+    laps = _laps(study)
+    build = study.build
+    current = build.current
+    judged = set(build.judged_by.values_list("lap_id", flat=True))
+    is_current = (
+        current is not None
+        and judged == {lap.pk for lap in laps}
+        and felt_in(current, laps[0]) == study.felt
+    )
+    options = None
+    if study.candidates is not None:
+        offered = [read_kept(each) for each in candidates_of(study)]
+        options = options_out(
+            offered, results_of(study), base_of(study, laps[0]), room_left(study.state),
+            prices_of(study.workshop), len(laps), study.status == Study.FINISHED,
+        )  # fmt: skip
+    return StudyOut(
+        id=study.pk, state=study.state.number, is_current=is_current,
+        laps=[lap.name for lap in laps], off=study.off,
+        own=[each["title"] for each in study.own], progress=_progress(study, laps[0]),
+        options=options,
+    )  # fmt: skip

@@ -1,0 +1,172 @@
+"""Asking for studies, cancelling them, waking those whose workers are gone, applying a remedy."""
+
+from __future__ import annotations
+
+import os
+from datetime import timedelta
+from typing import Any
+
+from accounts.models import User, Workshop
+from bilge_core.acts.registry import read_act
+from bilge_core.document.read import build_from
+from bilge_core.errors import InvalidInput, Problem
+from bilge_core.tell.remedies import CandidateKept
+from builds.models import Build
+from builds.schemas import RevisionIn
+from builds.selectors import build_of
+from builds.services import name_revision
+from builds.states import make_state
+from config.errors import NotFound
+from django.db import transaction
+from django.db.models import Q
+from django.db.models.functions import Now
+from loads.models import Lap
+from runs.felt import felt_in
+from runs.schemas import RunIn
+from runs.selectors import over_laps
+from runs.services import ask_for_run
+
+from studies.basis import CELLS
+from studies.growth import candidates_of
+from studies.models import Study, StudyLap
+from studies.schemas import StudyIn
+from studies.selectors import UNDER_WAY, latest_of
+from studies.tasks import work_on
+
+MOST_AT_ONCE = 3
+"""Studies of one workshop under way: more would only wait."""
+_QUIET = timedelta(seconds=30)
+"""Without a sign of life for so long, a study is put into the queue again."""
+
+
+def _worst_first(build: Build) -> list[Lap]:
+    """The laps that a build is judged by, that of the worst verdict first."""
+    rows = {row.lap_id: row.lap for row in build.judged_by.select_related("lap")}
+    return [rows[over.lap_id] for over in over_laps(build) if over.lap_id in rows]
+
+
+def _enqueue(study_id: int) -> None:
+    for _ in range(max(1, os.cpu_count() or 1)):
+        work_on.enqueue(study_id)
+
+
+@transaction.atomic
+def ask_for_study(user: User, build_id: int, wanted: StudyIn) -> Study:
+    """A study of a build as it stands: the one there is, or a new one in place of an older.
+
+    Raises
+    ------
+    NotFound
+    InvalidInput
+        If the build has no lap, or too many studies are under way.
+    """
+    build = build_of(user.workshop, build_id, lock=True)
+    laps = _worst_first(build)
+    assert build.current is not None
+    if not laps:
+        raise InvalidInput([Problem("build_id", "has no lap to try remedies on; import one first")])
+    off = sorted(set(wanted.off))
+    own = [
+        {"title": each.title, "acts": [act.model_dump(mode="json") for act in each.acts]}
+        for each in wanted.own
+    ]
+    last = latest_of(user.workshop, build_id)
+    felt = felt_in(build.current, laps[0])
+    alike = (
+        last is not None
+        and last.state_id == build.current_id
+        and (last.felt, last.off, last.own) == (felt, off, own)
+        and [each.lap_id for each in last.over.all()] == [lap.pk for lap in laps]
+    )
+    if last is not None and alike and last.status in (*UNDER_WAY, Study.FINISHED):
+        return last
+    end_those(Study.objects.filter(build=build), "A newer one took its place.")
+    under_way = Study.objects.filter(workshop=user.workshop, status__in=UNDER_WAY).count()
+    if under_way >= MOST_AT_ONCE:
+        words = f"waits behind {MOST_AT_ONCE} studies; cancel one of them first"
+        raise InvalidInput([Problem("build_id", words)])
+    study = Study.objects.create(
+        workshop=user.workshop, build=build, state=build.current, felt=felt, off=off, own=own,
+        asked_by=user, stirred_at=Now(),
+    )  # fmt: skip
+    StudyLap.objects.bulk_create(
+        [StudyLap(study=study, lap=lap, place=place) for place, lap in enumerate(laps)]
+    )
+    ask_for_run(user, RunIn(build_id=build_id, lap_id=laps[0].pk, cells=CELLS))
+    transaction.on_commit(lambda: _enqueue(study.pk))
+    return study
+
+
+def end_those(studies: Any, reason: str) -> None:
+    """End studies that are under way; their trials are left where they are."""
+    for study_id in studies.filter(status__in=UNDER_WAY).values_list("pk", flat=True):
+        Study.objects.filter(pk=study_id, status__in=UNDER_WAY).update(
+            status=Study.CANCELLED, reason=reason, ended_at=Now()
+        )
+
+
+def cancel_study(workshop: Workshop, build_id: int) -> None:
+    """End a build's study; what was tried stays.
+
+    Raises
+    ------
+    NotFound
+    """
+    build = build_of(workshop, build_id)
+    end_those(Study.objects.filter(build=build), "Cancelled.")
+
+
+def wake() -> int:
+    """Put studies whose workers are gone into the queue again; how many."""
+    quiet = Q(stirred_at__isnull=True) | Q(stirred_at__lt=Now() - _QUIET)
+    lost = Study.objects.filter(quiet, status__in=UNDER_WAY)
+    count = 0
+    for study_id in lost.values_list("pk", flat=True):
+        if lost.filter(pk=study_id).update(stirred_at=Now()):
+            _enqueue(study_id)
+            count += 1
+    return count
+
+
+def candidate_of(study: Study, key: str) -> CandidateKept:
+    """One remedy of a study.
+
+    Raises
+    ------
+    NotFound
+    """
+    found = next((each for each in candidates_of(study) if each.key == key), None)
+    if found is None:
+        raise NotFound("remedy of this study")
+    return found
+
+
+def apply_remedy(user: User, build_id: int, base_state: int, key: str) -> Build:
+    """Do a remedy's acts as one edit, and name what comes of it as a revision.
+
+    Raises
+    ------
+    NotFound
+        If the build has no study with such a remedy.
+    Conflict, InvalidInput
+    """
+    study = latest_of(user.workshop, build_id)
+    if study is None:
+        raise NotFound("study of this build")
+    remedy = candidate_of(study, key)
+    if not remedy.acts or remedy.reason:
+        raise InvalidInput([Problem("key", remedy.reason or "changes nothing")])
+
+    def change(document: dict[str, Any]) -> tuple[dict[str, Any], str]:
+        build, words = build_from(document), []
+        for raw in remedy.acts:
+            done = read_act(raw).done(build)
+            build = done.build
+            words.append(done.words)
+        return build.model_dump(mode="json"), ", ".join(words)
+
+    with transaction.atomic():
+        build = make_state(user, build_id, base_state, change)
+        assert build.current is not None
+        named = RevisionIn(base_state=build.current.number, name=remedy.title)
+        return name_revision(user, build_id, named)

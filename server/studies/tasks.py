@@ -1,0 +1,82 @@
+"""What a worker does with a study: trial after trial, until it is over or somebody waits."""
+
+from __future__ import annotations
+
+import logging
+import time
+
+from django.db import connection
+from django_tasks import task
+from loads.models import Lap
+from shop.selectors import prices_of
+
+from studies import trying
+from studies.basis import base_of
+from studies.growth import deepen, grow, make_ready
+from studies.held import claim
+from studies.models import Study, StudyTrial
+
+logger = logging.getLogger(__name__)
+
+BEHIND_RUNS = -10
+"""Priority: a run that somebody waits for goes first."""
+_LOOK_EVERY = 0.2  # [s] for something to do
+_AT_A_TIME = 60.0  # [s] of waiting for others before the worker is given back
+
+
+def _study(study_id: int) -> Study | None:
+    rows = Study.objects.select_related("workshop", "state", "build")
+    alive = rows.filter(pk=study_id, status__in=(Study.WAITING, Study.RUNNING))
+    return alive.first()
+
+
+@task(priority=BEHIND_RUNS)
+def work_on(study_id: int) -> None:
+    """Take trials of a study until there are none left; any number of workers may be at it."""
+    idle_since = time.monotonic()
+    while True:
+        study = _study(study_id)
+        if study is None:
+            return
+        if trying.somebody_waits():
+            work_on.enqueue(study_id)
+            return
+        if _one_step(study):
+            idle_since = time.monotonic()
+        elif time.monotonic() - idle_since > _AT_A_TIME:
+            return
+        else:
+            connection.close_if_unusable_or_obsolete()
+            time.sleep(_LOOK_EVERY)
+
+
+def _one_step(study: Study) -> bool:
+    """Do the next thing there is to do; False when there is nothing now."""
+    prices = prices_of(study.workshop)
+    if study.candidates is None:
+        return make_ready(study)
+    held = claim(study.pk)
+    if held is None:
+        if grow(study.pk, prices):
+            return True
+        held = claim(study.pk)
+    if held is None:
+        waits = study.trials.filter(status__in=(StudyTrial.WAITING, StudyTrial.RUNNING)).exists()
+        return not waits and deepen(study, prices)
+    row = StudyTrial.objects.get(pk=held.trial_id)
+    if trying.needs_base(row) and row.lap == 0 and base_of(study, _first_lap(study)) is None:
+        held.put_back()
+        return False
+    try:
+        trying.carry_out_trial(study, held)
+    except (trying.NoLongerOursError, trying.SomebodyWaitsError):
+        return True
+    except Exception as error:
+        logger.exception("a trial of study %s ended in an error of ours", study.pk)
+        words = f"The solver stopped with an error of its own ({type(error).__name__})."
+        held.finish(None, words, 0.0)
+    return True
+
+
+def _first_lap(study: Study) -> Lap:
+    return study.over.select_related("lap").get(place=0).lap

@@ -1,0 +1,116 @@
+"""Parts and hours come from the difference of two documents, and add up exactly."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from bilge_core.acts.registry import read_act
+from bilge_core.document.build import Build
+from bilge_core.errors import InvalidQuantity
+from bilge_core.job.difference import work_between
+from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN, Operation
+from bilge_core.options.candidate import Prices, needs_of
+from bilge_core.shop import PARTS, ShopPart
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.test_plates_fitted import DUNLIN, GATED, done
+
+OPENS = dict.fromkeys(TO_OPEN_THE_PAN, 1)
+
+
+def taken(before: Build, after: Build) -> tuple[dict[str, float], dict[str, int]]:
+    work = work_between(before, after)
+    return dict(work.parts), dict(work.operations)
+
+
+def test_nothing_changed_is_no_work_and_what_is_known_is_none_either() -> None:
+    assert taken(DUNLIN, DUNLIN) == ({}, {})
+    known = done(DUNLIN, kind="figures", figures=[{"field": "car.rail_height_mm", "value": 230}])
+    assert taken(DUNLIN, known) == ({}, {})
+
+
+@pytest.mark.parametrize(
+    ("raw", "parts", "operations"),
+    [
+        ({"kind": "refill", "to_l": 7.2}, {"oil": 1.0}, {"top_up": 1}),
+        ({"kind": "refill", "to_l": 6.0}, {}, {"let_out": 1}),
+        ({"kind": "fit_gates"}, {"gate_rubber": 3, "plate_sheet": 5, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "fit_plate": 5, "hang_gate": 3}),
+        ({"kind": "fit_tray"}, {"tray_sheet": 1, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "fit_tray": 1}),
+        ({"kind": "spacer", "by_mm": 6.35},
+         {"spacer_plate": 1, "long_bolts": 1, "pickup_spacer": 1, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "fit_spacer": 1, "lower_pickup": 1}),
+        ({"kind": "deepen", "by_mm": 19, "zones": ["z4", "z7"]},
+         {"sump_sheet": 2, "pickup_spacer": 1, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "reshape_sump": 2, "lower_pickup": 1}),
+        ({"kind": "move_pickup", "left_mm": -30}, {"tube": 1, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "make_pickup": 1}),
+        ({"kind": "figures", "figures": [{"field": "pickup.gap_mm", "value": 6.4}]},
+         {"pan_gasket": 1, "oil": 6.5}, {**OPENS, "set_gap": 1}),
+        ({"kind": "move_filter", "filters": 2},
+         {"remote_filter": 1, "take_off_plate": 1, "oil_filter": 2, "hose": 2},
+         {"fit_remote_filter": 1, "fit_in_line": 1, "take_out_part": 1, "make_line": 2}),
+        ({"kind": "sump_preset", "place": "front", "depth_mm": 138, "shelf_mm": 50},
+         {"pan_made": 1, "tube": 1, "pan_gasket": 1, "oil": 6.5},
+         {**OPENS, "make_pan": 1, "make_pickup": 1}),
+    ],
+    ids=lambda each: str(each)[:40],
+)  # fmt: skip
+def test_what_a_change_takes(
+    raw: dict[str, Any], parts: dict[str, float], operations: dict[str, int]
+) -> None:
+    assert taken(DUNLIN, read_act(raw).done(DUNLIN).build) == (parts, operations)
+
+
+def test_a_bottle_is_counted_with_all_that_comes_with_it() -> None:
+    moved = done(DUNLIN, kind="move_filter")
+    parts, operations = taken(moved, done(moved, kind="fit_accumulator", volume_l=2))
+    assert parts["accumulator"] == parts["valve_by_hand"] == parts["check_valve"] == 1
+    assert operations["fit_accumulator"] == 1 and "access" not in operations
+    electric = done(moved, kind="fit_accumulator", volume_l=2, valve="electric")
+    assert taken(moved, electric)[0]["valve_electric"] == 1
+    charged = done(electric, kind="tune_accumulator", precharge_bar=2.0, fill_up=False)
+    assert taken(electric, charged) == ({}, {"set_charge": 1})
+
+
+def test_a_gate_turned_round_is_hung_again_and_nothing_bought() -> None:
+    parts, operations = taken(GATED, done(GATED, kind="turn_gate", gate="g26"))
+    assert operations["hang_gate"] == 1 and "gate_rubber" not in parts
+
+
+def test_what_is_taken_out_is_work_too() -> None:
+    parts, operations = taken(GATED, DUNLIN)
+    assert operations["take_plate_out"] == 5 and "plate_sheet" not in parts
+
+
+@given(st.lists(st.sampled_from(["fit_tray", "fit_gates", "refill"]), unique=True, min_size=1))
+def test_cost_and_hours_are_the_plain_sums_of_their_rows(kinds: list[str]) -> None:
+    after = DUNLIN
+    for kind in kinds:
+        after = done(after, kind=kind, **({"to_l": 7.2} if kind == "refill" else {}))
+    needs = needs_of(DUNLIN, after)
+    cost = sum(PARTS[key].cost * count for key, count in needs.work.parts)
+    hours = sum(OPERATIONS[key].hours * times for key, times in needs.work.operations)
+    assert needs.cost == pytest.approx(cost, abs=0.005)
+    assert needs.hours == pytest.approx(hours, abs=0.005)
+    assert needs.lead_days == max(PARTS[key].lead_days for key, _ in needs.work.parts)
+
+
+def test_a_workshops_own_figures_go_before_the_generic_ones() -> None:
+    tray = done(DUNLIN, kind="fit_tray")
+    own = Prices({"tray_sheet": ShopPart("tray_sheet", "tray", "piece", 40.0, 1, 1.0)},
+                 {"fit_tray": 3.0})  # fmt: skip
+    bare, paid = needs_of(DUNLIN, tray), needs_of(DUNLIN, tray, own)
+    assert bare.cost - paid.cost == pytest.approx(PARTS["tray_sheet"].cost - 40.0)
+    assert paid.hours - bare.hours == pytest.approx(3.0 - OPERATIONS["fit_tray"].hours)
+    assert paid.lead_days == 2  # the gasket's
+
+
+def test_a_table_with_less_than_nothing_is_refused() -> None:
+    with pytest.raises(InvalidQuantity):
+        ShopPart("x", "x", "piece", -1.0, 0, 0.0)
+    with pytest.raises(InvalidQuantity):
+        Operation("x", "x", -0.1)
