@@ -133,6 +133,11 @@ def _web_server(
         )  # fmt: skip
 
 
+def _cores() -> int:
+    """How many workers there are: one a core that this process may use."""
+    return max(1, len(os.sched_getaffinity(0)))
+
+
 def _worker(env: dict[str, str]) -> subprocess.Popen[bytes]:
     with WORKER.open("ab") as log:
         return subprocess.Popen(
@@ -193,7 +198,7 @@ class _Started:
         self.database = chosen_database()
         self.compiler: subprocess.Popen[str] | None = None
         self.server: Kept | None = None
-        self.worker: Kept | None = None
+        self.workers: list[Kept] = []
         self.held: socket.socket | None = None
         self.note: dict[str, object] = {}
         self.kept: list[Kept] = []
@@ -219,8 +224,8 @@ class _Started:
         held = self.held
         held.listen(1024)
         self.server = Kept("web server", lambda: _web_server(held, address, env), SERVER)
-        self.worker = Kept("worker", lambda: _worker(env), WORKER)
-        self.kept += [self.server, self.worker]
+        self.workers = [Kept("worker", lambda: _worker(env), WORKER) for _ in range(_cores())]
+        self.kept += [self.server, *self.workers]
         write_note(self.note, self.kept)
         _await_answer(address, self.server.process)
         _greet(address, env)
@@ -237,8 +242,8 @@ class _Started:
         """End everything, the database last."""
         if self.compiler is not None:
             finish(self.compiler, signal.SIGKILL)
-        if self.worker is not None:  # a run that it holds is put back when its lease is over
-            finish(self.worker.process, signal.SIGKILL)
+        for worker in self.workers:  # a run that it holds is put back when its lease is over
+            finish(worker.process, signal.SIGKILL)
         if self.held is not None:
             self.held.close()
         if self.server is not None:

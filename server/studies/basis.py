@@ -61,6 +61,7 @@ def base_of(study: Study, lap: Lap) -> BaseLap | None:
             np.array(samples["time_s"], dtype=float), np.array(mouth["gas_share"], dtype=float),
             np.array(mouth["swallowed"], dtype=float), float(figures["mouths"][0]["dry_s"]),
             float(pressure["under_s"]), float(pressure["lowest_bar"] / pressure["usual_bar"]),
+            float(pressure["lowest_bar"]) * 1e5,
         )  # fmt: skip
 
     base = _kept(_Asked(f"base {key}", make))

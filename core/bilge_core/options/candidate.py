@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any, Literal
 
 import numpy as np
@@ -12,8 +13,9 @@ import numpy as np
 from bilge_core.acts.registry import read_act
 from bilge_core.clearance.crank import crank_gap
 from bilge_core.clearance.ground import ground_clearance
-from bilge_core.clearance.keep_outs import clearances
+from bilge_core.clearance.keep_outs import Clearance, clearances
 from bilge_core.document.build import Build
+from bilge_core.document.reach import felt_by
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.job.difference import Work, work_between
 from bilge_core.job.operations import OPERATIONS
@@ -131,15 +133,31 @@ def _touches(base: Build, build: Build) -> str:
     """What a changed pan would stand in, that the pan as it is does not."""
     if build.pan == base.pan:
         return ""
-    pan, was = assemble_pan(build), assemble_pan(base)
-    before = {each.index: each.gap for each in clearances(base, was)}
-    for each in clearances(build, pan):
+    before = {each.index: each.gap for each in _gaps(base)}
+    for each in _gaps(build):
         if each.gap < 0.0 <= before.get(each.index, 0.0):
             return f"no room: the pan would stand {-each.gap * 1e3:.0f} mm in the {each.name}"
-    ground = ground_clearance(build, pan)
+    ground = ground_clearance(build, assemble_pan(build))
     if ground is not None and ground.gap < 0.0:
         return f"no room: the pan would stand {-ground.gap * 1e3:.0f} mm in the ground"
     return ""
+
+
+@dataclass(frozen=True)
+class _Asked:
+    felt: str
+    build: Build = field(compare=False)
+
+
+@lru_cache(maxsize=64)
+def _kept_gaps(asked: _Asked) -> tuple[Clearance, ...]:
+    return clearances(asked.build, assemble_pan(asked.build))
+
+
+def _gaps(build: Build) -> tuple[Clearance, ...]:
+    """Of the pan to what is round it; most remedies leave its outside as it is."""
+    felt = felt_by("clearance", build.model_dump(mode="json"))
+    return _kept_gaps(_Asked(json.dumps(felt, sort_keys=True), build))
 
 
 @dataclass(frozen=True)
@@ -268,27 +286,10 @@ def room_of(build: Build) -> Room:
     if build.car.crank is not None:
         level = level_of_volume(pan.solid, up, pan.oil_volume)
         crank = float(crank_gap(build.car.crank, up[None, :], np.array([level]))[0])
-    tight = tuple(each.name for each in clearances(build, pan) if each.gap < each.wanted)
+    tight = tuple(each.name for each in _gaps(build) if each.gap < each.wanted)
     return Room(
         None if ground is None else ground.gap,
         None if ground is None else ground.margin,
         crank,
         tight,
     )
-
-
-@dataclass(frozen=True)
-class Offered:
-    """The remedies for a build, the build itself first.
-
-    base : Build
-    candidates : tuple of Candidate
-    """
-
-    base: Build
-    candidates: tuple[Candidate, ...]
-
-    @cached_property
-    def by_key(self) -> dict[str, Candidate]:
-        """From a key to its remedy."""
-        return {each.key: each for each in self.candidates}

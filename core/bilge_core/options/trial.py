@@ -72,6 +72,7 @@ class BaseLap:
     gas_share, swallowed : of its mouth, each of shape (n,)
     dry, under : of the whole lap [s]
     share : least of the usual pressure
+    lowest : pressure there, over the air's [Pa]; None: not known
     """
 
     build: Build
@@ -83,6 +84,7 @@ class BaseLap:
     dry: float
     under: float
     share: float
+    lowest: float | None = None
 
     @property
     def record(self) -> Record:
@@ -269,5 +271,5 @@ def base_lap(build: Build, log: Log, corners: tuple[Corner, ...], seed: int = 0)
     mouth, pressure = found.lap.mouth, found.pressure
     return BaseLap(
         build, log, corners, found.lap.time, mouth.gas_share, mouth.swallowed,
-        found.dry_time.dry, pressure.under, pressure.lowest / pressure.usual,
+        found.dry_time.dry, pressure.under, pressure.lowest / pressure.usual, pressure.lowest,
     )  # fmt: skip

@@ -18,7 +18,7 @@ from bilge_core.options.trial import BaseLap, Outcome, Rung
 from bilge_core.tell.remedies import mm_if_known
 
 
-class PartOut(BaseModel):
+class NeededPartOut(BaseModel):
     """A part that a remedy takes."""
 
     key: str
@@ -30,7 +30,7 @@ class PartOut(BaseModel):
     invented: bool
 
 
-class OperationOut(BaseModel):
+class NeededWorkOut(BaseModel):
     """A piece of work that it takes."""
 
     key: str
@@ -48,8 +48,8 @@ class NeedsOut(BaseModel):
     hours: float
     lead_days: int
     weight_kg: float
-    parts: list[PartOut]
-    operations: list[OperationOut]
+    parts: list[NeededPartOut]
+    operations: list[NeededWorkOut]
 
 
 class StandingOut(BaseModel):
@@ -117,6 +117,8 @@ class SchoolOut(BaseModel):
     why: str
     default: str
     other: str
+    default_title: str
+    other_title: str
     default_words: str
     other_words: str
 
@@ -177,7 +179,9 @@ def base_standing(base: BaseLap) -> Standing:
         if base.under
         else f"Keeps its pressure; the mouth is dry for {base.dry:.1f} s a lap."
     )
-    return Standing(state, "lap", base.dry, False, base.under, None, base.share, 1, 0, None, words)
+    return Standing(
+        state, "lap", base.dry, False, base.under, base.lowest, base.share, 1, 0, None, words
+    )
 
 
 def needs_out(one: Prepared, prices: Prices) -> NeedsOut | None:
@@ -186,7 +190,7 @@ def needs_out(one: Prepared, prices: Prices) -> NeedsOut | None:
     if needs is None:
         return None
     parts = [
-        PartOut(
+        NeededPartOut(
             key=key, words=paid.words, per=paid.per, count=count, cost=round(paid.cost * count, 2),
             lead_days=paid.lead_days, invented=key not in prices.parts,
         )
@@ -194,7 +198,7 @@ def needs_out(one: Prepared, prices: Prices) -> NeedsOut | None:
         for paid in [prices.part(key)]
     ]  # fmt: skip
     operations = [
-        OperationOut(
+        NeededWorkOut(
             key=key, words=OPERATIONS[key].words, times=times,
             hours=round(prices.hours_of(key) * times, 2), source=OPERATIONS[key].source,
             guessed=key not in prices.hours,
@@ -281,7 +285,7 @@ def options_out(
             words=made.words, margin=_rounded(made.margin, 3),
             proofs=[ProofOut.model_validate(asdict(each)) for each in made.proofs],
         ),
-        schools=_schools(told),
+        schools=_schools(told, titles),
         tried=done if not is_over else len(told),
         to_try=len(told),
     )  # fmt: skip
@@ -331,11 +335,12 @@ def _row(
     )  # fmt: skip
 
 
-def _schools(told: Mapping[str, Standing]) -> list[SchoolOut]:
+def _schools(told: Mapping[str, Standing], titles: Mapping[str, str]) -> list[SchoolOut]:
     """Both sides of what the trade disagrees on, where both were tried."""
     return [
         SchoolOut(
             question=each.question, why=each.why, default=each.default, other=each.other,
+            default_title=titles[each.default], other_title=titles[each.other],
             default_words=told[each.default].words, other_words=told[each.other].words,
         )
         for each in SCHOOLS

@@ -1084,6 +1084,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shop
+         * @description All parts and operations as this workshop pays and works.
+         */
+        get: operations["get_shop"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/operations/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Hours
+         * @description Type over an operation's hours.
+         */
+        put: operations["set_hours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/parts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Price
+         * @description Type over a part's cost and lead time.
+         */
+        put: operations["set_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/drains/{build_id}": {
         parameters: {
             query?: never;
@@ -1138,6 +1198,106 @@ export interface paths {
          * @description A drain set otherwise over the lap; nothing is kept.
          */
         post: operations["try_drain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/options/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Options
+         * @description The newest study of a build, its progress and its table.
+         */
+        get: operations["get_options"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/options/{build_id}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply Remedy
+         * @description Make a remedy a revision of the build.
+         */
+        post: operations["apply_remedy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/options/{build_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel Study
+         * @description End a study; what was tried stays.
+         */
+        post: operations["cancel_study"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/options/{build_id}/remedy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Remedy
+         * @description What one remedy would change.
+         */
+        get: operations["get_remedy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/options/{build_id}/study": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Study
+         * @description Try remedies on a build as it stands, or find the study there is.
+         */
+        post: operations["begin_study"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1485,7 +1645,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
             /** Base State */
             base_state: number;
             /**
@@ -1493,6 +1653,16 @@ export interface components {
              * @enum {string}
              */
             system: "metric" | "us";
+        };
+        /**
+         * ApplyIn
+         * @description A remedy to apply as a revision.
+         */
+        ApplyIn: {
+            /** Base State */
+            base_state: number;
+            /** Key */
+            key: string;
         };
         /**
          * AroundOut
@@ -2263,6 +2433,24 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * ChoiceOut
+         * @description What is chosen, and how sure that is.
+         */
+        ChoiceOut: {
+            /** Is Close */
+            is_close: boolean;
+            /** Is Provisional */
+            is_provisional: boolean;
+            /** Key */
+            key: string | null;
+            /** Margin */
+            margin: number | null;
+            /** Proofs */
+            proofs: components["schemas"]["ProofOut"][];
+            /** Words */
+            words: string;
         };
         /**
          * ChooseLapIn
@@ -3835,6 +4023,81 @@ export interface components {
             };
         };
         /**
+         * FitGates
+         * @description A box round the pickup with two to four gates, open above or with a lid.
+         *
+         *     Common practice, no published source: gates swing toward the pickup only; rubber seals well and
+         *     ages, metal lasts and seals less. A lid keeps the oil from climbing out.
+         */
+        FitGates: {
+            /**
+             * Gates
+             * @default 3
+             * @enum {integer}
+             */
+            gates: 2 | 3 | 4;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_gates";
+            /**
+             * Leaf
+             * @default rubber
+             * @enum {string}
+             */
+            leaf: "rubber" | "metal";
+            /**
+             * Lid
+             * @default true
+             */
+            lid: boolean;
+            /**
+             * Top Depth Mm
+             * @description null: half way up the sump
+             */
+            top_depth_mm?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitLevelPlate
+         * @description A level plate over the sump, open only over the mouth.
+         *
+         *     Common practice, no published source: at about the oil's level, open only at the pickup.
+         */
+        FitLevelPlate: {
+            /**
+             * Depth Mm
+             * @description under the rail; null: Bilge's own
+             */
+            depth_mm?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_level_plate";
+            /**
+             * Opening Mm
+             * @description side of the square over the mouth; null: what the pump asks
+             */
+            opening_mm?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FitRegulator
          * @description A regulator in the lines, its bypass led back to the pan or to the pump's inlet.
          *
@@ -3889,6 +4152,70 @@ export interface components {
             kind: "fit_sandwich_plate";
             /** Thermostat C */
             thermostat_c?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitSidePlates
+         * @description Two upright plates along the sump, one on each side of the mouth, open low down.
+         *
+         *     With gates, oil comes in and does not go out again.
+         */
+        FitSidePlates: {
+            /**
+             * Beside Mm
+             * @description from the mouth's middle
+             * @default 62
+             */
+            beside_mm: number | string;
+            /**
+             * Gated
+             * @default true
+             */
+            gated: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_side_plates";
+            /**
+             * Leaf
+             * @default rubber
+             * @enum {string}
+             */
+            leaf: "rubber" | "metal";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitTray
+         * @description A windage tray under the crank, over the whole pan, louvred.
+         *
+         *     Common practice, no published source: close under the crank's sweep, and clear of it.
+         */
+        FitTray: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_tray";
+            /**
+             * Open Pct
+             * @default 35
+             */
+            open_pct: number;
             /**
              * Typed
              * @description its figures as they were typed, for the words alone
@@ -4427,6 +4754,30 @@ export interface components {
             sleeve: boolean;
         };
         /**
+         * HoursIn
+         * @description An operation's own hours; null takes the generic set's again.
+         */
+        HoursIn: {
+            /** Hours */
+            hours: number | null;
+        };
+        /**
+         * HoursOut
+         * @description An operation and its hours in this workshop.
+         */
+        HoursOut: {
+            /** Hours */
+            hours: number;
+            /** Key */
+            key: string;
+            /** Own */
+            own: boolean;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * InspectionRecord
          * @description One thing looked at.
          */
@@ -4576,6 +4927,35 @@ export interface components {
             name: string;
             /** Parts */
             parts: components["schemas"]["ManoeuvreIn"][];
+        };
+        /**
+         * KickOut
+         * @description A side box on the sump, as deep as it, closed above.
+         */
+        KickOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "kick_out";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Width Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            width_mm: number | string;
         };
         /**
          * KnownOut
@@ -4753,6 +5133,15 @@ export interface components {
             speeds: components["schemas"]["SpeedOut"][];
             starts: components["schemas"]["SpreadOut"] | null;
             under_way: components["schemas"]["RunOut"] | null;
+        };
+        /**
+         * LatestStudyOut
+         * @description The newest study of a build; null before the first.
+         */
+        LatestStudyOut: {
+            /** Has Lap */
+            has_lap: boolean;
+            study: components["schemas"]["StudyOut"] | null;
         };
         /**
          * LayOutFlange
@@ -5143,6 +5532,37 @@ export interface components {
             base_state: number;
         };
         /**
+         * MovePickup
+         * @description The mouth somewhere else in the sump, its gap kept; the tube is made to reach it.
+         */
+        MovePickup: {
+            /**
+             * Ahead Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 0
+             */
+            ahead_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_pickup";
+            /**
+             * Left Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 0
+             */
+            left_mm: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * MovingOut
          * @description What a run gave, with the model's name and what it leaves out.
          */
@@ -5218,6 +5638,62 @@ export interface components {
              * @default []
              */
             usual_bar: number[];
+        };
+        /**
+         * NeededPartOut
+         * @description A part that a remedy takes.
+         */
+        NeededPartOut: {
+            /** Cost */
+            cost: number;
+            /** Count */
+            count: number;
+            /** Invented */
+            invented: boolean;
+            /** Key */
+            key: string;
+            /** Lead Days */
+            lead_days: number;
+            /** Per */
+            per: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * NeededWorkOut
+         * @description A piece of work that it takes.
+         */
+        NeededWorkOut: {
+            /** Guessed */
+            guessed: boolean;
+            /** Hours */
+            hours: number;
+            /** Key */
+            key: string;
+            /** Source */
+            source: string;
+            /** Times */
+            times: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * NeedsOut
+         * @description What a remedy takes: sums of its parts and operations.
+         */
+        NeedsOut: {
+            /** Cost */
+            cost: number;
+            /** Hours */
+            hours: number;
+            /** Lead Days */
+            lead_days: number;
+            /** Operations */
+            operations: components["schemas"]["NeededWorkOut"][];
+            /** Parts */
+            parts: components["schemas"]["NeededPartOut"][];
+            /** Weight Kg */
+            weight_kg: number;
         };
         /**
          * NewBuildIn
@@ -5338,6 +5814,62 @@ export interface components {
             width_mm: number;
         };
         /**
+         * OptionRowOut
+         * @description A remedy as a row.
+         */
+        OptionRowOut: {
+            /** Applies */
+            applies: boolean;
+            /** Crank Mm */
+            crank_mm: number | null;
+            /** Ground Mm */
+            ground_mm: number | null;
+            /** Ground Spare Mm */
+            ground_spare_mm: number | null;
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            needs: components["schemas"]["NeedsOut"] | null;
+            /** Note */
+            note: string;
+            /** On Front */
+            on_front: boolean;
+            /** Reason */
+            reason: string;
+            standing: components["schemas"]["StandingOut"];
+            /** Title */
+            title: string;
+            /** Told */
+            told: boolean;
+            /** Words */
+            words: string;
+            /** Worse */
+            worse: string;
+        };
+        /**
+         * OptionsOut
+         * @description The table of a study: rows by effort, the build as it is first.
+         */
+        OptionsOut: {
+            base: components["schemas"]["StandingOut"];
+            /** Base Ground Mm */
+            base_ground_mm: number | null;
+            /** Base Ground Spare Mm */
+            base_ground_spare_mm: number | null;
+            choice: components["schemas"]["ChoiceOut"];
+            /** Rows */
+            rows: components["schemas"]["OptionRowOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** To Try */
+            to_try: number;
+            /** Tried */
+            tried: number;
+        };
+        /**
          * OtherCheckOut
          * @description The same lap with the check valve left out, or fitted where there is none.
          */
@@ -5407,6 +5939,22 @@ export interface components {
              */
             speaks: "oil" | "drains";
             verdict: components["schemas"]["VerdictOut"];
+        };
+        /**
+         * OwnIn
+         * @description A remedy of the builder's own: edits of the build.
+         */
+        OwnIn: {
+            /** Acts */
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /** Title */
+            title: string;
         };
         /**
          * Pan
@@ -5551,6 +6099,26 @@ export interface components {
             enters: number;
             /** Leaves */
             leaves: number;
+        };
+        /**
+         * PartPriceOut
+         * @description A part of the catalogue as this workshop pays it.
+         */
+        PartPriceOut: {
+            /** Cost */
+            cost: number;
+            /** Key */
+            key: string;
+            /** Lead Days */
+            lead_days: number;
+            /** Own */
+            own: boolean;
+            /** Per */
+            per: string;
+            /** Weight Kg */
+            weight_kg: number;
+            /** Words */
+            words: string;
         };
         /**
          * PartialOut
@@ -6043,6 +6611,16 @@ export interface components {
             stopped: components["schemas"]["StoppedOut"] | null;
         };
         /**
+         * PriceIn
+         * @description A part's own cost and lead time; null takes the generic set's again.
+         */
+        PriceIn: {
+            /** Cost */
+            cost: number | null;
+            /** Lead Days */
+            lead_days: number | null;
+        };
+        /**
          * ProblemOut
          * @description The body of every refusal.
          */
@@ -6058,6 +6636,47 @@ export interface components {
             status: number;
             /** Title */
             title: string;
+        };
+        /**
+         * ProgressOut
+         * @description How far a study is.
+         */
+        ProgressOut: {
+            /** Base Reached */
+            base_reached: number;
+            /** Cpu S */
+            cpu_s: number;
+            /** Now */
+            now: string[];
+            /** Ready */
+            ready: boolean;
+            /** Reason */
+            reason: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "running" | "finished" | "cancelled" | "failed";
+            /** Trials Done */
+            trials_done: number;
+            /** Trials Known */
+            trials_known: number;
+            /** Wall S */
+            wall_s: number;
+        };
+        /**
+         * ProofOut
+         * @description A line of the winner's proof.
+         */
+        ProofOut: {
+            /** Keeps */
+            keeps: boolean;
+            /** Key */
+            key: string;
+            /** Share */
+            share: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * PulledOut
@@ -6219,6 +6838,30 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Refill
+         * @description Oil poured to a total, as after a change that holds more; the mark goes with it.
+         */
+        Refill: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refill";
+            /**
+             * To L
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            to_l: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Regulator
          * @description A regulator outside the engine, its bypass led to a named place.
          */
@@ -6319,6 +6962,20 @@ export interface components {
              * @default
              */
             senses: string;
+        };
+        /**
+         * RemedyOut
+         * @description What a remedy would change in the document, in words.
+         */
+        RemedyOut: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
         };
         /**
          * RemoteFilter
@@ -6739,6 +7396,28 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * SchoolOut
+         * @description A question that the trade disagrees on, both ways with their figures.
+         */
+        SchoolOut: {
+            /** Default */
+            default: string;
+            /** Default Title */
+            default_title: string;
+            /** Default Words */
+            default_words: string;
+            /** Other */
+            other: string;
+            /** Other Title */
+            other_title: string;
+            /** Other Words */
+            other_words: string;
+            /** Question */
+            question: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Scraper
          * @description A strip along the crank's swept circle, on one side.
          */
@@ -7064,6 +7743,16 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
+         * ShopOut
+         * @description All parts and operations.
+         */
+        ShopOut: {
+            /** Operations */
+            operations: components["schemas"]["HoursOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartPriceOut"][];
+        };
+        /**
          * ShowIn
          * @description Show another state of the build, made on `base_state`.
          */
@@ -7258,6 +7947,39 @@ export interface components {
             under_s: number[];
         };
         /**
+         * StandingOut
+         * @description What is known of a remedy so far, and by which rung of the ladder.
+         */
+        StandingOut: {
+            /** Dry S */
+            dry_s: number | null;
+            /** Is Estimate */
+            is_estimate: boolean;
+            /** Lowest Bar */
+            lowest_bar: number | null;
+            /** Mouth Dips */
+            mouth_dips: number;
+            /** Pan L */
+            pan_l: number | null;
+            /** Rung */
+            rung: ("settled" | "record" | "worst" | "windows" | "lap" | "grip" | "less_oil" | "hot") | null;
+            /** Rung Words */
+            rung_words: string;
+            /** Share */
+            share: number | null;
+            /** Starts */
+            starts: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "holds" | "may_hold" | "does_not" | "first_look" | "failed" | "waiting";
+            /** Under S */
+            under_s: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * StandsOut
          * @description Where the oil of a stopped engine stands in the pan; null: over the rail, or not known.
          */
@@ -7387,6 +8109,42 @@ export interface components {
             shut: components["schemas"]["StandsOut"];
             /** Through Pump L */
             through_pump_l: number;
+        };
+        /**
+         * StudyIn
+         * @description A study to begin: what is switched off, and what is the builder's own.
+         */
+        StudyIn: {
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnIn"][];
+        };
+        /**
+         * StudyOut
+         * @description A study of a build: its progress and its table.
+         */
+        StudyOut: {
+            /** Id */
+            id: number;
+            /** Is Current */
+            is_current: boolean;
+            /** Laps */
+            laps: string[];
+            /** Off */
+            off: string[];
+            options: components["schemas"]["OptionsOut"] | null;
+            /** Own */
+            own: string[];
+            progress: components["schemas"]["ProgressOut"];
+            /** State */
+            state: number;
         };
         /**
          * Summary
@@ -14051,6 +14809,285 @@ export interface operations {
             };
         };
     };
+    get_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_drains: {
         parameters: {
             query?: {
@@ -14215,6 +15252,478 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrainTrialOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_options: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestStudyOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apply_remedy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cancel_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestStudyOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_remedy: {
+        parameters: {
+            query: {
+                key: string;
+                system?: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StudyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatestStudyOut"];
                 };
             };
             /** @description The request cannot be read. */

@@ -2,11 +2,11 @@ import type { ReactElement } from "react";
 import type { BuildDocument } from "../api/queries";
 import { Choice } from "../parts/Choice";
 import { FigureGroup } from "../parts/FigureGroup";
-import type { FitKind } from "./circuit/fits";
+import type { FitKind, PanFitKind } from "./circuit/fits";
 
 type Rules = NonNullable<BuildDocument["car"]["class_rules"]>;
 /** Acts that a rule book speaks of: what fits something, and another shape of the pan. */
-export type Ruled = FitKind | "spacer" | "deepen" | "sump_preset";
+export type Ruled = FitKind | PanFitKind | "spacer" | "deepen" | "sump_preset";
 type Ruling = NonNullable<Rules[string]>;
 
 /** What each kind of act is called in a rule book. */
@@ -14,6 +14,12 @@ export const RULED: Record<Ruled, string> = {
   spacer: "Spacer under the pan",
   deepen: "Deeper sump",
   sump_preset: "Sump moved",
+  kick_out: "Side box on the sump",
+  fit_gates: "Plates with gates",
+  fit_side_plates: "Plates beside the pickup",
+  fit_level_plate: "Level plate",
+  fit_tray: "Windage tray",
+  move_pickup: "Pickup moved",
   fit_accumulator: "Accumulator",
   fit_cooler: "Oil cooler",
   fit_sandwich_plate: "Sandwich plate",

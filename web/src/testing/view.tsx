@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import type { RenderResult } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { MemoryRouter } from "react-router";
@@ -39,6 +40,10 @@ export const viewOf = (given: Partial<BuildView> = {}): BuildView => ({
   ...given,
 });
 
+/** Asks nothing: what a test wants answered it says itself. */
+const quiet = (): QueryClient =>
+  new QueryClient({ defaultOptions: { queries: { enabled: false, gcTime: 0 } } });
+
 /** A part of a stage on the page, inside a build's frame. */
 export const showInBuild = (
   part: ReactElement,
@@ -47,6 +52,8 @@ export const showInBuild = (
 ): RenderResult =>
   show(
     <MemoryRouter initialEntries={[path]}>
-      <BuildContext value={view}>{part}</BuildContext>
+      <QueryClientProvider client={quiet()}>
+        <BuildContext value={view}>{part}</BuildContext>
+      </QueryClientProvider>
     </MemoryRouter>,
   );

@@ -2,7 +2,11 @@ import type { Act } from "../../api/queries";
 import type { System } from "../../parts/units";
 import type { Component, Kind } from "./circuit";
 
-/** Acts that fit something: each has a form. */
+/** Acts that fit something to the pan, or move it there. */
+export type PanFitKind =
+  "fit_gates" | "fit_level_plate" | "fit_side_plates" | "fit_tray" | "move_pickup" | "kick_out";
+
+/** Acts that fit something to the circuit: each has a form. */
 export type FitKind = Exclude<
   Act["kind"],
   | "figures"
@@ -17,6 +21,8 @@ export type FitKind = Exclude<
   | "calibrate"
   | "tune_accumulator"
   | "tune_drain"
+  | PanFitKind
+  | "refill"
 >;
 
 /** One thing asked in a form. */

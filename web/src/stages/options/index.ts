@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { useOptionsState } from "./state";
 
 export const stage: Stage = {
   key: "options",
@@ -7,4 +8,6 @@ export const stage: Stage = {
   order: 70,
   words: "Remedies side by side: what each buys, costs and needs, and the smallest that holds.",
   letter: "o",
+  load: async () => ({ default: (await import("./OptionsScreen")).OptionsScreen }),
+  useRail: useOptionsState,
 };

@@ -1,0 +1,295 @@
+"""Studies of remedies: asked for, carried out by any number of workers, cancelled, applied."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from accounts.models import User
+from bilge_core.document.read import build_from
+from bilge_core.errors import InvalidInput
+from bilge_core.options.ladder import Trial
+from bilge_core.options.remedies import remedies
+from builds.models import Build
+from builds.selectors import build_of, document_of
+from builds.states import add_build, checked_document
+from config.errors import NotFound
+from django.db.models.functions import Now
+from runs.models import Run
+from runs.tasks import carry_out
+from shop.schemas import HoursIn, PriceIn
+from shop.selectors import prices_of
+from shop.services import set_hours, set_price
+from studies import services, trying
+from studies.growth import grow, make_ready, results_of
+from studies.held import claim
+from studies.models import KnownOutcome, Study, StudyTrial
+from studies.schemas import StudyIn
+from studies.selectors import latest_of, study_out
+from studies.tasks import work_on
+
+from tests.conftest import DEMO
+from tests.server.runs_made import NO_WORKER
+
+KEPT = ("oil_1", "outside_return")
+"""One in windows, one on the record: enough for what is not the physics."""
+
+
+@pytest.fixture(autouse=True)
+def no_worker(settings: Any) -> None:
+    settings.TASKS = NO_WORKER
+
+
+@pytest.fixture
+def plain_build(user: User, short_build: Build) -> Build:
+    """The demo car as raced over six seconds of its lap."""
+    assert short_build.lap is not None
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(user, document, "from a file", short_build.lap)
+
+
+def wanted(build: Build, **more: Any) -> StudyIn:
+    keys = [each.key for each in remedies(document_of(build))]
+    return StudyIn(**{"off": [key for key in keys if key not in KEPT], **more})
+
+
+def asked(user: User, build: Build, **more: Any) -> Study:
+    return services.ask_for_study(user, build.pk, wanted(build, **more))
+
+
+def run_the_base(build: Build) -> None:
+    for run in Run.objects.filter(build=build, status=Run.WAITING):
+        carry_out.call(run.pk)
+
+
+def worked(user: User, build: Build, **more: Any) -> Study:
+    study = asked(user, build, **more)
+    run_the_base(build)
+    work_on.call(study.pk)
+    study.refresh_from_db()
+    return study
+
+
+def test_a_study_comes_to_its_end_with_a_table(user: User, plain_build: Build) -> None:
+    study = worked(user, plain_build)
+    assert study.status == Study.FINISHED and study.ended_at is not None
+    told = study_out(study)
+    assert told.is_current and told.progress.ready and told.progress.base_reached == 1.0
+    assert told.progress.trials_done == told.progress.trials_known > 4
+    options = told.options
+    assert options is not None
+    rows = {row.key: row for row in options.rows if row.applies}
+    assert set(rows) >= set(KEPT)
+    assert rows["outside_return"].standing.rung in ("record", "lap")
+    assert rows["oil_1"].needs is not None and rows["oil_1"].needs.cost == 16.0
+    assert options.base.dry_s is not None and options.base.lowest_bar is not None
+    # effort decides the letters; nothing is ranked that was not run
+    efforts = [row.letter for row in options.rows if row.applies]
+    assert efforts == sorted(efforts)
+
+
+def test_asked_again_it_is_the_same_and_known_figures_are_not_run_twice(
+    user: User, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    first = worked(user, plain_build)
+    assert asked(user, plain_build).pk == first.pk
+    outcomes = KnownOutcome.objects.count()
+    assert outcomes > 4
+    monkeypatch.setattr(trying, "_tried", lambda *_: pytest.fail("was known"))
+    other = services.ask_for_study(user, plain_build.pk, wanted(plain_build, off=wanted(
+        plain_build).off[1:]))  # fmt: skip
+    assert other.pk != first.pk
+    make_ready(other)
+    other.refresh_from_db()
+    grow(other.pk, prices_of(user.workshop))
+    held = claim(other.pk)
+    assert held is not None
+    trying.carry_out_trial(other, held)  # settled, as it is: known
+    assert (
+        results_of(other)[Trial("base", "settled")] == results_of(first)[Trial("base", "settled")]
+    )
+
+
+def test_a_build_without_a_lap_is_told_so(user: User) -> None:
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    build = add_build(user, document, "from a file", None)
+    with pytest.raises(InvalidInput, match="has no lap"):
+        asked(user, build)
+
+
+def test_anothers_study_is_not_there(user: User, stranger: User, plain_build: Build) -> None:
+    asked(user, plain_build)
+    with pytest.raises(NotFound):
+        latest_of(stranger.workshop, plain_build.pk)
+    with pytest.raises(NotFound):
+        services.cancel_study(stranger.workshop, plain_build.pk)
+    with pytest.raises(NotFound):
+        services.apply_remedy(stranger, plain_build.pk, 1, "oil_1")
+
+
+def test_an_edit_begins_a_new_one_and_ends_the_older(user: User, plain_build: Build) -> None:
+    first = asked(user, plain_build)
+    second = services.ask_for_study(user, plain_build.pk, StudyIn(off=["oil_1"]))
+    first.refresh_from_db()
+    assert (first.status, first.reason) == (Study.CANCELLED, "A newer one took its place.")
+    assert second.status == Study.WAITING
+
+
+class TestWorkers:
+    def test_a_trial_is_held_by_one_and_taken_over_when_its_worker_is_gone(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        grow(study.pk, prices_of(user.workshop))
+        one, other = claim(study.pk), claim(study.pk)
+        assert one is not None and other is not None and one.trial_id != other.trial_id
+        assert one.beat()
+        StudyTrial.objects.filter(pk=one.trial_id).update(lease_until=Now() - timedelta(seconds=1))
+        again = claim(study.pk)
+        assert again is not None and again.trial_id == one.trial_id
+        assert not one.beat() and not one.finish(None, "too late", 1.0)
+        assert again.beat()
+
+    def test_only_one_makes_the_remedies_ready(self, user: User, plain_build: Build) -> None:
+        study = asked(user, plain_build)
+        Study.objects.filter(pk=study.pk).update(lease_until=Now() + timedelta(seconds=30))
+        assert not make_ready(study)
+        Study.objects.filter(pk=study.pk).update(lease_until=Now() - timedelta(seconds=1))
+        assert make_ready(study)
+
+    def test_a_run_that_somebody_waits_for_goes_first(
+        self, user: User, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        """Between two windows: what they gave is kept, and the study is queued again."""
+        study = asked(user, plain_build)
+        run_the_base(plain_build)
+        queued: list[int] = []
+        monkeypatch.setattr(type(work_on), "enqueue", lambda _, key: queued.append(key))
+        waits = iter([False] * 5 + [True] * 200)
+        monkeypatch.setattr(trying, "somebody_waits", lambda: next(waits))
+        work_on.call(study.pk)
+        assert queued == [study.pk]
+        assert not study.trials.filter(status=StudyTrial.RUNNING).exists()
+
+    def test_a_cancelled_study_stops_at_once_and_keeps_what_was_tried(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        study.refresh_from_db()
+        grow(study.pk, prices_of(user.workshop))
+        held = claim(study.pk)
+        assert held is not None
+        trying.carry_out_trial(study, held)
+        other = claim(study.pk)
+        assert other is not None
+        services.cancel_study(user.workshop, plain_build.pk)
+        assert not other.beat()
+        study.refresh_from_db()
+        assert study.status == Study.CANCELLED and len(results_of(study)) == 1
+        work_on.call(study.pk)  # nothing more is done
+        assert len(results_of(study)) == 1
+
+    def test_one_whose_workers_are_gone_is_put_into_the_queue_again(
+        self, user: User, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        study = asked(user, plain_build)
+        queued: list[int] = []
+        monkeypatch.setattr(type(work_on), "enqueue", lambda _, key: queued.append(key))
+        assert services.wake() == 0
+        Study.objects.filter(pk=study.pk).update(stirred_at=Now() - timedelta(minutes=2))
+        assert services.wake() == 1 and set(queued) == {study.pk}
+        assert services.wake() == 0
+
+    def test_trials_wait_for_the_builds_own_run(self, user: User, plain_build: Build) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        grow(study.pk, prices_of(user.workshop))
+        study.trials.update(rung="worst")
+        held = claim(study.pk)
+        assert held is not None
+        assert trying.needs_base(StudyTrial.objects.get(pk=held.trial_id))
+
+
+class TestApplied:
+    def test_a_remedy_is_one_edit_with_a_name_and_is_undone_at_once(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        before = document_of(plain_build)
+        build = services.apply_remedy(user, plain_build.pk, 1, "oil_1")
+        after = document_of(build)
+        assert after.oil.volume_l == pytest.approx(before.oil.volume_l + 1.0)
+        revision = build.revisions.get()
+        assert revision.name == "1 L over the mark" and revision.state_id == build.current_id
+        assert build.current is not None and build.current.parent is not None
+        assert build_from(build.current.parent.document) == before
+
+    def test_what_does_not_apply_is_refused_and_what_is_unknown_not_found(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = services.ask_for_study(user, plain_build.pk, StudyIn(off=[]))
+        make_ready(study)
+        with pytest.raises(InvalidInput, match="no room"):
+            services.apply_remedy(user, plain_build.pk, 1, "box_left")
+        with pytest.raises(NotFound):
+            services.apply_remedy(user, plain_build.pk, 1, "wings")
+        with pytest.raises(NotFound):
+            services.apply_remedy(user, plain_build.pk, 99, "oil_1")
+        assert build_of(user.workshop, plain_build.pk).states.count() == 1
+
+    def test_applied_twice_it_is_done_once(self, user: User, plain_build: Build) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        first = services.apply_remedy(user, plain_build.pk, 1, "oil_1")
+        again = services.apply_remedy(user, plain_build.pk, 1, "oil_1")
+        assert again.current_id == first.current_id and again.states.count() == 2
+
+
+def test_a_remedy_of_the_builders_own_is_run_beside_the_others(
+    user: User, plain_build: Build
+) -> None:
+    acts = [{"kind": "refill", "to_l": "9 qt"}]
+    own = {"title": "Nine quarts", "system": "us", "acts": acts}
+    study = worked(user, plain_build, own=[own])
+    options = study_out(study).options
+    assert options is not None
+    (row,) = [row for row in options.rows if row.key == "own_1"]
+    assert row.title == "Nine quarts" and row.standing.rung is not None
+    assert row.words == "filled to 9 qt"
+
+
+def test_a_workshops_own_prices_change_the_table_and_no_one_elses(
+    user: User, stranger: User, plain_build: Build
+) -> None:
+    study = asked(user, plain_build)
+    make_ready(study)
+    study.refresh_from_db()
+
+    def cost() -> float:
+        options = study_out(study).options
+        assert options is not None
+        (row,) = [row for row in options.rows if row.key == "oil_1"]
+        assert row.needs is not None
+        return row.needs.cost
+
+    assert cost() == 16.0
+    set_price(stranger.workshop, "oil", PriceIn(cost=99, lead_days=0))
+    assert cost() == 16.0
+    set_price(user.workshop, "oil", PriceIn(cost=11.5, lead_days=0))
+    assert cost() == 11.5
+    set_price(user.workshop, "oil", PriceIn(cost=None, lead_days=None))
+    assert cost() == 16.0
+    set_hours(user.workshop, "top_up", HoursIn(hours=1.0))
+    assert prices_of(user.workshop).hours_of("top_up") == 1.0
+    set_hours(user.workshop, "top_up", HoursIn(hours=None))
+    assert prices_of(user.workshop).hours == {}
+    with pytest.raises(NotFound):
+        set_price(user.workshop, "wings", PriceIn(cost=1, lead_days=1))
+    with pytest.raises(NotFound):
+        set_hours(user.workshop, "fly", HoursIn(hours=1))
+    with pytest.raises(InvalidInput, match="lead time"):
+        set_price(user.workshop, "oil", PriceIn(cost=1, lead_days=None))

@@ -1,0 +1,162 @@
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from "@tanstack/react-query";
+import { bodyOf, client, type Schemas } from "./client";
+import type { BuildOut } from "./queries";
+
+export type LatestStudy = Schemas["LatestStudyOut"];
+export type Study = Schemas["StudyOut"];
+export type Options = Schemas["OptionsOut"];
+export type OptionRow = Schemas["OptionRowOut"];
+export type Standing = Schemas["StandingOut"];
+
+/** How often a study under way is asked for [ms]. */
+const EVERY = 1_000;
+
+export const isUnderWay = (study: Study | null | undefined): boolean =>
+  study?.progress.status === "waiting" || study?.progress.status === "running";
+
+const keyOf = (build: BuildOut): unknown[] => ["options", build.id];
+const at = (build: BuildOut) => ({ params: { path: { build_id: build.id } } });
+
+/** The newest study of a build, asked for again and again while it is under way. */
+export const useOptions = (build: BuildOut): UseQueryResult<LatestStudy> =>
+  useQuery({
+    queryKey: [...keyOf(build), build.state, build.judged_by],
+    placeholderData: (before: LatestStudy | undefined, query) =>
+      query?.queryKey[1] === build.id ? before : undefined,
+    refetchInterval: (query) => (isUnderWay(query.state.data?.study) ? EVERY : false),
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "LatestStudyOut",
+        await client.GET("/api/stages/options/{build_id}", { ...at(build), signal }),
+      ),
+  });
+
+function useStudyAct<Given>(
+  build: BuildOut,
+  send: (given: Given) => Promise<LatestStudy>,
+): UseMutationResult<LatestStudy, Error, Given> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    onSuccess: (told) => {
+      queries.setQueriesData({ queryKey: keyOf(build) }, told);
+      void queries.invalidateQueries({ queryKey: ["runs"] });
+    },
+  });
+}
+
+/** Tries remedies on a build as it stands. */
+export const useBeginStudy = (
+  build: BuildOut,
+): UseMutationResult<LatestStudy, Error, { off: string[]; own: Schemas["OwnIn"][] }> =>
+  useStudyAct(build, async (body) =>
+    bodyOf(
+      "LatestStudyOut",
+      await client.POST("/api/stages/options/{build_id}/study", { ...at(build), body }),
+    ),
+  );
+
+/** Ends a study; what was tried stays. */
+export const useCancelStudy = (build: BuildOut): UseMutationResult<LatestStudy, Error, void> =>
+  useStudyAct(build, async () =>
+    bodyOf("LatestStudyOut", await client.POST("/api/stages/options/{build_id}/cancel", at(build))),
+  );
+
+/** What one remedy would change in the document. */
+export const useRemedy = (
+  build: BuildOut,
+  study: number | undefined,
+  key: string | null,
+  system: "metric" | "us",
+): UseQueryResult<Schemas["RemedyOut"]> =>
+  useQuery({
+    queryKey: ["remedy", build.id, study, key, system],
+    enabled: key !== null && study !== undefined,
+    staleTime: Infinity,
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "RemedyOut",
+        await client.GET("/api/stages/options/{build_id}/remedy", {
+          params: { path: { build_id: build.id }, query: { key: key ?? "", system } },
+          signal,
+        }),
+      ),
+  });
+
+/** Makes a remedy a revision of the build. */
+export function useApplyRemedy(build: BuildOut): UseMutationResult<BuildOut, Error, string> {
+  const queries = useQueryClient();
+  return useMutation({
+    scope: { id: `build-${build.id}` },
+    mutationFn: async (key: string) =>
+      bodyOf(
+        "BuildOut",
+        await client.POST("/api/stages/options/{build_id}/apply", {
+          ...at(build),
+          body: { base_state: build.state, key },
+        }),
+      ),
+    onSuccess: (made) => {
+      queries.setQueryData(["build", build.id], made);
+      for (const key of ["shelf", "history", "runs"])
+        void queries.invalidateQueries({ queryKey: [key] });
+    },
+  });
+}
+
+export type Shop = Schemas["ShopOut"];
+
+const SHOP = ["shop"];
+
+/** Parts and hours as this workshop pays and works. */
+export const useShop = (enabled: boolean): UseQueryResult<Shop> =>
+  useQuery({
+    queryKey: SHOP,
+    enabled,
+    queryFn: async () => bodyOf("ShopOut", await client.GET("/api/shop")),
+  });
+
+function useShopAct<Given>(
+  send: (given: Given) => Promise<Shop>,
+): UseMutationResult<Shop, Error, Given> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    onSuccess: (shop) => {
+      queries.setQueryData(SHOP, shop);
+      void queries.invalidateQueries({ queryKey: ["options"] });
+    },
+  });
+}
+
+/** Types over a part's cost and lead time; nulls take the generic ones again. */
+export const useSetPrice = (): UseMutationResult<
+  Shop,
+  Error,
+  { key: string; cost: number | null; lead_days: number | null }
+> =>
+  useShopAct(async ({ key, ...body }) =>
+    bodyOf(
+      "ShopOut",
+      await client.PUT("/api/shop/parts/{key}", { params: { path: { key } }, body }),
+    ),
+  );
+
+/** Types over an operation's hours; null takes the generic ones again. */
+export const useSetHours = (): UseMutationResult<
+  Shop,
+  Error,
+  { key: string; hours: number | null }
+> =>
+  useShopAct(async ({ key, ...body }) =>
+    bodyOf(
+      "ShopOut",
+      await client.PUT("/api/shop/operations/{key}", { params: { path: { key } }, body }),
+    ),
+  );
