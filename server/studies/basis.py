@@ -10,6 +10,7 @@ import numpy as np
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.moving import Fineness
 from bilge_core.options.candidate import Room, room_of
+from bilge_core.options.remedies import remedies
 from bilge_core.options.trial import BaseLap
 from builds.models import BuildState
 from builds.selectors import plain_document
@@ -83,3 +84,14 @@ def room_left(state: BuildState) -> Room:
     room = _kept(_Asked(f"room {state.pk}", lambda: room_of(document_of(state))))
     assert isinstance(room, Room)
     return room
+
+
+def titles_for(state: BuildState) -> dict[str, str]:
+    """What every single remedy for a state is called, by its key."""
+
+    def make() -> dict[str, str]:
+        return {each.key: each.title for each in remedies(document_of(state))}
+
+    titles = _kept(_Asked(f"titles {state.pk}", make))
+    assert isinstance(titles, dict)
+    return titles

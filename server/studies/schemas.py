@@ -34,6 +34,14 @@ class StudyIn(Schema):
     own: list[OwnIn] = Field(default=[], max_length=MOST_OWN)
 
 
+class OwnOut(Schema):
+    """A remedy of the builder's own, as it was given."""
+
+    title: str
+    system: UnitSystem
+    acts: list[AnyAct]
+
+
 class ProgressOut(Schema):
     """How far a study is."""
 
@@ -60,7 +68,9 @@ class StudyOut(Schema):
     """Of the build as it stands, over the laps that it is judged by."""
     laps: list[str]
     off: list[str]
-    own: list[str]
+    off_titles: dict[str, str]
+    """Of those switched off, by their keys."""
+    own: list[OwnOut]
     progress: ProgressOut
     options: OptionsOut | None
     """Null while its remedies are worked out."""

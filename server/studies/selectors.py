@@ -14,10 +14,10 @@ from runs.felt import felt_in
 from runs.models import Run
 from shop.selectors import prices_of
 
-from studies.basis import base_key, base_of, room_left
+from studies.basis import base_key, base_of, room_left, titles_for
 from studies.growth import candidates_of, results_of
 from studies.models import Study, StudyTrial
-from studies.schemas import ProgressOut, StudyOut
+from studies.schemas import OwnOut, ProgressOut, StudyOut
 
 UNDER_WAY = (Study.WAITING, Study.RUNNING)
 
@@ -77,6 +77,14 @@ def _progress(study: Study, lap: Lap) -> ProgressOut:
     )
 
 
+def _titles_of(study: Study) -> dict[str, str]:
+    """What remedies that are switched off are called: they are worked out for nothing else."""
+    if not study.off:
+        return {}
+    titles = titles_for(study.state)
+    return {key: titles.get(key, key) for key in study.off}
+
+
 def study_out(study: Study) -> StudyOut:
     """A study as it crosses the boundary."""
     laps = _laps(study)
@@ -98,6 +106,7 @@ def study_out(study: Study) -> StudyOut:
     return StudyOut(
         id=study.pk, state=study.state.number, is_current=is_current,
         laps=[lap.name for lap in laps], off=study.off,
-        own=[each["title"] for each in study.own], progress=_progress(study, laps[0]),
-        options=options,
+        off_titles=_titles_of(study),
+        own=[OwnOut.model_validate({"system": "metric", **each}) for each in study.own],
+        progress=_progress(study, laps[0]), options=options,
     )  # fmt: skip

@@ -67,7 +67,11 @@ def ask_for_study(user: User, build_id: int, wanted: StudyIn) -> Study:
         raise InvalidInput([Problem("build_id", "has no lap to try remedies on; import one first")])
     off = sorted(set(wanted.off))
     own = [
-        {"title": each.title, "acts": [act.model_dump(mode="json") for act in each.acts]}
+        {
+            "title": each.title,
+            "system": each.system,
+            "acts": [act.model_dump(mode="json") for act in each.acts],
+        }
         for each in wanted.own
     ]
     last = latest_of(user.workshop, build_id)

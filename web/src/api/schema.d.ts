@@ -5957,6 +5957,21 @@ export interface components {
             title: string;
         };
         /**
+         * OwnOut
+         * @description A remedy of the builder's own, as it was given.
+         */
+        OwnOut: {
+            /** Acts */
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /** Title */
+            title: string;
+        };
+        /**
          * Pan
          * @description The pan as zones below the rail, and the block's skirt above it.
          */
@@ -8139,9 +8154,13 @@ export interface components {
             laps: string[];
             /** Off */
             off: string[];
+            /** Off Titles */
+            off_titles: {
+                [key: string]: string;
+            };
             options: components["schemas"]["OptionsOut"] | null;
             /** Own */
-            own: string[];
+            own: components["schemas"]["OwnOut"][];
             progress: components["schemas"]["ProgressOut"];
             /** State */
             state: number;

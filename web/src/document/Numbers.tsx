@@ -15,6 +15,8 @@ import { newSideBox, newZone } from "./edges";
 import { FittedNumbers } from "./FittedNumbers";
 import { OilNumbers } from "./OilNumbers";
 import { PickupNumbers } from "./PickupNumbers";
+import { FitForms } from "./circuit/FitForms";
+import { PAN_KINDS } from "./panFits";
 import { PlateNumbers } from "./PlateNumbers";
 import { Preset } from "./Preset";
 import { PumpNumbers } from "./PumpNumbers";
@@ -270,6 +272,7 @@ export function Numbers({
       <Pickup edits={edits} />
       {lead === "zones" ? poured : zones}
       <FigureGroup title="Plates and gates">
+        <FitForms kinds={PAN_KINDS} />
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>
       <FittedNumbers document={document} onType={type} onReplace={replace} onAct={act} />

@@ -123,6 +123,7 @@ export const studyOf = (given: Partial<Study> = {}): Study => ({
   is_current: true,
   laps: ["lap 7"],
   off: [],
+  off_titles: {},
   own: [],
   progress: {
     status: "finished",

@@ -5,7 +5,9 @@ import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { useBuildView } from "../BuildContext";
 import type { Component } from "./circuit";
-import { actOf, firstOf, FITS, isAsked, type Asked, type Filled, type FitKind } from "./fits";
+import type { Act } from "../../api/queries";
+import { ALL_FITS, CIRCUIT_KINDS, type AnyFitKind } from "../panFits";
+import { actOf, firstOf, isAsked, type Asked, type Filled, type Fit } from "./fits";
 
 const ROW =
   "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
@@ -73,32 +75,37 @@ function Ask({
   );
 }
 
-/** The form of one act: what it asks, its schools and its caution, and what came of it. */
-export function FitForm({
+/** The form of one act: what it asks, its schools and its caution, and why it was refused. */
+export function ActForm({
   kind,
-  onDone,
+  verb,
+  onAct,
 }: {
-  kind: FitKind;
-  onDone: (words: string) => void;
+  kind: AnyFitKind;
+  /** On its button. */
+  verb: string;
+  /** Does something with the act; a refusal is said here. */
+  onAct: (act: Act, fit: Fit) => Promise<void> | void;
 }): ReactElement {
   const { system } = useSettings();
-  const { build, edit } = useBuildView();
+  const { build } = useBuildView();
   const { components } = build.document.circuit;
-  const isForbidden = build.document.car.class_rules[kind] === "not_allowed";
-  const fit = FITS[kind];
+  const isForbidden = kind !== "refill" && build.document.car.class_rules[kind] === "not_allowed";
+  const fit = ALL_FITS[kind];
   const [filled, setFilled] = useState<Filled>(() => firstOf(fit, system, components));
   const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const isLacking = fit.asked.some(({ ask, key }) => ask === "component" && filled[key] === "");
 
   async function doIt(): Promise<void> {
     setFault(null);
+    setBusy(true);
     try {
-      const done = await edit.mutateAsync({ kind: "act", act: actOf(kind, fit, filled), system });
-      onDone(done.undo ?? fit.words);
+      await onAct(actOf(kind, fit, filled), fit);
     } catch (error) {
       setFault(wordsOf(error));
     } finally {
-      edit.reset();
+      setBusy(false);
     }
   }
 
@@ -135,16 +142,46 @@ export function FitForm({
           {fault}
         </p>
       )}
-      <Button look="main" type="submit" className="mt-2" disabled={edit.isPending || isLacking}>
-        Fit it
+      <Button look="main" type="submit" className="mt-2" disabled={busy || isLacking}>
+        {verb}
       </Button>
     </form>
   );
 }
 
+/** The form of one act, done to the build at once. */
+export function FitForm({
+  kind,
+  onDone,
+}: {
+  kind: AnyFitKind;
+  onDone: (words: string) => void;
+}): ReactElement {
+  const { system } = useSettings();
+  const { edit } = useBuildView();
+  return (
+    <ActForm
+      kind={kind}
+      verb="Fit it"
+      onAct={async (act, fit) => {
+        try {
+          const done = await edit.mutateAsync({ kind: "act", act, system });
+          onDone(done.undo ?? fit.words);
+        } finally {
+          edit.reset();
+        }
+      }}
+    />
+  );
+}
+
 /** What can be fitted, each with its form; whole sets, one step of undo each. */
-export function FitForms(): ReactElement {
-  const [open, setOpen] = useState<FitKind | null>(null);
+export function FitForms({
+  kinds = CIRCUIT_KINDS,
+}: {
+  kinds?: readonly AnyFitKind[];
+}): ReactElement {
+  const [open, setOpen] = useState<AnyFitKind | null>(null);
   const [done, setDone] = useState<string | null>(null);
   return (
     <details className="border-b border-hair">
@@ -155,7 +192,7 @@ export function FitForms(): ReactElement {
         </p>
       )}
       <ul className="pb-2">
-        {(Object.keys(FITS) as FitKind[]).map((kind) => (
+        {kinds.map((kind) => (
           <li key={kind}>
             <button
               type="button"
@@ -166,7 +203,7 @@ export function FitForms(): ReactElement {
                 setOpen(open === kind ? null : kind);
               }}
             >
-              {FITS[kind].words}
+              {ALL_FITS[kind].words}
             </button>
             {open === kind && (
               <FitForm

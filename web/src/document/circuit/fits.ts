@@ -47,13 +47,13 @@ export interface Fit {
   asked: readonly Asked[];
 }
 
-const typed = (key: string, label: string, metric: string, us: string): Asked => ({
+export const typed = (key: string, label: string, metric: string, us: string): Asked => ({
   ask: "typed",
   key,
   label,
   first: { metric, us },
 });
-const maybe = (key: string, label: string, metric = "", us = ""): Asked => ({
+export const maybe = (key: string, label: string, metric = "", us = ""): Asked => ({
   ask: "typed",
   key,
   label,
@@ -299,7 +299,7 @@ export const isAsked = (asked: Asked, filled: Filled): boolean =>
   asked.ask !== "component" || !asked.only || filled[asked.only[0]] === asked.only[1];
 
 /** The act that a form asks for: figures as typed, sizes as numbers, nothing as null. */
-export function actOf(kind: FitKind, fit: Fit, filled: Filled): Act {
+export function actOf(kind: Act["kind"], fit: Fit, filled: Filled): Act {
   const given = fit.asked.map((asked) => {
     const { ask, key } = asked;
     const value = isAsked(asked, filled) ? (filled[key] ?? "") : "";

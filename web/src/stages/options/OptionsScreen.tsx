@@ -16,6 +16,7 @@ import { FrontPlot } from "./FrontPlot";
 import { RemedyPanel } from "./RemedyPanel";
 import { RemedyTable } from "./RemedyTable";
 import { Schools } from "./Schools";
+import { WhatIsTried } from "./WhatIsTried";
 
 /** From this width on the panel stands beside the table [px]. */
 const BESIDE = 1024;
@@ -72,11 +73,13 @@ function Head({
   study,
   onAgain,
   onCancel,
+  onChoose,
   fault,
 }: {
   study: Study;
   onAgain: () => void;
   onCancel: () => void;
+  onChoose: () => void;
   fault: string | null;
 }): ReactElement {
   const { options, progress, laps } = study;
@@ -93,11 +96,19 @@ function Head({
             each row is one change to the build; it holds when no start has a pressure dip
           </p>
         </div>
-        {!isUnderWay(study) && (
-          <Button onClick={onAgain}>
-            {study.is_current ? "Try again" : "Try on it as it stands"}
+        <div className="flex gap-2">
+          <Button disabled={!options} onClick={onChoose}>
+            What is tried
           </Button>
-        )}
+          {!isUnderWay(study) && !study.is_current && (
+            <Button look="main" onClick={onAgain}>
+              Try on it as it stands
+            </Button>
+          )}
+          {!isUnderWay(study) && study.is_current && study.progress.status !== "finished" && (
+            <Button onClick={onAgain}>Go on</Button>
+          )}
+        </div>
       </div>
       {isUnderWay(study) && (
         <Progress
@@ -141,6 +152,7 @@ export function OptionsScreen(): ReactElement {
   const begin = useBeginStudy(build);
   const cancel = useCancelStudy(build);
   const [picked, setPicked] = useState<string | null>(null);
+  const [choosing, setChoosing] = useState(false);
   const panel = useRef<HTMLElement>(null);
   const pick = (key: string): void => {
     setPicked(key);
@@ -155,7 +167,7 @@ export function OptionsScreen(): ReactElement {
       />
     );
   const { study, has_lap: hasLap } = asked.data;
-  const start = (): void => begin.mutate({ off: study?.off ?? [], own: [] });
+  const start = (): void => begin.mutate({ off: study?.off ?? [], own: study?.own ?? [] });
   const fault = begin.error ?? cancel.error;
   if (!study)
     return (
@@ -178,6 +190,7 @@ export function OptionsScreen(): ReactElement {
           study={study}
           onAgain={start}
           onCancel={() => cancel.mutate()}
+          onChoose={() => setChoosing(true)}
           fault={fault ? wordsOf(fault) : null}
         />
         {options ? (
@@ -192,6 +205,13 @@ export function OptionsScreen(): ReactElement {
           )
         )}
       </section>
+      {choosing && (
+        <WhatIsTried
+          study={study}
+          onTry={(wanted) => begin.mutateAsync(wanted)}
+          onClose={() => setChoosing(false)}
+        />
+      )}
       {options && (
         <aside
           ref={panel}

@@ -25,7 +25,11 @@ function served(latest: object | null, more: { error?: Error } = {}): HTMLElemen
     error: more.error ?? null,
     refetch: vi.fn(),
   } as never);
-  vi.spyOn(api, "useBeginStudy").mockReturnValue({ ...idle, mutate: begin } as never);
+  vi.spyOn(api, "useBeginStudy").mockReturnValue({
+    ...idle,
+    mutate: begin,
+    mutateAsync: begin,
+  } as never);
   vi.spyOn(api, "useCancelStudy").mockReturnValue({ ...idle, mutate: cancel } as never);
   vi.spyOn(api, "useApplyRemedy").mockReturnValue({ ...idle, mutate: apply } as never);
   vi.spyOn(api, "useSetPrice").mockReturnValue({ ...idle, mutateAsync: price } as never);
@@ -147,6 +151,35 @@ describe("the Options screen", () => {
     await userEvent.clear(time);
     await userEvent.type(time, "{Enter}");
     expect(hours).toHaveBeenCalledWith({ key: "top_up", hours: null });
+  });
+
+  it("tries what is left on and what the builder puts on the list", async () => {
+    begin.mockResolvedValue({});
+    served(LATEST);
+    await userEvent.click(screen.getByRole("button", { name: "What is tried" }));
+    await userEvent.click(screen.getByLabelText("Remedy oil_1"));
+    await userEvent.type(screen.getByLabelText("Its name"), "Gates and a litre");
+    await userEvent.click(screen.getByRole("button", { name: "Add this change" }));
+    await userEvent.selectOptions(screen.getByLabelText("A change"), "fit_gates");
+    await userEvent.click(screen.getByRole("button", { name: "Add this change" }));
+    await userEvent.click(screen.getByRole("button", { name: "Put it on the list" }));
+    await userEvent.click(screen.getByRole("button", { name: "Try these" }));
+    const [wanted] = begin.mock.calls[0] as [{ off: string[]; own: { acts: object[] }[] }];
+    expect(wanted.off).toEqual(["oil_1"]);
+    expect(wanted.own).toHaveLength(1);
+    expect(wanted.own[0]?.acts).toEqual([
+      { kind: "refill", to_l: "7 L" },
+      { kind: "fit_gates", gates: 3, leaf: "rubber", lid: true, top_depth_mm: null },
+    ]);
+  });
+
+  it("says why a list was refused and keeps it", async () => {
+    begin.mockRejectedValue(new Error("waits behind 3 studies"));
+    served(LATEST);
+    await userEvent.click(screen.getByRole("button", { name: "What is tried" }));
+    await userEvent.click(screen.getByRole("button", { name: "Try these" }));
+    expect(screen.getByRole("alert").textContent).toContain("waits behind 3 studies");
+    expect(screen.getByRole("button", { name: "Try these" })).toBeTruthy();
   });
 
   it("has all figures as a table", () => {
