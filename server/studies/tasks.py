@@ -24,7 +24,8 @@ _LOOK_EVERY = 0.2  # [s] for something to do
 _AT_A_TIME = 60.0  # [s] of waiting for others before the worker is given back
 
 
-def _study(study_id: int) -> Study | None:
+def under_way(study_id: int) -> Study | None:
+    """A study that is not over; None otherwise."""
     rows = Study.objects.select_related("workshop", "state", "build")
     alive = rows.filter(pk=study_id, status__in=(Study.WAITING, Study.RUNNING))
     return alive.first()
@@ -35,13 +36,13 @@ def work_on(study_id: int) -> None:
     """Take trials of a study until there are none left; any number of workers may be at it."""
     idle_since = time.monotonic()
     while True:
-        study = _study(study_id)
+        study = under_way(study_id)
         if study is None:
             return
         if trying.somebody_waits():
             work_on.enqueue(study_id)
             return
-        if _one_step(study):
+        if one_step(study):
             idle_since = time.monotonic()
         elif time.monotonic() - idle_since > _AT_A_TIME:
             return
@@ -50,7 +51,7 @@ def work_on(study_id: int) -> None:
             time.sleep(_LOOK_EVERY)
 
 
-def _one_step(study: Study) -> bool:
+def one_step(study: Study) -> bool:
     """Do the next thing there is to do; False when there is nothing now."""
     prices = prices_of(study.workshop)
     if study.candidates is None:

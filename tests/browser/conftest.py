@@ -26,6 +26,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
+from studies import tasks as studying
+from studies.models import Study
 
 from tests.conftest import DEMO, ROOT
 
@@ -239,12 +241,16 @@ EXPECTED = ("401 (Unauthorized)", "422 (Unprocessable", "409 (Conflict)", "429 (
 
 
 def _work(until: threading.Event, wanted: str) -> None:
-    """A worker in a thread: carries out what waits in cells of a size."""
+    """A worker in a thread: carries out what waits in cells of a size, and studies behind it."""
     try:
         while not until.wait(0.2):
             run = Run.objects.filter(status=Run.WAITING, cells=wanted).first()
             if run is not None:
                 carry_out.call(run.pk)
+                continue
+            alive = Study.objects.filter(status__in=(Study.WAITING, Study.RUNNING)).first()
+            while alive is not None and not until.is_set() and studying.one_step(alive):
+                alive = studying.under_way(alive.pk)
     finally:
         connections.close_all()
 

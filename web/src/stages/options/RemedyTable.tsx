@@ -150,7 +150,6 @@ function Row({
       <button
         type="button"
         aria-pressed={isPicked}
-        aria-label={`${row.letter}, ${row.title}: ${stateWords(standing)}`}
         onClick={onPick}
         data-option={row.key}
         data-state={standing.state}
@@ -164,6 +163,7 @@ function Row({
             <Mark state={row.told ? markOf(standing) : "nothing"} size={15} />
             <span className="min-w-0 font-figure text-[16px] leading-tight font-semibold">
               {row.letter} · {row.title}
+              <span className="sr-only">: {row.told ? stateWords(standing) : "not told"}</span>
             </span>
           </span>
           <PhoneLine row={row} />

@@ -115,8 +115,10 @@ export function WhatIsTried({
                     type="checkbox"
                     checked={!off.includes(key)}
                     onChange={(event) =>
-                      setOff(
-                        event.target.checked ? off.filter((each) => each !== key) : [...off, key],
+                      setOff((before) =>
+                        event.target.checked
+                          ? before.filter((each) => each !== key)
+                          : [...before, key],
                       )
                     }
                     className="mt-1 size-4 shrink-0 accent-[var(--ink)]"
