@@ -1,0 +1,162 @@
+"""Remedies of any build: none breaks the document, more oil never uncovers, none is taken twice."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+from bilge_core.acts.registry import read_act
+from bilge_core.document.read import build_from, read_build
+from bilge_core.forecast import forecast_settled
+from bilge_core.loads.log import Log
+from bilge_core.options.candidate import candidate, room_of
+from bilge_core.options.ladder import Failed, Trial
+from bilge_core.options.on_circuit import CHARGES
+from bilge_core.options.pairs import joined_acts, together
+from bilge_core.options.prepared import Own, best_charge_on, prepare
+from bilge_core.options.remedies import remedies
+from bilge_core.options.schools import SCHOOLS
+from bilge_core.options.trial import BaseLap, Outcome, base_lap, record_outcome
+from bilge_core.pan import assemble_pan
+from bilge_core.tell.remedies import CandidateKept, build_of, kept, read_kept
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import DEMO, steady_log
+from tests.core.test_plates_fitted import DUNLIN, done
+
+BUILDS = {p.stem: read_build(p.read_text()) for p in sorted(DEMO.glob("*.json"))
+          if p.stem != "readings"}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", sorted(BUILDS))
+def test_each_remedy_leaves_a_build_that_holds_together_or_says_why_not(name: str) -> None:
+    base = BUILDS[name]
+    before = base.model_dump_json()
+    found = remedies(base)
+    assert len({each.key for each in found}) == len(found) > 20
+    for each in found:
+        assert each.applies != bool(each.reason), each.key
+        if each.build is not None:
+            again = build_from(json.loads(each.build.model_dump_json()))
+            assert assemble_pan(again).capacity_to_rail > 0.0
+    assert base.model_dump_json() == before  # undone is the build that was
+
+
+@settings(max_examples=12, deadline=None)
+@given(data=st.data())
+def test_any_two_together_are_a_build_or_are_refused(data: st.DataObject) -> None:
+    base = BUILDS[data.draw(st.sampled_from(sorted(BUILDS)))]
+    singles = {each.key: each for each in remedies(base) if each.applies}
+    keys = st.lists(st.sampled_from(sorted(singles)), min_size=2, max_size=3, unique=True)
+    pair = [singles[key] for key in data.draw(keys)]
+    made = candidate(base, "x", "x", "together", joined_acts(base, pair))
+    assert made.applies != bool(made.reason)
+
+
+@settings(max_examples=15, deadline=None)
+@given(more=st.floats(0.05, 0.6), load=st.sampled_from([(-0.9, 0.0), (0.9, 0.3), (0.0, -1.1)]))
+def test_more_oil_never_lowers_settled_cover(
+    more: float, load: tuple[float, float], steady: tuple[Log, ...]
+) -> None:
+    """Until it reaches the crank: from there on it is thrown, which it does not know."""
+    log = steady[[(-0.9, 0.0), (0.9, 0.3), (0.0, -1.1)].index(load)]
+    fuller = done(DUNLIN, kind="refill", to_l=round(6.2 + more, 2))
+    crank = room_of(fuller).crank
+    assert crank is not None and crank > 0.0
+    covers = [forecast_settled(each, log).lap.cover.min() for each in (DUNLIN, fuller)]
+    assert covers[1] >= covers[0] - 1e-6
+
+
+@pytest.fixture(scope="module")
+def steady() -> tuple[Log, ...]:
+
+    return tuple(
+        steady_log(fore, side, 2.0) for side, fore in ((-0.9, 0.0), (0.9, 0.3), (0.0, -1.1))
+    )
+
+
+class TestNotHere:
+    def test_what_the_class_forbids(self) -> None:
+        car = {**DUNLIN.car.model_dump(), "class_rules": {"fit_gates": "not_allowed"}}
+        ruled = build_from({**DUNLIN.model_dump(), "car": car})
+        found = {each.key: each for each in remedies(ruled)}
+        assert found["gates_3"].reason == "the class does not allow it"
+        assert found["tray"].applies
+
+    def test_what_has_no_room(self) -> None:
+        found = {each.key: each for each in remedies(DUNLIN)}
+        assert found["box_left"].reason.startswith("no room: the pan would stand")
+
+    def test_one_that_comes_too_near_the_ground_may_not_win(self) -> None:
+        rows = {one.candidate.key: one for one in prepare(DUNLIN, None)}
+        assert rows["deeper_46"].worse.startswith("ground clearance")
+        assert rows["gates_3"].worse == ""
+
+    @pytest.mark.parametrize(("beyond_mm", "short"), [(-0.5, False), (0.5, True)])
+    def test_the_ground_on_both_sides_of_what_is_wanted(
+        self, beyond_mm: float, short: bool
+    ) -> None:
+        room = room_of(DUNLIN)
+        assert room.ground_spare is not None
+        by = room.ground_spare * 1e3 + beyond_mm
+        deeper = done(DUNLIN, kind="deepen", by_mm=round(by, 3), zones=["z4", "z7"])
+        assert ("ground clearance" in room_of(deeper).is_worse_than(room)) is short
+
+
+def test_a_study_keeps_remedies_as_data_and_reads_them_back() -> None:
+    for one in prepare(DUNLIN, None, off=["oil_1"], own=[Own("Mine", [{"kind": "fit_tray"}])]):
+        told = CandidateKept.model_validate_json(kept(one).model_dump_json())
+        again = read_kept(told)
+        assert again.work == one.work and again.worse == one.worse
+        assert told.key != "oil_1"
+        if one.candidate.build is not None:
+            assert build_of(DUNLIN, told) == one.candidate.build
+
+
+def gave(under: float) -> Outcome:
+    return Outcome(4.0, under, 0.5, 2e5, 1, 2, 2, 4e-3, 6.0)
+
+
+def test_the_best_of_different_groups_are_put_together_with_their_oil_added_up() -> None:
+    singles = remedies(DUNLIN)
+    results: dict[Trial, Outcome | Failed] = {
+        Trial(key, "worst"): gave(under)
+        for key, under in (("oil_1", 0.5), ("oil_1.5", 0.4), ("gates_3", 0.6), ("spacer", 0.7))
+    }
+    found = together(DUNLIN, singles, results)
+    assert [each.key for each in found] == ["oil_1.5+gates_3", "oil_1.5+spacer", "gates_3+spacer"]
+    both = {each.key: each for each in found}["oil_1.5+spacer"]
+    alone = {each.key: each for each in singles}
+    assert both.build is not None and alone["spacer"].build is not None
+    spacer = alone["spacer"].build.oil.volume_l - DUNLIN.oil.volume_l
+    assert both.build.oil.volume_l == pytest.approx(DUNLIN.oil.volume_l + 1.5 + spacer, abs=0.01)
+    assert [each.key for each in together(DUNLIN, singles, results, 3)] == [
+        "oil_1.5+gates_3+spacer"
+    ]
+
+
+def test_schools_name_remedies_that_there_are() -> None:
+    keys = {each.key for each in remedies(DUNLIN)}
+    assert {key for each in SCHOOLS for key in (each.default, each.other)} <= keys
+
+
+@pytest.fixture(scope="module")
+def base(saltmarsh: Log) -> BaseLap:
+    return base_lap(DUNLIN, saltmarsh.between(0.0, 20.0), ())
+
+
+class TestOnTheRecord:
+    def test_a_pan_that_would_feel_it_is_never_run_on_the_record(self, base: BaseLap) -> None:
+        assert record_outcome(done(DUNLIN, kind="fit_tray"), base) is None
+        assert record_outcome(done(DUNLIN, kind="refill", to_l=7.2), base) is None
+        same = record_outcome(DUNLIN, base)
+        assert same is not None and same.dry == base.dry
+        assert same.under == pytest.approx(base.under, abs=0.05)
+
+    def test_the_best_charge_is_one_of_those_looked_at(self, base: BaseLap) -> None:
+        charge = best_charge_on(base)
+        assert charge in CHARGES
+        offered = {each.key: each for each in remedies(DUNLIN, [charge or 0.0])}
+        last = read_act(dict(offered["bottle"].acts[-1]))
+        assert getattr(last, "precharge_bar", None) == charge and offered["bottle"].applies
