@@ -21,6 +21,7 @@ from runs.tasks import carry_out
 from shop.schemas import HoursIn, PriceIn
 from shop.selectors import prices_of
 from shop.services import set_hours, set_price
+from stages.options import answer
 from studies import services, trying
 from studies.growth import grow, make_ready, results_of
 from studies.held import claim
@@ -293,3 +294,34 @@ def test_a_workshops_own_prices_change_the_table_and_no_one_elses(
         set_hours(user.workshop, "fly", HoursIn(hours=1))
     with pytest.raises(InvalidInput, match="lead time"):
         set_price(user.workshop, "oil", PriceIn(cost=1, lead_days=None))
+
+
+class TestOnPaper:
+    def test_a_study_is_one_page_with_what_was_tried(self, user: User, plain_build: Build) -> None:
+        study = services.ask_for_study(user, plain_build.pk, StudyIn(off=[]))
+        with pytest.raises(NotFound):
+            answer.page(user.workshop, plain_build.pk)  # its remedies are not worked out yet
+        make_ready(study)
+        made = answer.page(user.workshop, plain_build.pk)
+        assert made.startswith(b"%PDF-") and b"/Count 1 " in made
+
+    def test_markup_in_a_name_is_printed_as_it_is(self, user: User, plain_build: Build) -> None:
+        own = {"title": "<b>Mine</b> & <para>", "acts": [{"kind": "refill", "to_l": 7}]}
+        study = services.ask_for_study(user, plain_build.pk, wanted(plain_build, own=[own]))
+        make_ready(study)
+        assert answer.page(user.workshop, plain_build.pk).startswith(b"%PDF-")
+
+    def test_anothers_is_not_there(self, stranger: User, plain_build: Build) -> None:
+        with pytest.raises(NotFound):
+            answer.page(stranger.workshop, plain_build.pk)
+        with pytest.raises(NotFound):
+            answer.overfill(stranger.workshop, plain_build.pk)
+
+
+def test_more_oil_is_planned_over_the_builds_lap(user: User, plain_build: Build) -> None:
+    told = answer.overfill(user.workshop, plain_build.pk)
+    assert told.steps[0].total_l == pytest.approx(6.45) and told.steps[0].stop == ""
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    bare = add_build(user, document, "from a file", None)
+    with pytest.raises(InvalidInput, match="has no lap"):
+        answer.overfill(user.workshop, bare.pk)

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from accounts.requests import signed_in
 from bilge_core.quantities import UnitSystem
+from bilge_core.tell.overfill import OverfillOut
 from builds.schemas import BuildOut
-from builds.selectors import build_out
-from django.http import HttpRequest
+from builds.selectors import build_of, build_out
+from django.http import HttpRequest, HttpResponse
+from django.utils.text import slugify
 from ninja import Router
 from studies import services
 from studies.schemas import ApplyIn, StudyIn
@@ -53,3 +55,22 @@ def apply_remedy(request: HttpRequest, build_id: int, payload: ApplyIn) -> Build
     """Make a remedy a revision of the build."""
     user = signed_in(request)
     return build_out(services.apply_remedy(user, build_id, payload.base_state, payload.key))
+
+
+@router.get("/{int:build_id}/overfill", response=OverfillOut, operation_id="plan_overfill")
+def plan_overfill(request: HttpRequest, build_id: int) -> OverfillOut:
+    """Oil above the mark as a measured trial: pours, what to look at, where to stop."""
+    return answer.overfill(signed_in(request).workshop, build_id)
+
+
+@router.get("/{int:build_id}/page", operation_id="print_options")
+def print_options(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The newest study on one page, as PDF."""
+    workshop = signed_in(request).workshop
+    made = answer.page(workshop, build_id)
+    name = slugify(build_of(workshop, build_id).name) or "build"
+    return HttpResponse(
+        made,
+        content_type="application/pdf",
+        headers={"Content-Disposition": f'attachment; filename="{name}-remedies.pdf"'},
+    )

@@ -68,6 +68,24 @@ export const useCancelStudy = (build: BuildOut): UseMutationResult<LatestStudy, 
     bodyOf("LatestStudyOut", await client.POST("/api/stages/options/{build_id}/cancel", at(build))),
   );
 
+/** Oil above the mark, pour by pour. */
+export const useOverfill = (
+  build: BuildOut,
+  enabled: boolean,
+): UseQueryResult<Schemas["OverfillOut"]> =>
+  useQuery({
+    queryKey: ["overfill", build.id, build.state, build.lap_id],
+    enabled,
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "OverfillOut",
+        await client.GET("/api/stages/options/{build_id}/overfill", { ...at(build), signal }),
+      ),
+  });
+
+/** Where the newest study is printed. */
+export const pageOf = (build: BuildOut): string => `/api/stages/options/${build.id}/page`;
+
 /** What one remedy would change in the document. */
 export const useRemedy = (
   build: BuildOut,

@@ -2,6 +2,7 @@ import { useRef, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import {
   isUnderWay,
+  pageOf,
   useBeginStudy,
   useCancelStudy,
   useOptions,
@@ -82,6 +83,7 @@ function Head({
   onChoose: () => void;
   fault: string | null;
 }): ReactElement {
+  const { build } = useBuildView();
   const { options, progress, laps } = study;
   const count = options?.rows.filter((row) => row.applies).length ?? 0;
   const over = laps.length === 1 ? (laps[0] ?? "a lap") : `${laps.length} laps`;
@@ -97,6 +99,15 @@ function Head({
           </p>
         </div>
         <div className="flex gap-2">
+          {options && (
+            <a
+              href={pageOf(build)}
+              download
+              className="inline-flex min-h-8 items-center rounded-[2px] border border-ink bg-panel px-3 py-1 text-[14px] font-medium"
+            >
+              PDF
+            </a>
+          )}
           <Button disabled={!options} onClick={onChoose}>
             What is tried
           </Button>

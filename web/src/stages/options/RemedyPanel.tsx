@@ -12,6 +12,7 @@ import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
+import { Overfill } from "./Overfill";
 import { TypeOver } from "./TypeOver";
 import { markOf, stateWords } from "./RemedyTable";
 
@@ -148,6 +149,7 @@ export function RemedyPanel({
       </p>
       {isChosen && <Proof options={options} />}
       {needs && <TypeOver needs={needs} />}
+      {row.group === "oil" && <Overfill />}
       <Changes key={row.key} study={study} row={row} />
       <Apply key={`apply ${row.key}`} study={study} row={row} />
     </section>

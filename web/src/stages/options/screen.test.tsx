@@ -182,6 +182,27 @@ describe("the Options screen", () => {
     expect(screen.getByRole("button", { name: "Try these" })).toBeTruthy();
   });
 
+  it("plans more oil pour by pour, and where to stop", async () => {
+    vi.spyOn(api, "useOverfill").mockReturnValue({
+      data: {
+        step_l: 0.25,
+        mark_l: 6.2,
+        steps: [
+          { total_l: 6.45, crank_mm: 31, touches_s: 1.2, dry_s: 8, stop: "" },
+          { total_l: 6.7, crank_mm: 2, touches_s: 3, dry_s: 7, stop: "standing oil would be 2 mm" },
+        ],
+        look_at: ["Dip."],
+      },
+      error: null,
+      isFetching: false,
+    } as never);
+    const page = served(LATEST);
+    await userEvent.click(screen.getByRole("button", { name: /^A · Remedy oil_1/ }));
+    await userEvent.click(screen.getByText("A measured trial of more oil"));
+    expect(page.textContent).toContain("stop: standing oil would be 2 mm");
+    expect(page.textContent).toContain("1.2 s");
+  });
+
   it("has all figures as a table", () => {
     const table = optionsTable(OPTIONS);
     expect(table.rows).toHaveLength(3);
