@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import BilgeError
 from bilge_core.options.candidate import Candidate, Prices
 from bilge_core.options.ladder import Entry, Failed, Trial, next_trials, winner
 from bilge_core.options.pairs import together
-from bilge_core.options.prepared import Own, prepare, prepared
+from bilge_core.options.prepared import Own, Prepared, prepare, prepared
+from bilge_core.options.search import What, grid_of, search_trials
 from bilge_core.options.trial import Outcome
 from bilge_core.tell.remedies import CandidateKept, OutcomeKept, build_of, kept, read_kept
 from django.db import transaction
@@ -61,7 +63,11 @@ def make_ready(study: Study) -> bool:
     base = document_of(study.state)
     own = [Own(each["title"], each["acts"]) for each in study.own]
     try:
-        offered = prepare(base, base_of(study, lap.lap), study.off, own)
+        offered = (
+            _grid(base, study)
+            if study.search
+            else prepare(base, base_of(study, lap.lap), study.off, own)
+        )
     except BilgeError as error:
         Study.objects.filter(pk=study.pk).update(
             status=Study.FAILED, reason=str(error)[:300], ended_at=Now()
@@ -72,6 +78,13 @@ def make_ready(study: Study) -> bool:
         status=Study.RUNNING, started_at=Now(), lease_until=None,
     )  # fmt: skip
     return True
+
+
+def _grid(base: BuildDocument, study: Study) -> tuple[Prepared, ...]:
+    """The places of a search, made ready as remedies are."""
+    room = room_left(study.state)
+    what: What = study.search  # type: ignore[assignment]
+    return tuple(prepared(base, each.candidate, room) for each in grid_of(base, what))
 
 
 def _add(study: Study, trials: tuple[Trial, ...]) -> int:
@@ -105,10 +118,15 @@ def grow(study_id: int, prices: Prices) -> bool:
     entries = entries_of(study, prices)
     results = results_of(study)
     laps = study.over.count()
-    wanted = next_trials(entries, results, laps)
+    wanted = (
+        search_trials([each.key for each in entries], results)
+        if study.search
+        else next_trials(entries, results, laps)
+    )
     if _add(study, wanted) or under_way.exists():
         return False
-    if winner(entries, results, laps) is None and study.depth < DEEPEST:
+    deepens = not study.search and study.depth < DEEPEST
+    if deepens and winner(entries, results, laps) is None:
         return False  # more is to be put together first: see `deepen`
     Study.objects.filter(pk=study_id).update(status=Study.FINISHED, ended_at=Now())
     return True
@@ -117,6 +135,8 @@ def grow(study_id: int, prices: Prices) -> bool:
 def deepen(study: Study, prices: Prices) -> bool:
     """Put remedies together where no single one holds, unless somebody is at it."""
     study.refresh_from_db()
+    if study.search:
+        return False
     entries, results = entries_of(study, prices), results_of(study)
     if study.depth >= DEEPEST or winner(entries, results, study.over.count()) is not None:
         return False

@@ -29,6 +29,8 @@ class Study(models.Model):
     laps = models.ManyToManyField(Lap, through="StudyLap")
     felt = models.CharField(max_length=64)
     """What the oil feels of the state over the first lap: equal states are one study."""
+    search = models.CharField(max_length=20, default="", blank=True)
+    """What is looked for on a grid; empty: remedies are tried."""
     off = models.JSONField(default=list)
     own = models.JSONField(default=list)
     candidates = models.JSONField(null=True)

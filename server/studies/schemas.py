@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from bilge_core.acts.registry import AnyAct, read_act
+from bilge_core.options.search import What
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.options import OptionsOut, Status
 from ninja import Schema
@@ -74,6 +75,40 @@ class StudyOut(Schema):
     progress: ProgressOut
     options: OptionsOut | None
     """Null while its remedies are worked out."""
+
+
+class SearchIn(Schema):
+    """What is looked for on a grid."""
+
+    what: What
+
+
+class PlaceOut(Schema):
+    """A place of a search, and what it gave over the worst windows."""
+
+    key: str
+    across_mm: float
+    up_mm: float
+    reason: str
+    """Why it does not apply."""
+    dry_s: float | None
+    under_s: float | None
+    starts: int
+    alike: bool
+    """Starts do not tell it from the best."""
+
+
+class SearchOut(Schema):
+    """A search: its grid, and the best place of it so far."""
+
+    what: What
+    state: int
+    is_current: bool
+    progress: ProgressOut
+    across_label: str
+    up_label: str
+    places: list[PlaceOut]
+    best: str | None
 
 
 class ApplyIn(Schema):

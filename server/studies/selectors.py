@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from accounts.models import Workshop
 from bilge_core.options.ladder import BASE
+from bilge_core.options.search import LABELS, What, best_of, found_at, grid_of
 from bilge_core.tell.options import RUNGS, options_out
 from bilge_core.tell.remedies import read_kept
+from builds.models import Build
 from builds.selectors import build_of
 from django.db.models import Sum
 from django.utils import timezone
@@ -14,10 +16,10 @@ from runs.felt import felt_in
 from runs.models import Run
 from shop.selectors import prices_of
 
-from studies.basis import base_key, base_of, room_left, titles_for
+from studies.basis import base_key, base_of, document_of, room_left, titles_for
 from studies.growth import candidates_of, results_of
 from studies.models import Study, StudyTrial
-from studies.schemas import OwnOut, ProgressOut, StudyOut
+from studies.schemas import OwnOut, PlaceOut, ProgressOut, SearchOut, StudyOut
 
 UNDER_WAY = (Study.WAITING, Study.RUNNING)
 
@@ -31,7 +33,21 @@ def latest_of(workshop: Workshop, build_id: int) -> Study | None:
         If the build is not the workshop's.
     """
     build = build_of(workshop, build_id)
-    rows = Study.objects.filter(workshop=workshop, build=build)
+    return _newest(build, "")
+
+
+def search_of(workshop: Workshop, build_id: int, what: str) -> Study | None:
+    """The newest search of a kind for a build; None where there was none.
+
+    Raises
+    ------
+    NotFound
+    """
+    return _newest(build_of(workshop, build_id), what)
+
+
+def _newest(build: Build, search: str) -> Study | None:
+    rows = Study.objects.filter(workshop=build.workshop, build=build, search=search)
     return rows.select_related("state", "build", "workshop").first()
 
 
@@ -85,17 +101,45 @@ def _titles_of(study: Study) -> dict[str, str]:
     return {key: titles.get(key, key) for key in study.off}
 
 
+def is_current(study: Study) -> bool:
+    """Whether a study is of its build as it stands, over the laps that it is judged by."""
+    laps, build = _laps(study), study.build
+    judged = set(build.judged_by.values_list("lap_id", flat=True))
+    return (
+        build.current is not None
+        and judged == {lap.pk for lap in laps}
+        and felt_in(build.current, laps[0]) == study.felt
+    )
+
+
+def search_out(study: Study) -> SearchOut:
+    """A search as it crosses the boundary: its grid, and the best place of it so far."""
+    what: What = study.search  # type: ignore[assignment]
+    results = results_of(study)
+    grid = {each.candidate.key: each for each in grid_of(document_of(study.state), what)}
+    found = {key: one for key in grid if (one := found_at(key, results)) is not None}
+    best = best_of(found) if found else None
+    labels = LABELS[what]
+    return SearchOut(
+        what=what, state=study.state.number, is_current=is_current(study),
+        progress=_progress(study, _laps(study)[0]), across_label=labels[0], up_label=labels[1],
+        places=[
+            PlaceOut(
+                key=key, across_mm=each.across, up_mm=each.up, reason=each.candidate.reason,
+                dry_s=None if key not in found else round(found[key].dry, 2),
+                under_s=None if key not in found else round(found[key].under, 2),
+                starts=0 if key not in found else found[key].starts,
+                alike=best is not None and key in best.alike,
+            )
+            for key, each in grid.items()
+        ],
+        best=None if best is None else best.key,
+    )  # fmt: skip
+
+
 def study_out(study: Study) -> StudyOut:
     """A study as it crosses the boundary."""
     laps = _laps(study)
-    build = study.build
-    current = build.current
-    judged = set(build.judged_by.values_list("lap_id", flat=True))
-    is_current = (
-        current is not None
-        and judged == {lap.pk for lap in laps}
-        and felt_in(current, laps[0]) == study.felt
-    )
     options = None
     if study.candidates is not None:
         offered = [read_kept(each) for each in candidates_of(study)]
@@ -104,7 +148,7 @@ def study_out(study: Study) -> StudyOut:
             prices_of(study.workshop), len(laps), study.status == Study.FINISHED,
         )  # fmt: skip
     return StudyOut(
-        id=study.pk, state=study.state.number, is_current=is_current,
+        id=study.pk, state=study.state.number, is_current=is_current(study),
         laps=[lap.name for lap in laps], off=study.off,
         off_titles=_titles_of(study),
         own=[OwnOut.model_validate({"system": "metric", **each}) for each in study.own],

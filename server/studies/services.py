@@ -10,6 +10,7 @@ from accounts.models import User, Workshop
 from bilge_core.acts.registry import read_act
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.options.search import LABELS, What
 from bilge_core.tell.remedies import CandidateKept
 from builds.models import Build
 from builds.schemas import RevisionIn
@@ -30,7 +31,7 @@ from studies.basis import CELLS
 from studies.growth import candidates_of
 from studies.models import Study, StudyLap
 from studies.schemas import StudyIn
-from studies.selectors import UNDER_WAY, latest_of
+from studies.selectors import UNDER_WAY, latest_of, search_of
 from studies.tasks import work_on
 
 MOST_AT_ONCE = 3
@@ -62,7 +63,6 @@ def ask_for_study(user: User, build_id: int, wanted: StudyIn) -> Study:
     """
     build = build_of(user.workshop, build_id, lock=True)
     laps = _worst_first(build)
-    assert build.current is not None
     if not laps:
         raise InvalidInput([Problem("build_id", "has no lap to try remedies on; import one first")])
     off = sorted(set(wanted.off))
@@ -75,28 +75,65 @@ def ask_for_study(user: User, build_id: int, wanted: StudyIn) -> Study:
         for each in wanted.own
     ]
     last = latest_of(user.workshop, build_id)
-    felt = felt_in(build.current, laps[0])
-    alike = (
-        last is not None
-        and last.state_id == build.current_id
-        and (last.felt, last.off, last.own) == (felt, off, own)
+    if last is not None and _is_the_same(last, build, laps) and (last.off, last.own) == (off, own):
+        return last
+    end_those(Study.objects.filter(build=build, search=""), "A newer one took its place.")
+    return _begun(user, build, laps, off=off, own=own)
+
+
+@transaction.atomic
+def ask_for_search(user: User, build_id: int, what: What) -> Study:
+    """A search on a build as it stands: the one there is, or a new one in place of an older.
+
+    Raises
+    ------
+    NotFound
+    InvalidInput
+        If the build has no lap, or too many studies are under way.
+    """
+    build = build_of(user.workshop, build_id, lock=True)
+    laps = _worst_first(build)
+    if not laps:
+        raise InvalidInput([Problem("build_id", "has no lap to try places on; import one first")])
+    last = search_of(user.workshop, build_id, what)
+    if last is not None and _is_the_same(last, build, laps):
+        return last
+    end_those(Study.objects.filter(build=build, search=what), "A newer one took its place.")
+    return _begun(user, build, laps, search=what)
+
+
+def _is_the_same(last: Study, build: Build, laps: list[Lap]) -> bool:
+    """Whether a study is of a build as it stands over its laps, and not ended before its time."""
+    assert build.current is not None
+    return (
+        last.state_id == build.current_id
+        and last.felt == felt_in(build.current, laps[0])
+        and last.status in (*UNDER_WAY, Study.FINISHED)
         and [each.lap_id for each in last.over.all()] == [lap.pk for lap in laps]
     )
-    if last is not None and alike and last.status in (*UNDER_WAY, Study.FINISHED):
-        return last
-    end_those(Study.objects.filter(build=build), "A newer one took its place.")
+
+
+def _begun(user: User, build: Build, laps: list[Lap], **more: Any) -> Study:
+    """A new study in the queue, and the build's own run that it rests on.
+
+    Raises
+    ------
+    InvalidInput
+        If too many are under way.
+    """
     under_way = Study.objects.filter(workshop=user.workshop, status__in=UNDER_WAY).count()
     if under_way >= MOST_AT_ONCE:
         words = f"waits behind {MOST_AT_ONCE} studies; cancel one of them first"
         raise InvalidInput([Problem("build_id", words)])
+    assert build.current is not None
     study = Study.objects.create(
-        workshop=user.workshop, build=build, state=build.current, felt=felt, off=off, own=own,
-        asked_by=user, stirred_at=Now(),
+        workshop=user.workshop, build=build, state=build.current, asked_by=user,
+        felt=felt_in(build.current, laps[0]), stirred_at=Now(), **more,
     )  # fmt: skip
     StudyLap.objects.bulk_create(
         [StudyLap(study=study, lap=lap, place=place) for place, lap in enumerate(laps)]
     )
-    ask_for_run(user, RunIn(build_id=build_id, lap_id=laps[0].pk, cells=CELLS))
+    ask_for_run(user, RunIn(build_id=build.pk, lap_id=laps[0].pk, cells=CELLS))
     transaction.on_commit(lambda: _enqueue(study.pk))
     return study
 
@@ -109,15 +146,15 @@ def end_those(studies: Any, reason: str) -> None:
         )
 
 
-def cancel_study(workshop: Workshop, build_id: int) -> None:
-    """End a build's study; what was tried stays.
+def cancel_study(workshop: Workshop, build_id: int, search: str = "") -> None:
+    """End a build's study, or one of its searches; what was tried stays.
 
     Raises
     ------
     NotFound
     """
     build = build_of(workshop, build_id)
-    end_those(Study.objects.filter(build=build), "Cancelled.")
+    end_those(Study.objects.filter(build=build, search=search), "Cancelled.")
 
 
 def wake() -> int:
@@ -145,6 +182,21 @@ def candidate_of(study: Study, key: str) -> CandidateKept:
     return found
 
 
+def _offered(workshop: Workshop, build_id: int, key: str) -> CandidateKept:
+    """A remedy of a build's newest study, or a place of its newest searches.
+
+    Raises
+    ------
+    NotFound
+    """
+    searches = [search_of(workshop, build_id, what) for what in LABELS]
+    for study in (latest_of(workshop, build_id), *searches):
+        for each in candidates_of(study) if study else []:
+            if each.key == key:
+                return each
+    raise NotFound("remedy of this build")
+
+
 def apply_remedy(user: User, build_id: int, base_state: int, key: str) -> Build:
     """Do a remedy's acts as one edit, and name what comes of it as a revision.
 
@@ -154,10 +206,7 @@ def apply_remedy(user: User, build_id: int, base_state: int, key: str) -> Build:
         If the build has no study with such a remedy.
     Conflict, InvalidInput
     """
-    study = latest_of(user.workshop, build_id)
-    if study is None:
-        raise NotFound("study of this build")
-    remedy = candidate_of(study, key)
+    remedy = _offered(user.workshop, build_id, key)
     if not remedy.acts or remedy.reason:
         raise InvalidInput([Problem("key", remedy.reason or "changes nothing")])
 

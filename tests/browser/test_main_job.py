@@ -114,7 +114,7 @@ def test_night_and_phone(page: Page) -> None:
     page.says("Nothing drains by a line of its own")
     page.find("div.fixed > button").click()
     page.click("a", "Options")
-    page.says("Options: to come")
+    page.says("The smallest remedy that holds")
     page.size(1280, 800)
     page.click("button", "Paper theme")
 

@@ -11,6 +11,7 @@ from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput
 from bilge_core.options.ladder import Trial
 from bilge_core.options.remedies import remedies
+from bilge_core.options.trial import Outcome
 from builds.models import Build
 from builds.selectors import build_of, document_of
 from builds.states import add_build, checked_document
@@ -24,11 +25,12 @@ from shop.services import set_hours, set_price
 from stages.options import answer
 from studies import services, trying
 from studies.growth import grow, make_ready, results_of
-from studies.held import claim
+from studies.held import claim, keep
 from studies.models import KnownOutcome, Study, StudyTrial
 from studies.schemas import StudyIn
-from studies.selectors import latest_of, study_out
+from studies.selectors import latest_of, search_of, search_out, study_out
 from studies.tasks import work_on
+from studies.tidying import tidy_studies
 
 from tests.conftest import DEMO
 from tests.server.runs_made import NO_WORKER
@@ -325,3 +327,60 @@ def test_more_oil_is_planned_over_the_builds_lap(user: User, plain_build: Build)
     bare = add_build(user, document, "from a file", None)
     with pytest.raises(InvalidInput, match="has no lap"):
         answer.overfill(user.workshop, bare.pk)
+
+
+def test_what_is_old_is_cleared_away_but_for_a_builds_newest(
+    user: User, plain_build: Build
+) -> None:
+    first = asked(user, plain_build)
+    second = services.ask_for_study(user, plain_build.pk, StudyIn(off=["oil_1"]))
+    services.cancel_study(user.workshop, plain_build.pk)
+    keep(user.workshop_id, "k" * 64, None, "too little oil")
+    assert tidy_studies() == 0 and KnownOutcome.objects.count() == 1
+    long_ago = Now() - timedelta(days=61)
+    Study.objects.update(asked_at=long_ago)
+    KnownOutcome.objects.update(made_at=long_ago)
+    assert tidy_studies() == 1
+    assert list(Study.objects.values_list("pk", flat=True)) == [second.pk] != [first.pk]
+    assert KnownOutcome.objects.count() == 0
+
+
+class TestSearch:
+    def test_a_grid_is_tried_from_two_starts_and_its_best_applied(
+        self, user: User, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        """Its physics is that of windows; here each place gives what its height says."""
+        study = services.ask_for_search(user, plain_build.pk, "level_plate")
+        run_the_base(plain_build)
+
+        def gives(_: Study, row: StudyTrial, *__: object) -> Outcome:
+            height = float(row.candidate.split("_")[1])
+            return Outcome(abs(height - 86.0) / 10.0, 0.1, 0.5, 2e5, 1, 1, 2, 4e-3, 6.0, 0.1)
+
+        monkeypatch.setattr(trying, "_tried", gives)
+        work_on.call(study.pk)
+        study.refresh_from_db()
+        assert study.status == Study.FINISHED and study.trials.count() == 40
+        told = search_out(study)
+        assert told.is_current and len(told.places) == 20
+        alike = [each for each in told.places if each.alike]
+        assert {each.up_mm for each in alike} == {86.0} and len(alike) == 4
+        assert told.best is not None and told.best.startswith("plate_86_")
+        build = services.apply_remedy(user, plain_build.pk, 1, told.best)
+        assert [each.name for each in document_of(build).pan.plates] == ["level plate"]
+
+    def test_it_stands_beside_the_study_and_is_cancelled_by_itself(
+        self, user: User, stranger: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        search = services.ask_for_search(user, plain_build.pk, "pickup")
+        assert services.ask_for_search(user, plain_build.pk, "pickup").pk == search.pk
+        assert latest_of(user.workshop, plain_build.pk) == study
+        services.cancel_study(user.workshop, plain_build.pk, "pickup")
+        for each in (study, search):
+            each.refresh_from_db()
+        assert (study.status, search.status) == (Study.WAITING, Study.CANCELLED)
+        with pytest.raises(NotFound):
+            services.ask_for_search(stranger, plain_build.pk, "pickup")
+        with pytest.raises(NotFound):
+            search_of(stranger.workshop, plain_build.pk, "pickup")

@@ -48,6 +48,7 @@ class Outcome:
     windows : how many of the lap's windows it is of; None: all of the lap
     pan : oil in the pan as it begins [m3]
     base_dry : what the build as it is was dry over the same stretch [s]
+    ramp : gas share from 0.3 to 0.7 taken as nil to one, over time [s]: starts differ less in it
     """
 
     dry: float
@@ -59,6 +60,7 @@ class Outcome:
     windows: int | None
     pan: float
     base_dry: float
+    ramp: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -180,11 +182,33 @@ class InTheWindows:
         return _of_window(run, self._base.dry_in(run.window))
 
 
+_RAMP = (0.3, 0.7)  # of gas, nil to one (ours: starts scatter by 0.025 s in it, 0.10 in dry time)
+
+
+def ramp_of(time: Array, gas_share: Array) -> float:
+    """Gas share as a ramp from 0.3 to 0.7, over time [s].
+
+    Parameters
+    ----------
+    time : ndarray, shape (n,)
+        Rising, in even steps [s].
+    gas_share : ndarray, shape (n,)
+
+    Examples
+    --------
+    >>> round(ramp_of(np.array([0.0, 0.1, 0.2]), np.array([0.2, 0.5, 0.9])), 3)
+    0.15
+    """
+    low, high = _RAMP
+    step = float(np.median(np.diff(time))) if len(time) > 1 else 0.0
+    return float(np.clip((gas_share - low) / (high - low), 0.0, 1.0).sum()) * step
+
+
 def _of_window(run: WindowRun, base_dry: float) -> Outcome:
     over = run.over
     return Outcome(
         run.dry_time.dry, over.under, over.lowest / over.usual, over.lowest, len(over.dips),
-        len(run.dry_time.dips), 1, run.begins_with, base_dry,
+        len(run.dry_time.dips), 1, run.begins_with, base_dry, ramp_of(run.log.time, run.gas_share),
     )  # fmt: skip
 
 
@@ -218,6 +242,7 @@ def of_windows(found: Mapping[int, Outcome], count: int) -> Outcome:
         None if len(rows) == count else len(rows),
         rows[0].pan,
         sum(each.base_dry for each in rows),
+        sum(each.ramp for each in rows),
     )
 
 

@@ -100,6 +100,7 @@ class OutcomeKept(BaseModel):
     windows: int | None
     pan: float
     base_dry: float
+    ramp: float = 0.0
 
     @classmethod
     def of(cls, outcome: Outcome) -> OutcomeKept:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from accounts.models import Workshop
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.options.overfill import overfill_plan
+from bilge_core.options.search import What
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import differences_out
 from bilge_core.tell.overfill import OverfillOut, overfill_out
@@ -13,11 +14,11 @@ from builds.selectors import build_of, document_of, plain_document
 from config.errors import NotFound
 from loads.services import corners_of, log_of
 from studies.basis import document_of as document_in
-from studies.selectors import latest_of, study_out
+from studies.selectors import latest_of, search_of, search_out, study_out
 from studies.services import candidate_of
 
 from stages.options.page import study_page
-from stages.options.schemas import LatestStudyOut, RemedyOut
+from stages.options.schemas import LatestSearchOut, LatestStudyOut, RemedyOut
 
 
 def latest(workshop: Workshop, build_id: int) -> LatestStudyOut:
@@ -32,6 +33,17 @@ def latest(workshop: Workshop, build_id: int) -> LatestStudyOut:
     return LatestStudyOut(
         study=None if study is None else study_out(study), has_lap=build.judged_by.exists()
     )
+
+
+def latest_search(workshop: Workshop, build_id: int, what: What) -> LatestSearchOut:
+    """The newest search of a kind for a build.
+
+    Raises
+    ------
+    NotFound
+    """
+    study = search_of(workshop, build_id, what)
+    return LatestSearchOut(search=None if study is None else search_out(study))
 
 
 def overfill(workshop: Workshop, build_id: int) -> OverfillOut:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.options.search import What
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.overfill import OverfillOut
 from builds.schemas import BuildOut
@@ -11,10 +12,10 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import Router
 from studies import services
-from studies.schemas import ApplyIn, StudyIn
+from studies.schemas import ApplyIn, SearchIn, StudyIn
 
 from stages.options import answer
-from stages.options.schemas import LatestStudyOut, RemedyOut
+from stages.options.schemas import LatestSearchOut, LatestStudyOut, RemedyOut
 
 router = Router()
 
@@ -40,6 +41,30 @@ def cancel_study(request: HttpRequest, build_id: int) -> LatestStudyOut:
     workshop = signed_in(request).workshop
     services.cancel_study(workshop, build_id)
     return answer.latest(workshop, build_id)
+
+
+@router.get("/{int:build_id}/search/{what}", response=LatestSearchOut, operation_id="get_search")
+def get_search(request: HttpRequest, build_id: int, what: What) -> LatestSearchOut:
+    """The newest search of a kind, its grid and the best place so far."""
+    return answer.latest_search(signed_in(request).workshop, build_id, what)
+
+
+@router.post(
+    "/{int:build_id}/search/{what}/cancel", response=LatestSearchOut, operation_id="cancel_search"
+)
+def cancel_search(request: HttpRequest, build_id: int, what: What) -> LatestSearchOut:
+    """End a search; what was tried stays."""
+    workshop = signed_in(request).workshop
+    services.cancel_study(workshop, build_id, what)
+    return answer.latest_search(workshop, build_id, what)
+
+
+@router.post("/{int:build_id}/search", response=LatestSearchOut, operation_id="begin_search")
+def begin_search(request: HttpRequest, build_id: int, payload: SearchIn) -> LatestSearchOut:
+    """Look for the best place of a plate or of the pickup, or find the search there is."""
+    user = signed_in(request)
+    services.ask_for_search(user, build_id, payload.what)
+    return answer.latest_search(user.workshop, build_id, payload.what)
 
 
 @router.get("/{int:build_id}/remedy", response=RemedyOut, operation_id="get_remedy")

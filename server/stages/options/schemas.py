@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bilge_core.tell.differences import DifferenceOut
 from ninja import Schema
-from studies.schemas import StudyOut
+from studies.schemas import SearchOut, StudyOut
 
 
 class LatestStudyOut(Schema):
@@ -12,6 +12,12 @@ class LatestStudyOut(Schema):
 
     study: StudyOut | None
     has_lap: bool
+
+
+class LatestSearchOut(Schema):
+    """The newest search of a kind; null before the first."""
+
+    search: SearchOut | None
 
 
 class RemedyOut(Schema):

@@ -17,7 +17,7 @@ export type Standing = Schemas["StandingOut"];
 /** How often a study under way is asked for [ms]. */
 const EVERY = 1_000;
 
-export const isUnderWay = (study: Study | null | undefined): boolean =>
+export const isUnderWay = (study: Pick<Study, "progress"> | null | undefined): boolean =>
   study?.progress.status === "waiting" || study?.progress.status === "running";
 
 const keyOf = (build: BuildOut): unknown[] => ["options", build.id];
@@ -67,6 +67,51 @@ export const useCancelStudy = (build: BuildOut): UseMutationResult<LatestStudy, 
   useStudyAct(build, async () =>
     bodyOf("LatestStudyOut", await client.POST("/api/stages/options/{build_id}/cancel", at(build))),
   );
+
+export type Search = Schemas["SearchOut"];
+export type What = Search["what"];
+export type LatestSearch = Schemas["LatestSearchOut"];
+
+const searchKey = (build: BuildOut, what: What): unknown[] => ["search", build.id, what];
+
+/** The newest search of a kind, asked for again and again while it is under way. */
+export const useSearch = (build: BuildOut, what: What): UseQueryResult<LatestSearch> =>
+  useQuery({
+    queryKey: [...searchKey(build, what), build.state, build.judged_by],
+    refetchInterval: ({ state }) =>
+      isUnderWay((state.data as LatestSearch | undefined)?.search) ? EVERY : false,
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "LatestSearchOut",
+        await client.GET("/api/stages/options/{build_id}/search/{what}", {
+          params: { path: { build_id: build.id, what } },
+          signal,
+        }),
+      ),
+  });
+
+/** Begins a search, or ends it. */
+export function useSearchAct(
+  build: BuildOut,
+  what: What,
+): UseMutationResult<LatestSearch, Error, "begin" | "cancel"> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (act) =>
+      bodyOf(
+        "LatestSearchOut",
+        act === "begin"
+          ? await client.POST("/api/stages/options/{build_id}/search", {
+              ...at(build),
+              body: { what },
+            })
+          : await client.POST("/api/stages/options/{build_id}/search/{what}/cancel", {
+              params: { path: { build_id: build.id, what } },
+            }),
+      ),
+    onSuccess: (told) => queries.setQueriesData({ queryKey: searchKey(build, what) }, told),
+  });
+}
 
 /** Oil above the mark, pour by pour. */
 export const useOverfill = (

@@ -272,7 +272,7 @@ export function Numbers({
       <Pickup edits={edits} />
       {lead === "zones" ? poured : zones}
       <FigureGroup title="Plates and gates">
-        <FitForms kinds={PAN_KINDS} />
+        <FitForms kinds={PAN_KINDS} title="Fit plates, gates, a tray; widen the sump" />
         <PlateNumbers document={document} drawing={drawing} onType={type} onReplace={replace} />
       </FigureGroup>
       <FittedNumbers document={document} onType={type} onReplace={replace} onAct={act} />

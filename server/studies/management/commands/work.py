@@ -16,6 +16,7 @@ from runs.services import put_back_lost
 from runs.tidying import tidy
 
 from studies.services import wake
+from studies.tidying import tidy_studies
 
 logger = logging.getLogger(__name__)
 
@@ -35,6 +36,7 @@ def _look_after_lost_runs() -> None:
             if time.monotonic() - tidied > _TIDY_EVERY:
                 tidied = time.monotonic()
                 tidy()
+                tidy_studies()
         except DatabaseError as error:  # it is away; the next look may find it back
             logger.warning("cannot look after lost runs: %s", error)
 

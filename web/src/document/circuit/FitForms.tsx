@@ -178,14 +178,16 @@ export function FitForm({
 /** What can be fitted, each with its form; whole sets, one step of undo each. */
 export function FitForms({
   kinds = CIRCUIT_KINDS,
+  title = "Fit or change something",
 }: {
   kinds?: readonly AnyFitKind[];
+  title?: string;
 }): ReactElement {
   const [open, setOpen] = useState<AnyFitKind | null>(null);
   const [done, setDone] = useState<string | null>(null);
   return (
     <details className="border-b border-hair">
-      <summary className="py-1.5 text-[14px] font-medium">Fit or change something</summary>
+      <summary className="py-1.5 text-[14px] font-medium">{title}</summary>
       {done && (
         <p role="status" className="py-1 text-[14px]">
           Done: {done}.

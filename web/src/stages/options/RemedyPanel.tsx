@@ -13,6 +13,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { Overfill } from "./Overfill";
+import { SearchPanel } from "./SearchPanel";
 import { TypeOver } from "./TypeOver";
 import { markOf, stateWords } from "./RemedyTable";
 
@@ -150,6 +151,8 @@ export function RemedyPanel({
       {isChosen && <Proof options={options} />}
       {needs && <TypeOver needs={needs} />}
       {row.group === "oil" && <Overfill />}
+      {row.key.startsWith("level_") && <SearchPanel what="level_plate" />}
+      {row.key.startsWith("pickup_") && <SearchPanel what="pickup" />}
       <Changes key={row.key} study={study} row={row} />
       <Apply key={`apply ${row.key}`} study={study} row={row} />
     </section>

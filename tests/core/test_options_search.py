@@ -1,0 +1,76 @@
+"""Searches on a small grid: within the room, from two starts, quoted to what starts allow."""
+
+from __future__ import annotations
+
+import pytest
+from bilge_core.errors import InvalidQuantity
+from bilge_core.options.ladder import Failed, Trial
+from bilge_core.options.search import (
+    TOLD_APART,
+    Found,
+    best_of,
+    found_at,
+    grid_of,
+    search_trials,
+)
+from bilge_core.options.trial import Outcome
+from bilge_core.pan import assemble_pan
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.test_plates_fitted import DUNLIN, SANDPIPER
+
+
+@pytest.mark.parametrize("build", [DUNLIN, SANDPIPER], ids=["dunlin", "sandpiper"])
+def test_every_place_is_in_the_room_and_its_own(build) -> None:  # type: ignore[no-untyped-def]
+    for what in ("level_plate", "pickup"):
+        grid = grid_of(build, what)  # type: ignore[arg-type]
+        assert 8 <= len(grid) <= 20
+        assert len({each.candidate.key for each in grid}) == len(grid)
+        made = [each for each in grid if each.candidate.build is not None]
+        assert len(made) >= len(grid) - 1  # the pickup's own place is no move
+        for each in made:
+            assert each.candidate.build is not None
+            assemble_pan(each.candidate.build)
+
+
+def gave(dry: float, ramp: float = 0.0) -> Outcome:
+    return Outcome(dry, 0.1, 0.5, 2e5, 1, 2, 2, 4e-3, 6.0, ramp)
+
+
+def test_two_starts_of_each_place_and_no_more() -> None:
+    wanted = search_trials(["a", "b"], {})
+    assert [(each.candidate, each.seed) for each in wanted] == [
+        ("a", 0), ("b", 0), ("a", 1), ("b", 1),
+    ]  # fmt: skip
+    assert {each.rung for each in wanted} == {"worst"}
+    assert search_trials(["a"], {trial: gave(1.0) for trial in wanted}) == ()
+
+
+def test_a_place_is_the_mean_of_its_starts_so_far() -> None:
+    one = Trial("a", "worst", 0, 0)
+    assert found_at("a", {}) is None
+    assert found_at("a", {one: gave(1.0, 0.4)}) == Found(1.0, 0.4, 0.1, 1)
+    two = {one: gave(1.0, 0.4), Trial("a", "worst", 0, 1): gave(2.0, 0.6)}
+    assert found_at("a", two) == Found(1.5, 0.5, 0.1, 2)
+    assert found_at("a", two | {one: Failed("too little oil")}) is None
+
+
+@pytest.mark.parametrize(("more", "alike"), [(-0.01, ("a", "b")), (0.01, ("a",))])
+def test_places_are_told_apart_from_so_much(more: float, alike: tuple[str, ...]) -> None:
+    found = {"a": Found(1.0, 0.2, 0.0, 2), "b": Found(1.0 + TOLD_APART + more, 0.1, 0.0, 2)}
+    best = best_of(found)
+    assert best.alike == alike
+    assert best.key == ("b" if len(alike) == 2 else "a")  # the ramp breaks the tie
+
+
+def test_no_place_is_refused() -> None:
+    with pytest.raises(InvalidQuantity):
+        best_of({})
+
+
+@given(st.dictionaries(st.text("abcdef", min_size=1), st.floats(0, 9), min_size=1))
+def test_the_best_is_among_those_like_it_and_none_is_drier(dry: dict[str, float]) -> None:
+    found = {key: Found(each, each, 0.0, 2) for key, each in dry.items()}
+    best = best_of(found)
+    assert best.key in best.alike and dry[best.key] == min(dry.values())
