@@ -18,7 +18,6 @@ from bilge_core.document.read import read_build
 from bilge_core.forecast.dips import stretches_above
 from bilge_core.forecast.windows import left_out
 from bilge_core.loads.corners import find_corners
-from bilge_core.loads.importing import read_log
 from bilge_core.loads.log import Log
 from bilge_core.loads.log import prepare as evenly
 from bilge_core.options.candidate import Prices
@@ -40,7 +39,7 @@ from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.rules.air import RUNS_DRY
 from scipy.stats import kendalltau
 
-from tests.conftest import DEMO, open_log
+from tests.conftest import DEMO, open_log, read_log
 
 _TRIED: dict[str, list[dict[str, object]]] = {
     "0.5 L more": [{"kind": "refill", "to_l": 6.7}],
