@@ -145,7 +145,8 @@ def study_out(study: Study) -> StudyOut:
         offered = [read_kept(each) for each in candidates_of(study)]
         options = options_out(
             offered, results_of(study), base_of(study, laps[0]), room_left(study.state),
-            prices_of(study.workshop), len(laps), study.status == Study.FINISHED,
+            prices_of(study.workshop), [lap.name for lap in laps],
+            study.status == Study.FINISHED,
         )  # fmt: skip
     return StudyOut(
         id=study.pk, state=study.state.number, is_current=is_current(study),

@@ -6,8 +6,8 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from bilge_core.document.read import read_build
 from bilge_core.loads.log import Log
+from bilge_core.options.candidate import Prices, room_of
 from bilge_core.options.choice import SCATTER, choose, front, standing
 from bilge_core.options.ladder import (
     BASE,
@@ -22,18 +22,18 @@ from bilge_core.options.ladder import (
     next_trials,
     winner,
 )
+from bilge_core.options.prepared import prepare
 from bilge_core.options.trial import BaseLap, Outcome
 from bilge_core.rules.gallery import PRESSURE_DIP
+from bilge_core.tell.options import options_out
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.conftest import DEMO
+from tests.core.test_plates_fitted import DUNLIN
 
 Results = dict[Trial, Outcome | Failed]
 LOG = Log(np.array([0.0, 1.0]), *np.zeros((4, 2)))
-BASE_LAP = BaseLap(
-    read_build((DEMO / "dunlin.json").read_text()), LOG, (), *np.zeros((3, 2)), 12.0, 4.7, 0.36
-)
+BASE_LAP = BaseLap(DUNLIN, LOG, (), *np.zeros((3, 2)), 12.0, 4.7, 0.36)
 
 
 def entry(key: str, effort: float, **more: bool) -> Entry:
@@ -228,3 +228,15 @@ class TestFront:
         kept = [row for row in rows if row[0] in front(rows)]
         efforts = sorted(kept, key=lambda row: row[1])
         assert all(b[2] < a[2] - SCATTER for a, b in pairwise(efforts))
+
+
+def test_a_proof_names_the_other_laps() -> None:
+    offered = [one for one in prepare(DUNLIN, None) if one.candidate.key == "oil_1"]
+    results = laps("oil_1", 0, 0, 0) | {Trial("oil_1", "lap", 1): gave(0.0)}
+    told = options_out(
+        offered, results, BASE_LAP, room_of(DUNLIN), Prices.generic(), ["dry lap", "rain lap"]
+    )
+    assert told.choice.key == "oil_1"
+    words = [each.words for each in told.choice.proofs]
+    assert words == ["3 of 3 starts, 5 wanted", "over rain lap"]
+    assert told.rows[0].letter == "A" and told.rows[0].standing.state == "holds"

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict
 from typing import Any, Literal
 
 from pydantic import BaseModel
 
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.options.candidate import Prices, Room
-from bilge_core.options.choice import Standing, State, choose, front, standing
+from bilge_core.options.choice import Proof, Standing, State, choose, front, standing
 from bilge_core.options.ladder import Failed, Results, Trial
 from bilge_core.options.prepared import Prepared
 from bilge_core.options.schools import SCHOOLS
@@ -229,7 +228,7 @@ def options_out(
     base: BaseLap | None,
     room: Room,
     prices: Prices,
-    laps: int = 1,
+    laps: Sequence[str],
     is_over: bool = False,
 ) -> OptionsOut:
     """A study's table.
@@ -243,8 +242,8 @@ def options_out(
     room : Room
         That the build as it is leaves.
     prices : Prices
-    laps : int
-        That the build is judged by.
+    laps : sequence of str
+        Names of those that the build is judged by, the worst first.
     is_over : bool
         Whether nothing more will be run.
     """
@@ -261,7 +260,7 @@ def options_out(
     ordered = sorted(offered, key=rank)
     told: dict[str, Standing] = {}
     for each in entries:
-        told[each.key] = _standing(each.key, efforts, results, base, laps)
+        told[each.key] = _standing(each.key, efforts, results, base, len(laps))
     points = [
         (key, entry.effort, found.dry)
         for key, found in told.items()
@@ -273,7 +272,7 @@ def options_out(
         for number, one in enumerate(ordered)
     ]
     titles = {one.candidate.key: one.candidate.title for one in offered}
-    made = choose(entries, titles, results, laps, is_over)
+    made = choose(entries, titles, results, len(laps), is_over)
     done = sum(each.state in ("holds", "does_not", "failed") for each in told.values())
     return OptionsOut(
         base=standing_out(_WAITS if base is None else base_standing(base)),
@@ -283,7 +282,7 @@ def options_out(
         choice=ChoiceOut(
             key=made.key, is_provisional=made.is_provisional, is_close=made.is_close,
             words=made.words, margin=_rounded(made.margin, 3),
-            proofs=[ProofOut.model_validate(asdict(each)) for each in made.proofs],
+            proofs=[_proof(each, laps) for each in made.proofs],
         ),
         schools=_schools(told, titles),
         tried=done if not is_over else len(told),
@@ -333,6 +332,14 @@ def _row(
         crank_mm=None if room is None else mm_if_known(room.crank),
         standing=standing_out(found or _UNTOLD), on_front=on_front,
     )  # fmt: skip
+
+
+def _proof(proof: Proof, laps: Sequence[str]) -> ProofOut:
+    """A line of the proof; that of another lap by its name."""
+    words = proof.words
+    if proof.key.startswith("lap_"):
+        words = f"over {laps[int(proof.key.removeprefix('lap_'))]}"
+    return ProofOut(key=proof.key, words=words, keeps=proof.keeps, share=proof.share)
 
 
 def _schools(told: Mapping[str, Standing], titles: Mapping[str, str]) -> list[SchoolOut]:

@@ -11,6 +11,7 @@ import {
 } from "../../api/options";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { useCommands } from "../../parts/commands";
 import { Notice, Waiting } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
 import { FrontPlot } from "./FrontPlot";
@@ -169,6 +170,25 @@ export function OptionsScreen(): ReactElement {
     setPicked(key);
     if (window.innerWidth < BESIDE) panel.current?.scrollIntoView({ block: "start" });
   };
+  const known = asked.data?.study;
+  useCommands("options", [
+    {
+      id: "try",
+      group: "Options",
+      words: "Try the remedies on the build as it stands",
+      run: () => begin.mutate({ off: known?.off ?? [], own: known?.own ?? [] }),
+    },
+    ...(known
+      ? [
+          {
+            id: "what-is-tried",
+            group: "Options",
+            words: "What is tried: switch remedies off, add your own",
+            run: () => setChoosing(true),
+          },
+        ]
+      : []),
+  ]);
   if (!asked.data)
     return (
       <Waiting
@@ -196,7 +216,10 @@ export function OptionsScreen(): ReactElement {
   const row = options?.rows.find((each) => each.key === shown);
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <section aria-label="Remedies" className="min-w-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6">
+      <section
+        aria-label="Remedies"
+        className="relative min-w-0 flex-1 overflow-y-auto px-4 py-4 lg:px-6"
+      >
         <Head
           study={study}
           onAgain={start}
