@@ -6,12 +6,14 @@ import logging
 import time
 
 from django.db import connection
+from django.db.models.functions import Now
 from django_tasks import task
 from loads.models import Lap
+from runs.models import Run
 from shop.selectors import prices_of
 
 from studies import trying
-from studies.basis import base_of
+from studies.basis import base_key, base_of
 from studies.growth import deepen, grow, make_ready
 from studies.held import claim
 from studies.models import Study, StudyTrial
@@ -67,6 +69,7 @@ def one_step(study: Study) -> bool:
     row = StudyTrial.objects.get(pk=held.trial_id)
     if trying.needs_base(row) and row.lap == 0 and base_of(study, _first_lap(study)) is None:
         held.put_back()
+        _end_without_base(study)
         return False
     try:
         trying.carry_out_trial(study, held)
@@ -77,6 +80,19 @@ def one_step(study: Study) -> bool:
         words = f"The solver stopped with an error of its own ({type(error).__name__})."
         held.finish(None, words, 0.0)
     return True
+
+
+def _end_without_base(study: Study) -> None:
+    """End a study whose build's own run will not come: it failed, or was cancelled."""
+    key = base_key(study, _first_lap(study))
+    run = Run.objects.filter(workshop_id=study.workshop_id, key=key).order_by("-id").first()
+    if run is not None and run.status in (Run.WAITING, Run.RUNNING, Run.FINISHED):
+        return
+    why = run.reason if run is not None else "It is not there any more."
+    words = f"The build's own run in moving oil did not come to its end. {why}"
+    Study.objects.filter(pk=study.pk, status=Study.RUNNING).update(
+        status=Study.FAILED, reason=words[:300], ended_at=Now()
+    )
 
 
 def _first_lap(study: Study) -> Lap:

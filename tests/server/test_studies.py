@@ -18,6 +18,7 @@ from builds.states import add_build, checked_document
 from config.errors import NotFound
 from django.db.models.functions import Now
 from runs.models import Run
+from runs.services import cancel_run
 from runs.tasks import carry_out
 from shop.schemas import HoursIn, PriceIn
 from shop.selectors import prices_of
@@ -205,6 +206,19 @@ class TestWorkers:
         Study.objects.filter(pk=study.pk).update(stirred_at=Now() - timedelta(minutes=2))
         assert services.wake() == 1 and set(queued) == {study.pk}
         assert services.wake() == 0
+
+    def test_a_study_whose_own_run_is_cancelled_says_so(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        for run in Run.objects.filter(build=plain_build):
+            cancel_run(user.workshop, run.pk)
+        work_on.call(study.pk)
+        study.refresh_from_db()
+        assert study.status == Study.FAILED
+        assert study.reason.endswith("did not come to its end. Cancelled.")
+        told = study_out(study)  # what was had in settled oil stands
+        assert told.options is not None and told.progress.trials_done > 0
 
     def test_trials_wait_for_the_builds_own_run(self, user: User, plain_build: Build) -> None:
         study = asked(user, plain_build)
