@@ -69,8 +69,7 @@ def one_step(study: Study) -> bool:
     row = StudyTrial.objects.get(pk=held.trial_id)
     if trying.needs_base(row) and row.lap == 0 and base_of(study, _first_lap(study)) is None:
         held.put_back()
-        _end_without_base(study)
-        return False
+        return _ended_without_base(study)
     try:
         trying.carry_out_trial(study, held)
     except (trying.NoLongerOursError, trying.SomebodyWaitsError):
@@ -82,17 +81,18 @@ def one_step(study: Study) -> bool:
     return True
 
 
-def _end_without_base(study: Study) -> None:
+def _ended_without_base(study: Study) -> bool:
     """End a study whose build's own run will not come: it failed, or was cancelled."""
     key = base_key(study, _first_lap(study))
     run = Run.objects.filter(workshop_id=study.workshop_id, key=key).order_by("-id").first()
     if run is not None and run.status in (Run.WAITING, Run.RUNNING, Run.FINISHED):
-        return
+        return False
     why = run.reason if run is not None else "It is not there any more."
     words = f"The build's own run in moving oil did not come to its end. {why}"
     Study.objects.filter(pk=study.pk, status=Study.RUNNING).update(
         status=Study.FAILED, reason=words[:300], ended_at=Now()
     )
+    return True
 
 
 def _first_lap(study: Study) -> Lap:
