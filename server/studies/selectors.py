@@ -102,11 +102,16 @@ def _titles_of(study: Study) -> dict[str, str]:
 
 
 def is_current(study: Study) -> bool:
-    """Whether a study is of its build as it stands, over the laps that it is judged by."""
+    """Whether a study is of its build as it stands, over the laps that it is judged by.
+
+    Of the state itself: what is round the pan and the class's rules decide too, though the oil does
+    not feel them. What was tried is known by what the oil feels, so trying again runs nothing.
+    """
     laps, build = _laps(study), study.build
     judged = set(build.judged_by.values_list("lap_id", flat=True))
     return (
         build.current is not None
+        and study.state_id == build.current_id
         and judged == {lap.pk for lap in laps}
         and felt_in(build.current, laps[0]) == study.felt
     )

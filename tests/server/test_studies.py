@@ -13,7 +13,9 @@ from bilge_core.options.ladder import Trial
 from bilge_core.options.remedies import remedies
 from bilge_core.options.trial import Outcome
 from builds.models import Build
+from builds.schemas import DocumentIn
 from builds.selectors import build_of, document_of
+from builds.services import replace_document
 from builds.states import add_build, checked_document
 from config.errors import NotFound
 from django.db.models.functions import Now
@@ -398,3 +400,20 @@ class TestSearch:
             services.ask_for_search(stranger, plain_build.pk, "pickup")
         with pytest.raises(NotFound):
             search_of(stranger.workshop, plain_build.pk, "pickup")
+
+
+def test_after_an_edit_that_the_oil_cannot_feel_it_is_of_before_and_tried_again_at_once(
+    user: User, plain_build: Build
+) -> None:
+    """Room and the class decide too; else nothing could be applied and nothing begun."""
+    first = worked(user, plain_build)
+    assert study_out(first).is_current
+    replace_document(user, plain_build.pk, DocumentIn.model_validate({
+        "base_state": 1, "change": "renamed",
+        "document": {**document_of(plain_build).model_dump(mode="json"), "name": "Dunlin B"},
+    }))  # fmt: skip
+    first = latest_of(user.workshop, plain_build.pk) or first
+    assert not study_out(first).is_current
+    again = worked(user, plain_build)
+    assert again.pk != first.pk and study_out(again).is_current
+    assert sum(row.cpu_s for row in again.trials.all()) == 0.0

@@ -9,7 +9,7 @@ from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, build_with
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import Room, free_name, opening_for, room_at_mouth
+from bilge_core.acts.round_mouth import LEAK, Room, free_name, opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.document.plates import VerticalPlate
@@ -20,9 +20,6 @@ _LEAST = 30.0  # [mm] from the mouth's edge to a wall of the box, else there is 
 _TOP = 0.48  # of the depth under the rail, where the box ends (ours)
 _GATE = (60.0, 36.0)  # [mm] width and height of a gate, less where the box is smaller (ours)
 _OFF_FLOOR = 2.0  # [mm] a gate's lower edge
-_LEAK = {"rubber": 4.0, "metal": 12.0}
-"""Of the opening's area, shut [%]. Ours: metal seals less (common practice says no figure)."""
-
 Side = Literal["rear", "right", "left", "front"]
 SIDES: dict[int, tuple[Side, ...]] = {
     2: ("right", "left"),
@@ -93,7 +90,7 @@ class FitGates(Act):
                     "width_mm": width,
                     "lower_depth_mm": box.depth - _OFF_FLOOR,
                     "height_mm": height,
-                    "gate": {"swings": "right", "leaf": self.leaf, "leak_pct": _LEAK[self.leaf]},
+                    "gate": {"swings": "right", "leaf": self.leaf, "leak_pct": LEAK[self.leaf]},
                 }
             ]
         return plate

@@ -9,7 +9,7 @@ from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, build_with
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import free_name, opening_for, room_at_mouth
+from bilge_core.acts.round_mouth import LEAK, free_name, opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.rules.crank import TRAY
@@ -118,8 +118,7 @@ class FitSidePlates(Act):
             "height_mm": _SLOT[1],
         }
         if self.gated:
-            leak = 4.0 if self.leaf == "rubber" else 12.0
-            opening["gate"] = {"swings": "right", "leaf": self.leaf, "leak_pct": leak}
+            opening["gate"] = {"swings": "right", "leaf": self.leaf, "leak_pct": LEAK[self.leaf]}
         return {
             "kind": "vertical", "name": name, "from_mm": start, "to_mm": end,
             "top_depth_mm": float(round(0.45 * room.depth)), "bottom_depth_mm": None,

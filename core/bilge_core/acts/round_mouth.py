@@ -18,6 +18,10 @@ from bilge_core.rules.plates import DISCHARGE, HEAD
 _FASTEST = 6500.0  # [rpm] where the build does not say its own (ours)
 _ROUND_MOUTH = 9.0  # [mm] that an opening leaves round the mouth (ours: a hand's fit)
 
+LEAK = {"rubber": 4.0, "metal": 12.0}
+"""Of a shut gate's opening [%], by its leaf. Ours: metal seals less (common practice has no
+figure)."""
+
 
 @dataclass(frozen=True)
 class Room:

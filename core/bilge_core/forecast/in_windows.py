@@ -17,7 +17,7 @@ from bilge_core.forecast.windows import Window
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving.basin import Resolution
-from bilge_core.moving.lap import MovingOil
+from bilge_core.moving.lap import RATE, MovingOil
 from bilge_core.network import run
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import STEP
@@ -125,7 +125,7 @@ class InWindows:
     def run_from(self, number: int, state: Flowing) -> WindowRun:
         """The same from a state of the circuit that its lead begins with."""
         window, oil = self.windows[number], self._oil
-        oil.begin_at(round(window.begin * 50.0) / 50.0, state)
+        oil.begin_at(round(window.begin * RATE) / RATE, state)
         begins_with = oil.coupled.oil.volume
         looks = list(oil.run(until=window.end))
         lap = oil.lap(looks)

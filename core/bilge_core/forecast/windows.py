@@ -11,8 +11,8 @@ from bilge_core.forecast.dips import stretches_above
 from bilge_core.physics.arrays import Array
 
 WORTH = 0.2
-"""Share of gas [-] from which a stretch is run. Ours: a half misses up to 1.7 s of dips, this
-0.05 s at the most (docs/options.md).
+"""Share of gas [-] from which a stretch is run. Ours: in a trial a half missed up to 1.7 s of
+dips; what this misses stands in docs/options.md.
 """
 _PAD = 0.15  # [s] before and after (ours: a remedy's dips may begin a little earlier)
 _APART = 1.5  # [s]: nearer ones are run as one (ours: the lead between them costs as much)

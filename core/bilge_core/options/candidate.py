@@ -262,7 +262,11 @@ class Room:
             assert self.ground is not None and self.ground_spare is not None
             less = -self.ground_spare * 1e3
             return f"ground clearance {self.ground * 1e3:.0f} mm, {less:.0f} mm less than wanted"
-        if self.crank is not None and self.crank <= 0.0 and (other.crank or 1.0) > 0.0:
+        if (
+            self.crank is not None
+            and self.crank <= 0.0
+            and (other.crank is None or other.crank > 0.0)
+        ):
             return f"standing oil reaches {-self.crank * 1e3:.0f} mm into the crank's sweep"
         fresh = [name for name in self.tight if name not in other.tight]
         return f"nearer to the {fresh[0]} than wanted" if fresh else ""

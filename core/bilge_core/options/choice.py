@@ -27,7 +27,7 @@ from bilge_core.rules.gallery import PRESSURE_DIP
 SCATTER = 0.3
 """Dry time a lap [s] that two trials from one start each must differ by to be told apart.
 
-Ours: three times the deviation between starts, 0.10 s (docs/options.md).
+Ours: three times the deviation between starts, 0.10 s a lap in a trial of seeds.
 """
 _CLOSE = 0.03  # of the usual pressure: what starts differ by (ours)
 

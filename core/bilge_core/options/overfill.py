@@ -46,7 +46,7 @@ LOOK_AT = (
     "More in the catch can, smoke, lost power or hotter oil than before: let the last pour out.",
     "Oil on a track is a danger to others: at the first drop outside, stop and come in.",
 )
-"""What to do and to look at after each pour: common practice, no published source."""
+"""What to do and to look at after each pour: from memory."""
 
 
 def overfill_plan(build: Build, log: Log, corners: tuple[Corner, ...]) -> tuple[OverfillStep, ...]:

@@ -15,6 +15,7 @@ from bilge_core.document.circuit.engine_side import Head
 from bilge_core.errors import BilgeError
 from bilge_core.options.candidate import Act, Candidate, candidate
 from bilge_core.options.on_circuit import circuit_remedies
+from bilge_core.rules.mouth import GAP
 
 _OVER = (0.5, 1.0, 1.5)  # [L] over the mark, in steps (ours)
 _DEEPER = (19.0, 46.0)  # [mm] (the first is common practice's three quarters of an inch)
@@ -22,7 +23,7 @@ _SPACER = 6.35  # [mm] a quarter of an inch (common practice)
 _ASIDE = 30.0  # [mm] that a pickup is moved across, and along (ours)
 _BOX = 40.0  # [mm] of a side box (ours)
 _WIDER = 1.3  # of the mouth (ours)
-_LEAST_GAP = 6.4  # [mm] `bilge_core.rules.mouth.GAP`
+_LEAST_GAP = GAP.least * 1e3  # [mm]
 _HEIGHTS = (0.48, 0.62, 0.76)  # of the sump's depth, for a level plate (ours)
 _RUBBER_AGES = "Rubber gates age: look at them at every strip, or once a season."
 
