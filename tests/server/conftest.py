@@ -147,3 +147,11 @@ def short_build(user: User, tmp_path: Any) -> Build:
     lap = store_lap(user, "short", path, "short.csv")
     document = checked_document((DEMO / "dunlin-gated.json").read_bytes())
     return add_build(user, document, "from a file", lap)
+
+
+@pytest.fixture
+def plain_build(user: User, short_build: Build) -> Build:
+    """The demo car as raced over six seconds of its lap."""
+    assert short_build.lap is not None
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(user, document, "from a file", short_build.lap)
