@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.forecast.lying import Lying
 from bilge_core.moving import Fineness
+from bilge_core.moving.lap import RATE
 from bilge_core.options.candidate import Room, room_of
 from bilge_core.options.remedies import remedies
 from bilge_core.options.trial import BaseLap
+from bilge_core.pan import assemble_pan
 from builds.models import BuildState
 from builds.selectors import plain_document
 from loads.models import Lap
@@ -57,17 +61,37 @@ def base_of(study: Study, lap: Lap) -> BaseLap | None:
         samples, mouth = figures["samples"], figures["mouths"][0]["samples"]
         pressure = figures["pressure"]
         log = log_of(lap)
-        return BaseLap(
+        base = BaseLap(
             document_of(study.state), log, corners_of(lap, log),
             np.array(samples["time_s"], dtype=float), np.array(mouth["gas_share"], dtype=float),
             np.array(mouth["swallowed"], dtype=float), float(figures["mouths"][0]["dry_s"]),
             float(pressure["under_s"]), float(pressure["lowest_bar"] / pressure["usual_bar"]),
-            float(pressure["lowest_bar"]) * 1e5,
+            float(pressure["lowest_bar"]) * 1e5, 
         )  # fmt: skip
+        return replace(base, lies=_lying(base, samples))
 
     base = _kept(_Asked(f"base {key}", make))
     assert isinstance(base, BaseLap)
     return base
+
+
+def _lying(base: BaseLap, samples: dict[str, Any]) -> Lying | None:
+    """Where the oil lay while it was driest; None: it never was dry, or the record does not say."""
+    driest = base.driest
+    if not driest.any() or not samples.get("near_l"):
+        return None
+
+    def mean(values: list[float]) -> float:
+        return float(np.array(values, dtype=float)[driest].mean()) * 1e-3
+
+    mouth = assemble_pan(base.build).mouth.centre
+    return Lying(
+        float(driest.sum()) / RATE,
+        sum(mean(each) for each in samples["litres"].values()),
+        mean(samples["near_l"]),
+        mean(samples["centre_ahead_mm"]) - float(mouth[0]),
+        mean(samples["centre_left_mm"]) - float(mouth[1]),
+    )
 
 
 def bare_lap(study: Study, lap: Lap) -> BaseLap:

@@ -35,14 +35,14 @@ def entries_of(study: Study, prices: Prices) -> list[Entry]:
 
 
 def results_of(study: Study) -> dict[Trial, Outcome | Failed]:
-    """What all trials that have ended gave."""
+    """What all trials that have ended gave, without their traces."""
     results: dict[Trial, Outcome | Failed] = {}
     for row in study.trials.filter(status__in=(StudyTrial.DONE, StudyTrial.FAILED)):
         trial = Trial(row.candidate, row.rung, row.lap, row.seed)  # type: ignore[arg-type]
         results[trial] = (
             Failed(row.reason)
             if row.outcome is None
-            else OutcomeKept.model_validate(row.outcome).outcome()
+            else OutcomeKept.model_validate({**row.outcome, "trace": None}).outcome()
         )
     return results
 

@@ -116,3 +116,23 @@ class ApplyIn(Schema):
 
     base_state: int
     key: str = Field(max_length=120)
+
+
+class TraceOut(Schema):
+    """The worst of each tenth of a second; where there is a gap, nothing was run."""
+
+    time_s: list[float]
+    bar: list[float]
+    gas: list[float]
+
+
+class OverLapOut(Schema):
+    """A remedy over a lap beside the build as it is."""
+
+    lap: str
+    duration_s: float
+    own: TraceOut
+    remedy: TraceOut
+    rung_words: str
+    dry_above: float
+    """Share of gas with which the mouth is dry."""

@@ -100,6 +100,8 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     (figure("oil.volume_l", "7 qt"), "oil in the engine to 7 qt"),
     (figure("pan.zones.z5.floor.to_depth_mm", 90), "ramp: to depth to 90"),
     ({"kind": "fit_tray"}, "windage tray 28 mm under the rail, 35 % open"),
+    ({"kind": "fit_scraper", "gap_mm": "1/16 in"}, "crank scraper on the right, 1.5875 mm off"),
+    ({"kind": "brace_pickup"}, "pickup braced at its tube"),
     ({"kind": "move_pickup", "left_mm": "-1/2 in"}, "pickup moved 13 mm to the right"),
     ({"kind": "kick_out", "side": "right", "width_mm": "1 in"}, "kick-out 1 in wider"),
     ({"kind": "refill", "to_l": "7 qt"}, "filled to 7 qt"),
@@ -109,6 +111,10 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
 @pytest.mark.parametrize(("raw", "words"), ONE_OF_EACH, ids=lambda each: str(each)[:30])
 def test_each_says_what_it_did(raw: dict[str, Any], words: str) -> None:
     build = BUILDS["dunlin-gated"]
+    if raw["kind"] == "brace_pickup":
+        build = build.model_copy(
+            update={"pickup": build.pickup.model_copy(update={"braces": None})}
+        )
     act = read_act(raw)
     done = act.done(build)
     assert done.words.startswith(words)

@@ -3,22 +3,33 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 
+import numpy as np
 import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.document.read import build_from, read_build
+from bilge_core.errors import InvalidInput
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
-from bilge_core.options.candidate import candidate, room_of
+from bilge_core.options.candidate import Prices, candidate, room_of
 from bilge_core.options.ladder import Failed, Trial
 from bilge_core.options.on_circuit import CHARGES
 from bilge_core.options.pairs import joined_acts, together
 from bilge_core.options.prepared import Own, best_charge_on, prepare
 from bilge_core.options.remedies import remedies
 from bilge_core.options.schools import SCHOOLS
-from bilge_core.options.trial import BaseLap, Outcome, base_lap, record_outcome
+from bilge_core.options.trial import (
+    BaseLap,
+    InTheWindows,
+    Outcome,
+    base_lap,
+    lap_outcome,
+    of_windows,
+    record_outcome,
+)
 from bilge_core.pan import assemble_pan
-from bilge_core.tell.remedies import CandidateKept, build_of, kept, read_kept
+from bilge_core.tell.remedies import CandidateKept, OutcomeKept, build_of, kept, read_kept
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -136,6 +147,38 @@ def test_the_best_of_different_groups_are_put_together_with_their_oil_added_up()
     ]
 
 
+UNBRACED = build_from(
+    {**DUNLIN.model_dump(), "pickup": {**DUNLIN.pickup.model_dump(), "braces": None}}
+)
+
+
+def test_what_the_model_cannot_tell_is_listed_with_its_work_and_never_run() -> None:
+    offered = {each.candidate.key: each for each in prepare(UNBRACED, None)}
+    for key, operation in (("scraper", "fit_scraper"), ("brace", "brace_pickup")):
+        one = offered[key]
+        assert one.candidate.applies and not one.candidate.told
+        assert one.entry(Prices.generic()) is None
+        assert one.work is not None and operation in dict(one.work.operations)
+
+
+def test_a_scraper_follows_the_crank_one_a_side_and_a_brace_is_fitted_once() -> None:
+    made = done(done(DUNLIN, kind="fit_scraper"), kind="fit_scraper", side="left")
+    crank = DUNLIN.car.crank
+    assert crank is not None
+    assert [(each.side, each.to_x_mm) for each in made.pan.scrapers] == [
+        ("right", crank.to_x_mm), ("left", crank.to_x_mm)
+    ]  # fmt: skip
+    with pytest.raises(InvalidInput, match="has a scraper already"):
+        done(made, kind="fit_scraper")
+    bare = build_from({**DUNLIN.model_dump(), "car": {**DUNLIN.car.model_dump(), "crank": None}})
+    with pytest.raises(InvalidInput, match="needs the crank's sweep"):
+        done(bare, kind="fit_scraper")
+    braced = done(UNBRACED, kind="brace_pickup")
+    assert braced.pickup.braces is not None and braced.pickup.braces.at_tube
+    with pytest.raises(InvalidInput, match="braced at its tube already"):
+        done(braced, kind="brace_pickup")
+
+
 def test_schools_name_remedies_that_there_are() -> None:
     keys = {each.key for each in remedies(DUNLIN)}
     assert {key for each in SCHOOLS for key in (each.default, each.other)} <= keys
@@ -144,6 +187,33 @@ def test_schools_name_remedies_that_there_are() -> None:
 @pytest.fixture(scope="module")
 def base(saltmarsh: Log) -> BaseLap:
     return base_lap(DUNLIN, saltmarsh.between(0.0, 20.0), ())
+
+
+class TestOverItsWindows:
+    """Where the oil lies, and what is laid over the lap."""
+
+    def test_looks_are_those_at_which_the_build_as_it_is_is_driest(self, base: BaseLap) -> None:
+        assert base.hand in ("left", "right")
+        assert base.driest.sum() <= base.is_dry.sum()
+        assert base.lies is not None and base.lies.near < base.lies.volume
+        runs = InTheWindows(DUNLIN, base)
+        found = of_windows({n: runs.run(n) for n in range(len(runs.windows))}, len(runs.windows))
+        assert found.lies is not None and found.trace is not None
+        # the same build again: all its driest looks are seen, and its oil lies alike
+        assert found.lies.seconds == pytest.approx(base.driest.sum() / 50.0, abs=0.04)
+        assert found.lies.volume == pytest.approx(base.lies.volume, rel=0.1)
+        assert found.lies.ahead == pytest.approx(base.lies.ahead, abs=0.03)
+        # each window's worst tenth is in the trace
+        assert min(found.trace.pressure) == pytest.approx(found.lowest, abs=1.0)
+        assert list(found.trace.time) == sorted(set(found.trace.time))
+        told = OutcomeKept.model_validate_json(OutcomeKept.of(found).model_dump_json())
+        assert told.outcome() == found
+
+    def test_without_its_own_run_nothing_is_said(self, base: BaseLap) -> None:
+        none = np.zeros(0)
+        bare = replace(base, time=none, gas_share=none, swallowed=none)
+        found = lap_outcome(DUNLIN, bare)
+        assert found.lies is None and found.trace is not None
 
 
 class TestOnTheRecord:

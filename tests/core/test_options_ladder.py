@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
-
 import numpy as np
 import pytest
 from bilge_core.loads.log import Log
 from bilge_core.options.candidate import Prices, room_of
-from bilge_core.options.choice import SCATTER, choose, front, standing
+from bilge_core.options.choice import choose, standing
 from bilge_core.options.ladder import (
     BASE,
     MAY_HOLD,
@@ -214,20 +212,6 @@ class TestChoice:
         assert made.words.endswith("It does not hold with oil 15 °C hotter.")
         assert not made.is_provisional
         assert [each.keeps for each in made.proofs] == [True, True, True, False]
-
-
-class TestFront:
-    def test_differences_within_the_scatter_are_not_ranked(self) -> None:
-        just, more = 5.0 - SCATTER, 5.0 - SCATTER - 0.01
-        assert front([("a", 1.0, 5.0), ("b", 2.0, just)]) == ("a",)
-        assert front([("a", 1.0, 5.0), ("b", 2.0, more)]) == ("a", "b")
-
-    @given(st.lists(st.tuples(st.floats(0, 1e4), st.floats(0, 20)), min_size=1, max_size=12))
-    def test_nothing_on_it_is_beaten(self, points: list[tuple[float, float]]) -> None:
-        rows = [(str(n), effort, dry) for n, (effort, dry) in enumerate(points)]
-        kept = [row for row in rows if row[0] in front(rows)]
-        efforts = sorted(kept, key=lambda row: row[1])
-        assert all(b[2] < a[2] - SCATTER for a, b in pairwise(efforts))
 
 
 def test_a_proof_names_the_other_laps() -> None:

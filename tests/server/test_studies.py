@@ -27,11 +27,12 @@ from studies.held import claim, keep
 from studies.models import KnownOutcome, Study
 from studies.schemas import StudyIn
 from studies.selectors import latest_of, study_out
+from studies.tasks import work_on
 from studies.tidying import tidy_studies
 
 from tests.conftest import DEMO
 from tests.server.runs_made import NO_WORKER
-from tests.server.studies_made import KEPT, asked, wanted, worked
+from tests.server.studies_made import KEPT, asked, run_the_base, wanted, worked
 
 
 @pytest.fixture(autouse=True)
@@ -55,6 +56,32 @@ def test_a_study_comes_to_its_end_with_a_table(user: User, plain_build: Build) -
     # effort decides the letters; nothing is ranked that was not run
     efforts = [row.letter for row in options.rows if row.applies]
     assert efforts == sorted(efforts)
+
+
+def test_a_remedy_is_laid_over_the_lap_before_it_is_applied(
+    user: User, stranger: User, plain_build: Build
+) -> None:
+    study = asked(user, plain_build)
+    make_ready(study)
+    with pytest.raises(InvalidInput, match="own run is not done"):
+        answer.laid_over(user.workshop, plain_build.pk, "oil_1")
+    run_the_base(plain_build)
+    with pytest.raises(InvalidInput, match="nothing of it was run"):
+        answer.laid_over(user.workshop, plain_build.pk, "oil_1")
+    work_on.call(study.pk)
+    told = answer.laid_over(user.workshop, plain_build.pk, "oil_1")
+    assert told.rung_words.startswith("moving oil") and 5.0 < told.duration_s < 7.0
+    for trace in (told.own, told.remedy):
+        assert len(trace.time_s) == len(trace.bar) == len(trace.gas) > 5
+        assert told.own.time_s[0] <= trace.time_s[0] < trace.time_s[-1] <= told.own.time_s[-1]
+    study.refresh_from_db()
+    options = study_out(study).options
+    assert options is not None
+    rows = {row.key: row for row in options.rows}
+    if options.base.dry_s:
+        assert "L in the pan" in options.base.lies and "L in the pan" in rows["oil_1"].standing.lies
+    with pytest.raises(NotFound):
+        answer.laid_over(stranger.workshop, plain_build.pk, "oil_1")
 
 
 def test_asked_again_it_is_the_same_and_known_figures_are_not_run_twice(

@@ -17,6 +17,7 @@ from bilge_core.acts.deepen import Deepen, Spacer
 from bilge_core.acts.drain_tuned import TuneDrain
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.filtering import MoveFilter, SecondFilter
+from bilge_core.acts.fitted import BracePickup, FitScraper
 from bilge_core.acts.flange import LayOutFlange
 from bilge_core.acts.gates_fitted import FitGates
 from bilge_core.acts.mend import CarryToWall, TurnGate
@@ -35,7 +36,7 @@ AnyAct = Annotated[
     | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
-    | FitTray | MovePickup | KickOut | Refill,
+    | FitTray | FitScraper | BracePickup | MovePickup | KickOut | Refill,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -9,6 +9,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bilge_core.document.build import Build
 from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.on_record import Record, meets
@@ -17,7 +20,7 @@ from bilge_core.forecast.windows import Window
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving.basin import Resolution
-from bilge_core.moving.lap import RATE, MovingOil
+from bilge_core.moving.lap import RATE, MovingLap, MovingOil
 from bilge_core.network import run
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import STEP
@@ -37,6 +40,10 @@ class WindowRun:
     begins_with : oil in the pan as its lead begins [m3]
     dry_time : DryTime
     over : PressureOverLap
+    lap : MovingLap
+        Its lead too.
+    counts : ndarray of bool, a look of that each
+        From the window's start on.
     """
 
     window: Window
@@ -48,6 +55,8 @@ class WindowRun:
     begins_with: float
     dry_time: DryTime
     over: PressureOverLap
+    lap: MovingLap
+    counts: NDArray[np.bool_]
 
 
 class InWindows:
@@ -136,7 +145,7 @@ class InWindows:
         return WindowRun(
             window, seen, gas, cover, pressure, usual, begins_with,
             find_dips(seen, cover, gas, self._corners, SHORTEST_DIP.least),
-            find_pressure_dips(seen, pressure, usual, self._corners),
+            find_pressure_dips(seen, pressure, usual, self._corners), lap, counts,
         )  # fmt: skip
 
     @property

@@ -74,6 +74,7 @@ class MovingLap:
     region_names : tuple of str
     crank : that the crank's sweep reaches [m3]
     volume : in the pan [m3]
+    near : of it near the mouth that feeds the gallery [m3]
     held : outside it [m3]
     vessels : in heads, chests and off the crank, shape (n, vessels) [m3]
     gates_open : share of each gate that stands open, shape (n, gates)
@@ -92,6 +93,7 @@ class MovingLap:
     region_names: tuple[str, ...]
     crank: Array
     volume: Array
+    near: Array
     held: Array
     vessels: Array
     gates_open: Array
@@ -367,6 +369,7 @@ class MovingOil:
             region_names=self._names,
             crank=np.array([sight.crank for sight in sights]),
             volume=np.array([sight.volume for sight in sights]),
+            near=np.array([sight.near for sight in sights]),
             held=np.array([look.held for look in looks]),
             vessels=np.array([look.vessels for look in looks]),
             gates_open=share,

@@ -17,6 +17,8 @@ from bilge_core.moving.transfer import HALF
 from bilge_core.physics.arrays import Array
 
 MARCH_STEP = 0.25  # step of the march to the surface, of the smallest cell [-] (ours)
+NEAR = 0.06
+"""[m] in plan from a mouth within which oil is told to be near it (ours: about two mouths)."""
 SURE = 4  # steps beyond a surface that make it one: a hole of less than a cell is none (ours)
 
 
@@ -48,6 +50,7 @@ class Sight:
     regions : in each part between plates, shape (r,) [m3]
     crank : that the crank's sweep reaches [m3]
     volume : all of it [m3]
+    near : within `NEAR` of the mouth that feeds the gallery, on its side of all plates [m3]
     """
 
     oil_share: Array
@@ -56,11 +59,12 @@ class Sight:
     regions: Array
     crank: float
     volume: float
+    near: float
 
 
 @njit(cache=True, error_model="numpy")
 def _count(  # type: ignore[no-untyped-def]
-    rows, cell, count, where, low_x, low_y, low_z, hx, hy, hz, region, sweep, regions, sums
+    rows, cell, count, where, low_x, low_y, low_z, hx, hy, hz, region, sweep, near, regions, sums
 ):
     sums[:] = 0.0
     regions[:] = 0.0
@@ -81,6 +85,8 @@ def _count(  # type: ignore[no-untyped-def]
         part = region[c]
         if part >= 0:
             regions[part] += volume
+        if part == near[0] and (x - near[1]) ** 2 + (y - near[2]) ** 2 < near[3]:
+            sums[5] += volume
         if sweep[3] <= x <= sweep[4]:
             away = (y - sweep[0]) ** 2 + (z - sweep[1]) ** 2
             if away < sweep[2] * sweep[2]:
@@ -151,6 +157,9 @@ class Observer:
         none = CrankSweep(0.0, 0.0, 0.0, 1.0, 0.0)
         s = none if sweep is None else sweep
         self._sweep = np.array([s.y, s.z, s.radius, s.start, s.end])
+        first = self._inlets[0]
+        part = float(domain.region[first.cells[0]])
+        self._near = np.array([part, first.centre[0], first.centre[1], NEAR**2])
         self._lows = low_ends(domain)
         self._shares = [np.zeros(len(inlet.cells), dtype=np.float32) for inlet in inlets]
         x, y, z = domain.lines
@@ -170,10 +179,10 @@ class Observer:
         """Read it off as it is now; `up` is square to a settled surface, of length one."""
         domain = self._domain
         regions = np.zeros(domain.region_count)
-        sums = np.zeros(5)
+        sums = np.zeros(6)
         _count(
             oil.rows, oil.cell, oil.count, domain.where, *self._lows, *domain.sizes, domain.region,
-            self._sweep, regions, sums,
+            self._sweep, self._near, regions, sums,
         )  # fmt: skip
         share, cover = np.zeros(len(self._inlets)), np.zeros(len(self._inlets))
         for mouth, inlet in enumerate(self._inlets):
@@ -191,6 +200,7 @@ class Observer:
             regions,
             float(sums[4]),
             volume,
+            float(sums[5]),
         )
 
 

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from bilge_core.forecast.lying import Lying, together
 from bilge_core.options.ladder import (
     MAY_HOLD,
     PROOF_STARTS,
@@ -21,7 +22,7 @@ from bilge_core.options.ladder import (
     windows_outcome,
     winner,
 )
-from bilge_core.options.trial import BaseLap, Outcome, Rung
+from bilge_core.options.trial import HOTTER, LESS_OIL, MORE_GRIP, BaseLap, Outcome, Rung
 from bilge_core.rules.gallery import PRESSURE_DIP
 
 SCATTER = 0.3
@@ -49,6 +50,7 @@ class Standing:
     mouth_dips : that the gallery does not feel, where it holds
     pan : oil in the pan as the lap begins [m3]; None: not known
     words : what it came to, from these figures alone
+    lies : where its oil lies while the build as it is is driest; None: not known
     """
 
     state: State
@@ -62,6 +64,7 @@ class Standing:
     mouth_dips: int
     pan: float | None
     words: str
+    lies: Lying | None = None
 
 
 _NOTHING = Standing("waiting", None, None, False, None, None, None, 0, 0, None, "Not run yet.")
@@ -119,6 +122,7 @@ def _of_laps(entry: Entry, results: Results, whole: list[Outcome], laps: int) ->
     return Standing(
         state, "lap", dry, False, under, worst.lowest, worst.share, len(whole),
         max(each.mouth_dips for each in whole) if not under else 0, whole[0].pan, words,
+        together([each.lies for each in whole]),
     )  # fmt: skip
 
 
@@ -135,7 +139,7 @@ def _told(state: State, rung: Rung, found: Outcome, base: BaseLap, is_estimate: 
         words = f"On the stored record, its pan unchanged: {_first_down(words)}"
     return Standing(
         state, rung, dry, is_estimate, found.under, found.lowest, found.share, 0,
-        found.mouth_dips, found.pan, f"{words.rstrip('.')}.",
+        found.mouth_dips, found.pan, f"{words.rstrip('.')}.", found.lies,
     )  # fmt: skip
 
 
@@ -196,9 +200,9 @@ class Choice:
 
 
 _VARIED: dict[Rung, str] = {
-    "grip": "10 % more grip",
-    "less_oil": "half a litre less oil",
-    "hot": "oil 15 °C hotter",
+    "grip": f"{MORE_GRIP - 1.0:.0%} more grip".replace("%", " %"),
+    "less_oil": f"{LESS_OIL:g} L less oil",
+    "hot": f"oil {HOTTER:.0f} °C hotter",
 }
 
 
@@ -299,24 +303,3 @@ def _proofs(key: str, results: Results, laps: int) -> tuple[Proof, ...]:
         if isinstance(one, Outcome):
             proofs.append(Proof(f"lap_{lap}", f"lap {lap + 1}", not one.under, one.share))
     return tuple(proofs)
-
-
-def front(rows: Sequence[tuple[str, float, float]]) -> tuple[str, ...]:
-    """What no lesser remedy matches: keys in order of effort, each drier than scatter tells.
-
-    Parameters
-    ----------
-    rows : sequence of (key, effort, dry time [s])
-
-    Examples
-    --------
-    >>> front([("a", 10.0, 5.0), ("b", 20.0, 4.9), ("c", 30.0, 1.0), ("base", 0.0, 12.0)])
-    ('base', 'a', 'c')
-    """
-    kept: list[str] = []
-    least = float("inf")
-    for key, _, dry in sorted(rows, key=lambda row: (row[1], row[2])):
-        if dry < least - SCATTER:
-            kept.append(key)
-            least = dry
-    return tuple(kept)

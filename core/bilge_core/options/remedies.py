@@ -47,13 +47,13 @@ def remedies(base: Build, record_of_bottle: Sequence[float] = ()) -> tuple[Candi
     >>> from bilge_core.document.read import read_build
     >>> found = remedies(read_build(Path("demo/dunlin.json").read_text()))
     >>> [each.key for each in found][:4]
-    ['joint', 'oil_0.5', 'oil_1', 'oil_1.5']
+    ['joint', 'brace', 'oil_0.5', 'oil_1']
     >>> all(each.applies or each.reason for each in found)
     True
     """
     found = [
-        *_joint(base), *_oil(base), *_gates(base), *_plates(base), *_crank(base), *_sump(base),
-        *_pickup(base), *_pan(base), *_returns(base),
+        *_joint(base), *_brace(base), *_oil(base), *_gates(base), *_plates(base), *_crank(base),
+        *_sump(base), *_pickup(base), *_pan(base), *_returns(base),
         *circuit_remedies(base, record_of_bottle[0] if record_of_bottle else None),
     ]  # fmt: skip
     return tuple(found)
@@ -84,6 +84,15 @@ def _joint(base: Build) -> Iterator[Candidate]:
         yield Candidate("joint", title, "joint", (), note, reason="it is new, and no leak is known")
         return
     yield candidate(base, "joint", title, "joint", acts, note, told=leaks)
+
+
+def _brace(base: Build) -> Iterator[Candidate]:
+    """Which the model does not feel: what it saves is the tube."""
+    yield candidate(
+        base, "brace", "Pickup braced at its tube", "joint", [{"kind": "brace_pickup"}],
+        "Held at its bell alone, a tube flexes and cracks along its edge, and draws air there.",
+        told=False,
+    )  # fmt: skip
 
 
 def _oil(base: Build) -> Iterator[Candidate]:
@@ -136,6 +145,11 @@ def _crank(base: Build) -> Iterator[Candidate]:
         base, "tray", "Windage tray", "crank", [{"kind": "fit_tray"}],
         "Holds oil down as any plate does; what it saves of what the crank throws is known to "
         "15 % at best, and not counted.",
+    )  # fmt: skip
+    yield candidate(
+        base, "scraper", "Crank scraper", "crank", [{"kind": "fit_scraper"}],
+        "Strips oil off the turning crank. What that saves is not known, so nothing is run.",
+        told=False,
     )  # fmt: skip
 
 

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.forecast import forecast_settled
 from bilge_core.forecast.in_windows import InWindows, WindowRun
+from bilge_core.forecast.lying import Lying, lying_in, together
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.forecast.on_record import Record, apart, circuit_lap, in_pan
 from bilge_core.forecast.windows import LEAD, LEAD_OF_PLATES, Window, windows_of
@@ -19,7 +21,9 @@ from bilge_core.loads.corners import Corner
 from bilge_core.loads.grip import with_grip
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving.basin import RESOLUTIONS
-from bilge_core.moving.lap import LookAt
+from bilge_core.moving.lap import RATE, LookAt, MovingLap
+from bilge_core.options.trace import Trace, joined, traced
+from bilge_core.pan import assemble_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.rules.air import RUNS_DRY
 
@@ -49,6 +53,8 @@ class Outcome:
     pan : oil in the pan as it begins [m3]
     base_dry : what the build as it is was dry over the same stretch [s]
     ramp : gas share from 0.3 to 0.7 taken as nil to one, over time [s]: starts differ less in it
+    lies : where its oil lies while the build as it is is driest; None: not known
+    trace : over the lap, or over the windows that were run; None: not known
     """
 
     dry: float
@@ -61,6 +67,8 @@ class Outcome:
     pan: float
     base_dry: float
     ramp: float = 0.0
+    lies: Lying | None = None
+    trace: Trace | None = None
 
 
 @dataclass(frozen=True)
@@ -75,6 +83,7 @@ class BaseLap:
     dry, under : of the whole lap [s]
     share : least of the usual pressure
     lowest : pressure there, over the air's [Pa]; None: not known
+    lies : where its oil lies while it is driest; None: not known
     """
 
     build: Build
@@ -87,6 +96,36 @@ class BaseLap:
     under: float
     share: float
     lowest: float | None = None
+    lies: Lying | None = None
+
+    @property
+    def is_dry(self) -> NDArray[np.bool_]:
+        """At which looks its mouth is, shape (n,)."""
+        return self.gas_share > RUNS_DRY.most
+
+    @property
+    def hand(self) -> str:
+        """Of the corners in which it is dry for longest: left, right, or empty for neither."""
+        return max(self._dry_by_hand().items(), key=lambda each: each[1].sum())[0]
+
+    def _dry_by_hand(self) -> dict[str, NDArray[np.bool_]]:
+        leftward = at_times(self.log, self.time).leftward
+        turns = {"left": leftward > _TURNS, "right": leftward < -_TURNS}
+        turns[""] = ~(turns["left"] | turns["right"])
+        return {hand: self.is_dry & each for hand, each in turns.items()}
+
+    @property
+    def driest(self) -> NDArray[np.bool_]:
+        """The looks at which it is dry in corners of that hand, shape (n,)."""
+        return self._dry_by_hand()[self.hand]
+
+    def lying(self, build: Build, lap: MovingLap, counts: NDArray[np.bool_]) -> Lying | None:
+        """Where another build's oil lies while this one is driest, at looks that count."""
+        if not len(self.time):
+            return None
+        nearest = np.searchsorted(self.time, lap.time - 0.5 / RATE).clip(0, len(self.time) - 1)
+        mouth = assemble_pan(build).mouth.centre
+        return lying_in(lap, mouth, counts & self.driest[nearest], 1.0 / RATE)
 
     @property
     def record(self) -> Record:
@@ -105,7 +144,7 @@ class BaseLap:
         at = self.time - self.time[0]
         inside = (at >= window.start) & (at <= window.end)
         step = float(np.median(np.diff(self.time)))
-        return float((self.gas_share[inside] > RUNS_DRY.most).sum()) * step
+        return float(self.is_dry[inside].sum()) * step
 
     def worst_two(self, windows: tuple[Window, ...]) -> tuple[int, ...]:
         """The windows of its worst left-hander and its worst right-hander, by their places.
@@ -113,18 +152,12 @@ class BaseLap:
         A lap of one hand has one; without gas in any corner, the two driest.
         """
         found: dict[str, tuple[float, int]] = {}
+        by_hand = self._dry_by_hand()
         for number, window in enumerate(windows):
             at = self.time - self.time[0]
             inside = (at >= window.start) & (at <= window.end)
-            dry = inside & (self.gas_share > RUNS_DRY.most)
-            if not dry.any():
-                continue
-            seen = at_times(self.log, self.time[dry])
-            for hand, turns in (
-                ("left", seen.leftward > _TURNS),
-                ("right", seen.leftward < -_TURNS),
-            ):
-                here = float(turns.sum())
+            for hand in ("left", "right"):
+                here = float((inside & by_hand[hand]).sum())
                 if here > found.get(hand, (0.0, -1))[0]:
                     found[hand] = (here, number)
         places = sorted({number for _, number in found.values()})
@@ -171,7 +204,7 @@ class InTheWindows:
     def __init__(self, build: Build, base: BaseLap, seed: int = 0) -> None:
         self.windows = base.windows(build)
         self.worst = base.worst_two(self.windows)
-        self._base = base
+        self._build, self._base = build, base
         self._runs = InWindows(
             build, base.log, base.record, self.windows, RESOLUTIONS["quick"], base.corners, seed
         )
@@ -179,7 +212,8 @@ class InTheWindows:
     def run(self, number: int) -> Outcome:
         """One window."""
         run = self._runs.run(number)
-        return _of_window(run, self._base.dry_in(run.window))
+        lies = self._base.lying(self._build, run.lap, run.counts)
+        return _of_window(run, self._base.dry_in(run.window), lies)
 
 
 _RAMP = (0.3, 0.7)  # of gas, nil to one (ours: starts scatter by 0.025 s in it, 0.10 in dry time)
@@ -204,11 +238,12 @@ def ramp_of(time: Array, gas_share: Array) -> float:
     return float(np.clip((gas_share - low) / (high - low), 0.0, 1.0).sum()) * step
 
 
-def _of_window(run: WindowRun, base_dry: float) -> Outcome:
+def _of_window(run: WindowRun, base_dry: float, lies: Lying | None) -> Outcome:
     over = run.over
     return Outcome(
         run.dry_time.dry, over.under, over.lowest / over.usual, over.lowest, len(over.dips),
         len(run.dry_time.dips), 1, run.begins_with, base_dry, ramp_of(run.log.time, run.gas_share),
+        lies, traced(run.log.time, run.pressure, run.gas_share),
     )  # fmt: skip
 
 
@@ -243,6 +278,8 @@ def of_windows(found: Mapping[int, Outcome], count: int) -> Outcome:
         rows[0].pan,
         sum(each.base_dry for each in rows),
         sum(each.ramp for each in rows),
+        together([each.lies for each in rows]),
+        joined([each.trace for each in rows]),
     )
 
 
@@ -284,17 +321,20 @@ def lap_outcome(
     corners = None if rung == "grip" else base.corners
     found = forecast_moving(changed, over, "quick", corners, seed, watch)
     pressure = found.pressure
+    lies = base.lying(changed, found.lap, np.ones(len(found.lap.time), dtype=bool))
     return Outcome(
         found.dry_time.dry, pressure.under, pressure.lowest / pressure.usual, pressure.lowest,
         len(pressure.dips), len(found.dry_time.dips), None, float(found.lap.volume[0]), base.dry,
+        lies=lies, trace=traced(found.lap.time, found.lap.pressure, found.lap.mouth.gas_share),
     )  # fmt: skip
 
 
 def base_lap(build: Build, log: Log, corners: tuple[Corner, ...], seed: int = 0) -> BaseLap:
     """A build's own quick run over a lap, to hold remedies against."""
     found = forecast_moving(build, log, "quick", corners, seed)
-    mouth, pressure = found.lap.mouth, found.pressure
-    return BaseLap(
-        build, log, corners, found.lap.time, mouth.gas_share, mouth.swallowed,
+    lap, mouth, pressure = found.lap, found.lap.mouth, found.pressure
+    base = BaseLap(
+        build, log, corners, lap.time, mouth.gas_share, mouth.swallowed,
         found.dry_time.dry, pressure.under, pressure.lowest / pressure.usual, pressure.lowest,
     )  # fmt: skip
+    return replace(base, lies=base.lying(build, lap, np.ones(len(lap.time), dtype=bool)))

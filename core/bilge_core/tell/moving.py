@@ -61,6 +61,12 @@ class MovingSamplesOut(BaseModel):
     time_s: list[float]
     crank_l: list[float]
     litres: dict[str, list[float]]
+    centre_ahead_mm: list[float] = []
+    centre_left_mm: list[float] = []
+    near_l: list[float] = []
+    """The oil's middle in the engine's frame, and what of it is near the mouth; empty in figures of
+    before.
+    """
     pressure_bar: list[float] = []
     usual_bar: list[float] = []
     up_top_l: list[float] = []
@@ -146,6 +152,9 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
         samples=MovingSamplesOut(
             time_s=lap.time.round(3).tolist(),
             crank_l=(lap.crank * 1e3).round(3).tolist(),
+            near_l=(lap.near * 1e3).round(2).tolist(),
+            centre_ahead_mm=(lap.centre[:, 0] * 1e3).round().tolist(),
+            centre_left_mm=(lap.centre[:, 1] * 1e3).round().tolist(),
             pressure_bar=(lap.pressure / 1e5).round(2).tolist(),
             usual_bar=(lap.usual / 1e5).round(2).tolist(),
             up_top_l=(lap.vessels.sum(axis=1) * 1e3).round(2).tolist(),

@@ -9,11 +9,12 @@ from pydantic import BaseModel
 
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.options.candidate import Prices, Room
-from bilge_core.options.choice import Proof, Standing, State, choose, front, standing
+from bilge_core.options.choice import SCATTER, Proof, Standing, State, choose, standing
 from bilge_core.options.ladder import Failed, Results, Trial
 from bilge_core.options.prepared import Prepared
 from bilge_core.options.schools import SCHOOLS
 from bilge_core.options.trial import BaseLap, Outcome, Rung
+from bilge_core.rules.gallery import PRESSURE_DIP
 from bilge_core.tell.remedies import mm_if_known
 
 
@@ -66,6 +67,8 @@ class StandingOut(BaseModel):
     mouth_dips: int
     pan_l: float | None
     words: str
+    lies: str
+    """Where its oil lies at the moments that the build as it is runs dry; empty: not known."""
 
 
 class OptionRowOut(BaseModel):
@@ -86,7 +89,6 @@ class OptionRowOut(BaseModel):
     ground_spare_mm: float | None
     crank_mm: float | None
     standing: StandingOut
-    on_front: bool
 
 
 class ProofOut(BaseModel):
@@ -131,6 +133,10 @@ class OptionsOut(BaseModel):
     rows: list[OptionRowOut]
     choice: ChoiceOut
     schools: list[SchoolOut]
+    scatter_s: float
+    """Dry time that two rows must differ by to be told apart."""
+    dip_share: float
+    """Of its usual pressure, below which the gallery's is told to dip."""
     tried: int
     to_try: int
 
@@ -148,12 +154,23 @@ RUNGS: dict[Rung, str] = {
 """Rungs of the ladder as they are read."""
 
 
+def lies_when(hand: str) -> str:
+    """When all rows' oil is looked at, so that they can be compared.
+
+    Examples
+    --------
+    >>> lies_when("left"), lies_when("")
+    ('While the build as it is runs dry in left-handers', 'While the build as it is runs dry')
+    """
+    return f"While the build as it is runs dry{f' in {hand}-handers' if hand else ''}"
+
+
 def _rounded(value: float | None, places: int) -> float | None:
     return None if value is None else round(value, places)
 
 
-def standing_out(found: Standing) -> StandingOut:
-    """What is known of a remedy, as it is read."""
+def standing_out(found: Standing, hand: str = "") -> StandingOut:
+    """What is known of a remedy, as it is read; its oil is looked at in corners of a `hand`."""
     return StandingOut(
         state=found.state,
         rung=found.rung,
@@ -167,6 +184,7 @@ def standing_out(found: Standing) -> StandingOut:
         mouth_dips=found.mouth_dips,
         pan_l=None if found.pan is None else round(found.pan * 1e3, 2),
         words=found.words,
+        lies="" if found.lies is None else f"{lies_when(hand)}: {found.lies.words}.",
     )
 
 
@@ -179,8 +197,9 @@ def base_standing(base: BaseLap) -> Standing:
         else f"Keeps its pressure; the mouth is dry for {base.dry:.1f} s a lap."
     )
     return Standing(
-        state, "lap", base.dry, False, base.under, base.lowest, base.share, 1, 0, None, words
-    )
+        state, "lap", base.dry, False, base.under, base.lowest, base.share, 1, 0, None, words,
+        base.lies,
+    )  # fmt: skip
 
 
 def needs_out(one: Prepared, prices: Prices) -> NeedsOut | None:
@@ -258,24 +277,19 @@ def options_out(
         return (0, entry.effort) if entry is not None else (1, needs.cost)
 
     ordered = sorted(offered, key=rank)
+    hand = "" if base is None else base.hand
     told: dict[str, Standing] = {}
     for each in entries:
         told[each.key] = _standing(each.key, efforts, results, base, len(laps))
-    points = [
-        (key, entry.effort, found.dry)
-        for key, found in told.items()
-        if (entry := efforts[key]) is not None and found.dry is not None
-    ]
-    on_front = set(front(points))
     rows = [
-        _row(one, number, told.get(one.candidate.key), one.candidate.key in on_front, prices)
+        _row(one, number, told.get(one.candidate.key), hand, prices)
         for number, one in enumerate(ordered)
     ]
     titles = {one.candidate.key: one.candidate.title for one in offered}
     made = choose(entries, titles, results, len(laps), is_over)
     done = sum(each.state in ("holds", "does_not", "failed") for each in told.values())
     return OptionsOut(
-        base=standing_out(_WAITS if base is None else base_standing(base)),
+        base=standing_out(_WAITS if base is None else base_standing(base), hand),
         base_ground_mm=mm_if_known(room.ground),
         base_ground_spare_mm=mm_if_known(room.ground_spare),
         rows=rows,
@@ -285,6 +299,7 @@ def options_out(
             proofs=[_proof(each, laps) for each in made.proofs],
         ),
         schools=_schools(told, titles),
+        scatter_s=SCATTER, dip_share=PRESSURE_DIP.least,
         tried=done if not is_over else len(told),
         to_try=len(told),
     )  # fmt: skip
@@ -319,7 +334,7 @@ def _standing(
 
 
 def _row(
-    one: Prepared, number: int, found: Standing | None, on_front: bool, prices: Prices
+    one: Prepared, number: int, found: Standing | None, hand: str, prices: Prices
 ) -> OptionRowOut:
     each = one.candidate
     room = one.room
@@ -330,7 +345,7 @@ def _row(
         ground_mm=None if room is None else mm_if_known(room.ground),
         ground_spare_mm=None if room is None else mm_if_known(room.ground_spare),
         crank_mm=None if room is None else mm_if_known(room.crank),
-        standing=standing_out(found or _UNTOLD), on_front=on_front,
+        standing=standing_out(found or _UNTOLD, hand),
     )  # fmt: skip
 
 

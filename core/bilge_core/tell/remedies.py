@@ -8,9 +8,11 @@ from typing import Any
 from pydantic import BaseModel
 
 from bilge_core.document.build import Build
+from bilge_core.forecast.lying import Lying
 from bilge_core.job.difference import Work
 from bilge_core.options.candidate import Candidate, Room, candidate
 from bilge_core.options.prepared import Prepared
+from bilge_core.options.trace import Trace
 from bilge_core.options.trial import Outcome
 from bilge_core.tell.numbers import mm
 
@@ -88,6 +90,24 @@ def build_of(base: Build, told: CandidateKept) -> Build | None:
     return candidate(base, told.key, told.title, "own", told.acts).build
 
 
+class LyingKept(BaseModel):
+    """Where oil lay, as it is kept."""
+
+    seconds: float
+    volume: float
+    near: float
+    ahead: float
+    left: float
+
+
+class TraceKept(BaseModel):
+    """A remedy over a lap, as it is kept."""
+
+    time: tuple[float, ...]
+    pressure: tuple[float, ...]
+    gas: tuple[float, ...]
+
+
 class OutcomeKept(BaseModel):
     """What a trial gave, as it is kept."""
 
@@ -101,6 +121,8 @@ class OutcomeKept(BaseModel):
     pan: float
     base_dry: float
     ramp: float = 0.0
+    lies: LyingKept | None = None
+    trace: TraceKept | None = None
 
     @classmethod
     def of(cls, outcome: Outcome) -> OutcomeKept:
@@ -109,4 +131,7 @@ class OutcomeKept(BaseModel):
 
     def outcome(self) -> Outcome:
         """Read back."""
-        return Outcome(**self.model_dump())
+        lies = None if self.lies is None else Lying(**self.lies.model_dump())
+        trace = None if self.trace is None else Trace(**self.trace.model_dump())
+        plain = self.model_dump(exclude={"lies", "trace"})
+        return Outcome(**plain, lies=lies, trace=trace)

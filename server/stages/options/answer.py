@@ -14,6 +14,8 @@ from builds.selectors import build_of, document_of, plain_document
 from config.errors import NotFound
 from loads.services import corners_of, log_of
 from studies.basis import document_of as document_in
+from studies.over_lap import over_lap
+from studies.schemas import OverLapOut
 from studies.selectors import latest_of, search_of, search_out, study_out
 from studies.services import candidate_of
 
@@ -44,6 +46,21 @@ def latest_search(workshop: Workshop, build_id: int, what: What) -> LatestSearch
     """
     study = search_of(workshop, build_id, what)
     return LatestSearchOut(search=None if study is None else search_out(study))
+
+
+def laid_over(workshop: Workshop, build_id: int, key: str) -> OverLapOut:
+    """A remedy of the newest study over the worst lap.
+
+    Raises
+    ------
+    NotFound
+    InvalidInput
+        If it was not run in moving oil yet.
+    """
+    study = latest_of(workshop, build_id)
+    if study is None:
+        raise NotFound("study of this build")
+    return over_lap(workshop, study, key)
 
 
 def overfill(workshop: Workshop, build_id: int) -> OverfillOut:

@@ -12,7 +12,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import Router
 from studies import services
-from studies.schemas import ApplyIn, SearchIn, StudyIn
+from studies.schemas import ApplyIn, OverLapOut, SearchIn, StudyIn
 
 from stages.options import answer
 from stages.options.schemas import LatestSearchOut, LatestStudyOut, RemedyOut
@@ -73,6 +73,12 @@ def get_remedy(
 ) -> RemedyOut:
     """What one remedy would change."""
     return answer.remedy(signed_in(request).workshop, build_id, key, system)
+
+
+@router.get("/{int:build_id}/over-lap", response=OverLapOut, operation_id="lay_over_lap")
+def lay_over_lap(request: HttpRequest, build_id: int, key: str) -> OverLapOut:
+    """One remedy over the worst lap, beside the build as it is."""
+    return answer.laid_over(signed_in(request).workshop, build_id, key)
 
 
 @router.post("/{int:build_id}/apply", response=BuildOut, operation_id="apply_remedy")

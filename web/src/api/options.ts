@@ -152,6 +152,28 @@ export const useRemedy = (
       ),
   });
 
+export type OverLap = Schemas["OverLapOut"];
+
+/** One remedy over the worst lap beside the build as it is; `upTo` names how far it was tried. */
+export const useOverLap = (
+  build: BuildOut,
+  key: string | null,
+  upTo: string,
+): UseQueryResult<OverLap> =>
+  useQuery({
+    queryKey: ["over lap", build.id, key, upTo],
+    enabled: key !== null,
+    retry: false,
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "OverLapOut",
+        await client.GET("/api/stages/options/{build_id}/over-lap", {
+          params: { path: { build_id: build.id }, query: { key: key ?? "" } },
+          signal,
+        }),
+      ),
+  });
+
 /** Makes a remedy a revision of the build. */
 export function useApplyRemedy(build: BuildOut): UseMutationResult<BuildOut, Error, string> {
   const queries = useQueryClient();

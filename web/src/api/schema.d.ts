@@ -1264,6 +1264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/options/{build_id}/over-lap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lay Over Lap
+         * @description One remedy over the worst lap, beside the build as it is.
+         */
+        get: operations["lay_over_lap"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/options/{build_id}/overfill": {
         parameters: {
             query?: never;
@@ -1745,7 +1765,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
             /** Base State */
             base_state: number;
             /**
@@ -2059,6 +2079,27 @@ export interface components {
              * @description gap wanted
              */
             wanted_mm: number;
+        };
+        /**
+         * BracePickup
+         * @description The pickup braced at its tube: held at its bell alone, it flexes and cracks along its edge.
+         *
+         *     Common practice, no published source.
+         */
+        BracePickup: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brace_pickup";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
         };
         /**
          * Braces
@@ -4262,6 +4303,38 @@ export interface components {
             };
         };
         /**
+         * FitScraper
+         * @description A scraper along the crank's swept circle, on the side where the throws go down.
+         *
+         *     What it saves of the oil that the crank carries round is not known: the forecast does not move.
+         */
+        FitScraper: {
+            /**
+             * Gap Mm
+             * @default 1.5
+             */
+            gap_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_scraper";
+            /**
+             * Side
+             * @default right
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FitSidePlates
          * @description Two upright plates along the sump, one on each side of the mouth, open low down.
          *
@@ -5713,6 +5786,16 @@ export interface components {
          * @description What was seen fifty times a second, of all but the mouths.
          */
         MovingSamplesOut: {
+            /**
+             * Centre Ahead Mm
+             * @default []
+             */
+            centre_ahead_mm: number[];
+            /**
+             * Centre Left Mm
+             * @default []
+             */
+            centre_left_mm: number[];
             /** Crank L */
             crank_l: number[];
             /** Gates Open */
@@ -5728,6 +5811,11 @@ export interface components {
             litres: {
                 [key: string]: number[];
             };
+            /**
+             * Near L
+             * @default []
+             */
+            near_l: number[];
             /**
              * Pressure Bar
              * @default []
@@ -5942,8 +6030,6 @@ export interface components {
             needs: components["schemas"]["NeedsOut"] | null;
             /** Note */
             note: string;
-            /** On Front */
-            on_front: boolean;
             /** Reason */
             reason: string;
             standing: components["schemas"]["StandingOut"];
@@ -5967,8 +6053,12 @@ export interface components {
             /** Base Ground Spare Mm */
             base_ground_spare_mm: number | null;
             choice: components["schemas"]["ChoiceOut"];
+            /** Dip Share */
+            dip_share: number;
             /** Rows */
             rows: components["schemas"]["OptionRowOut"][];
+            /** Scatter S */
+            scatter_s: number;
             /** Schools */
             schools: components["schemas"]["SchoolOut"][];
             /** To Try */
@@ -6048,6 +6138,22 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"];
         };
         /**
+         * OverLapOut
+         * @description A remedy over a lap beside the build as it is.
+         */
+        OverLapOut: {
+            /** Dry Above */
+            dry_above: number;
+            /** Duration S */
+            duration_s: number;
+            /** Lap */
+            lap: string;
+            own: components["schemas"]["TraceOut"];
+            remedy: components["schemas"]["TraceOut"];
+            /** Rung Words */
+            rung_words: string;
+        };
+        /**
          * OverfillOut
          * @description Oil above the mark as a measured trial.
          */
@@ -6083,7 +6189,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @default metric
@@ -6099,7 +6205,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @enum {string}
@@ -8164,6 +8270,8 @@ export interface components {
             dry_s: number | null;
             /** Is Estimate */
             is_estimate: boolean;
+            /** Lies */
+            lies: string;
             /** Lowest Bar */
             lowest_bar: number | null;
             /** Mouth Dips */
@@ -8797,6 +8905,18 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * TraceOut
+         * @description The worst of each tenth of a second; where there is a gap, nothing was run.
+         */
+        TraceOut: {
+            /** Bar */
+            bar: number[];
+            /** Gas */
+            gas: number[];
+            /** Time S */
+            time_s: number[];
         };
         /**
          * TrialIn
@@ -15836,6 +15956,75 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    lay_over_lap: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverLapOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

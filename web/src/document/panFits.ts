@@ -67,6 +67,27 @@ export const PAN_FITS: Record<PanFitKind, Fit> = {
       },
     ],
   },
+  fit_scraper: {
+    words: "A crank scraper",
+    note: "Along the crank's sweep, on the side where its throws go down. What it saves is not known: the forecast does not move. Needs the crank, under Car.",
+    asked: [
+      {
+        ask: "choice",
+        key: "side",
+        label: "On the",
+        choices: [
+          ["right", "right"],
+          ["left", "left"],
+        ],
+      },
+      typed("gap_mm", "Off the crank's sweep", "1.5 mm", "1/16 in"),
+    ],
+  },
+  brace_pickup: {
+    words: "A brace at the pickup's tube",
+    note: "A pickup held at its bell alone flexes and cracks along its edge. The forecast does not move.",
+    asked: [],
+  },
   move_pickup: {
     words: "The pickup somewhere else",
     note: "Its gap is kept, and what is open over it in a lid goes with it. Minus is back, or to the right.",

@@ -14,6 +14,7 @@ export const standingOf = (given: Partial<Standing> = {}): Standing => ({
   mouth_dips: 8,
   pan_l: 4.9,
   words: "Without pressure for 2.2 s a lap.",
+  lies: "",
   ...given,
 });
 
@@ -60,7 +61,6 @@ export const rowOf = (key: string, letter: string, given: Partial<OptionRow> = {
   ground_spare_mm: 13,
   crank_mm: 21,
   standing: standingOf(),
-  on_front: false,
   ...given,
 });
 
@@ -100,6 +100,8 @@ export const OPTIONS: Options = {
       { key: "hot", words: "oil 15 °C hotter", keeps: false, share: 0.56 },
     ],
   },
+  scatter_s: 0.3,
+  dip_share: 0.6,
   schools: [
     {
       question: "Oil above the mark",

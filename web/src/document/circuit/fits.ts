@@ -4,7 +4,14 @@ import type { Component, Kind } from "./circuit";
 
 /** Acts that fit something to the pan, or move it there. */
 export type PanFitKind =
-  "fit_gates" | "fit_level_plate" | "fit_side_plates" | "fit_tray" | "move_pickup" | "kick_out";
+  | "fit_gates"
+  | "fit_level_plate"
+  | "fit_side_plates"
+  | "fit_tray"
+  | "fit_scraper"
+  | "brace_pickup"
+  | "move_pickup"
+  | "kick_out";
 
 /** Acts that fit something to the circuit: each has a form. */
 export type FitKind = Exclude<

@@ -13,6 +13,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { Overfill } from "./Overfill";
+import { OverLap } from "./OverLap";
 import { SearchPanel } from "./SearchPanel";
 import { TypeOver } from "./TypeOver";
 import { markOf, stateWords } from "./RemedyTable";
@@ -41,7 +42,8 @@ function Proof({ options }: { options: Options }): ReactElement | null {
         ))}
       </ul>
       <p className="text-[13px] text-ink-2">
-        Share of the usual gallery pressure at the worst moment; below 60 % is a dip.
+        Share of the usual gallery pressure at the worst moment; below{" "}
+        {Math.round(100 * options.dip_share)} % is a dip.
       </p>
     </section>
   );
@@ -128,6 +130,7 @@ export function RemedyPanel({
           : `${row.letter} ${row.told ? stateWords(standing) : "is not told"}`}
       </h2>
       <p className="mt-1 text-[15px]">{isChosen ? options.choice.words : standing.words}</p>
+      {standing.lies && <p className="mt-1 text-[14px]">{standing.lies}</p>}
       {standing.mouth_dips > 0 && standing.state === "holds" && (
         <p className="mt-1 text-[14px]">
           <span className="font-semibold">Caution:</span> the mouth runs dry {standing.mouth_dips}{" "}
@@ -153,6 +156,7 @@ export function RemedyPanel({
       {row.group === "oil" && <Overfill />}
       {row.key.startsWith("level_") && <SearchPanel what="level_plate" />}
       {row.key.startsWith("pickup_") && <SearchPanel what="pickup" />}
+      {row.told && row.applies && <OverLap key={`lap ${row.key}`} study={study} row={row} />}
       <Changes key={row.key} study={study} row={row} />
       <Apply key={`apply ${row.key}`} study={study} row={row} />
     </section>

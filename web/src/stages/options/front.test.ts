@@ -14,7 +14,7 @@ const point = (key: string, takes: number, dry: number) => ({
 describe("the front of dry time", () => {
   it("keeps what nothing cheaper matches by more than starts differ", () => {
     const points = [point("a", 10, 5), point("b", 20, 4.71), point("c", 30, 4.6)];
-    expect([...frontOf(points)]).toEqual(["a", "c"]);
+    expect([...frontOf(points, 0.3)]).toEqual(["a", "c"]);
   });
 
   it("takes cost, hours, and the ground that is lost", () => {

@@ -28,15 +28,12 @@ function takes(row: OptionRow, options: Options, against: Against): number | nul
   return Math.max(0, options.base_ground_mm - row.ground_mm);
 }
 
-/** Differences in dry time [s] that two starts explain: not ranked. The server's own. */
-const SCATTER = 0.3;
-
-/** Keys that nothing cheaper matches, beyond what starts differ by. */
-export function frontOf(points: readonly Omit<Point, "onFront">[]): Set<string> {
+/** Keys that nothing cheaper matches, by more dry time than `scatter` [s]. */
+export function frontOf(points: readonly Omit<Point, "onFront">[], scatter: number): Set<string> {
   const kept = new Set<string>();
   let least = Infinity;
   for (const point of [...points].sort((a, b) => a.takes - b.takes || a.dry - b.dry))
-    if (point.dry < least - SCATTER) {
+    if (point.dry < least - scatter) {
       kept.add(point.key);
       least = point.dry;
     }
@@ -61,7 +58,7 @@ export function pointsOf(options: Options, against: Against): Point[] {
           },
         ];
   });
-  const kept = frontOf(points);
+  const kept = frontOf(points, options.scatter_s);
   return points.map((point) => ({ ...point, onFront: kept.has(point.key) }));
 }
 

@@ -17,6 +17,7 @@ const cancel = vi.fn();
 const apply = vi.fn();
 const price = vi.fn();
 const hours = vi.fn();
+const overLap = vi.fn();
 const go = vi.fn();
 
 function served(latest: object | null, more: { error?: Error } = {}): HTMLElement {
@@ -34,6 +35,8 @@ function served(latest: object | null, more: { error?: Error } = {}): HTMLElemen
   vi.spyOn(api, "useApplyRemedy").mockReturnValue({ ...idle, mutate: apply } as never);
   vi.spyOn(api, "useSetPrice").mockReturnValue({ ...idle, mutateAsync: price } as never);
   vi.spyOn(api, "useSetHours").mockReturnValue({ ...idle, mutateAsync: hours } as never);
+  overLap.mockReturnValue({ data: undefined, error: null, isFetching: false });
+  vi.spyOn(api, "useOverLap").mockImplementation(overLap as never);
   vi.spyOn(api, "useRemedy").mockReturnValue({
     data: { key: "x", title: "", words: "", differences: [] },
     error: null,
@@ -50,6 +53,35 @@ function served(latest: object | null, more: { error?: Error } = {}): HTMLElemen
 afterEach(() => {
   vi.restoreAllMocks();
   [begin, cancel, apply, price, hours, go].forEach((each) => each.mockReset());
+});
+
+describe("a remedy laid over the lap", () => {
+  const LAID: api.OverLap = {
+    lap: "lap 7",
+    duration_s: 80,
+    own: { time_s: [0, 0.1, 0.2, 80], bar: [4, 1.5, 4, 4], gas: [0, 0.9, 0, 0] },
+    remedy: { time_s: [0, 0.1, 40, 40.1], bar: [4, 3.4, 4, 4], gas: [0, 0, 0, 0] },
+    rung_words: "moving oil, worst windows",
+    dry_above: 0.5,
+  };
+
+  it("is asked for when it is opened, and draws both pressures and the dry stretches", async () => {
+    served(LATEST);
+    expect(overLap.mock.lastCall?.[1]).toBeNull();
+    overLap.mockReturnValue({ data: LAID, error: null, isFetching: false });
+    await userEvent.click(screen.getByText("Lay it over the lap"));
+    expect(overLap.mock.lastCall?.[1]).toBe("gates_2");
+    const plot = screen.getByRole("img", { name: /Gallery pressure over lap 7/ });
+    expect(plot.querySelectorAll("rect")).toHaveLength(1);
+    expect(screen.getByText(/between its windows nothing was run/)).toBeTruthy();
+  });
+
+  it("says why there is nothing to lay", async () => {
+    served(LATEST);
+    overLap.mockReturnValue({ error: new Error("nothing was run yet"), isFetching: false });
+    await userEvent.click(screen.getByText("Lay it over the lap"));
+    expect(screen.getByText("nothing was run yet")).toBeTruthy();
+  });
 });
 
 describe("the Options screen", () => {
