@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.quantities import UnitSystem
 from bilge_core.tell.moving import MovingOut
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from runs import selectors, services
-from runs.schemas import KnownOut, LatestOut, RunIn, RunOut, RunsOut, StartsIn
+from runs.schemas import KnownOut, LatestOut, RunIn, RunOut, RunsOut, SideBySideOut, StartsIn
+from runs.side_by_side import side_by_side
 
 router = Router()
 
@@ -32,6 +34,15 @@ def ask_for_run(request: HttpRequest, payload: RunIn) -> RunOut:
 def get_latest_runs(request: HttpRequest, build_id: int) -> LatestOut:
     """What is under way and what is known for a build as it stands."""
     return selectors.latest_of(signed_in(request).workshop, build_id)
+
+
+@router.get("/side-by-side/{int:build_id}", response=SideBySideOut, operation_id="get_side_by_side")
+def get_side_by_side(
+    request: HttpRequest, build_id: int, before: int, after: int, system: UnitSystem = "metric"
+) -> SideBySideOut:
+    """Any two states of a build beside each other."""
+    workshop = signed_in(request).workshop
+    return side_by_side(workshop, build_id, before, after, system)
 
 
 @router.get("/{int:run_id}", response=RunOut, operation_id="get_run")

@@ -7,8 +7,9 @@ from typing import Literal
 
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut
+from bilge_core.tell.differences import DifferenceOut
 from bilge_core.tell.moving import Summary
-from bilge_core.tell.verdict import OverLap
+from bilge_core.tell.verdict import OverLap, VerdictOut
 from builds.schemas import RevisionOut
 from ninja import Field, Schema
 
@@ -113,3 +114,24 @@ class LatestOut(Schema):
     starts: SpreadOut | None
     failed: RunOut | None
     speeds: list[SpeedOut]
+
+
+class SideOut(Schema):
+    """One state of two: its figures, and by which model; `verdict` is null without a lap."""
+
+    state: int
+    name: str
+    oil_l: float
+    ground_mm: float | None
+    verdict: VerdictOut | None
+    model: str
+    lowest_bar: float | None
+    """Null where no run in moving oil is known."""
+
+
+class SideBySideOut(Schema):
+    """Two states of a build over one lap, and what is to be built to get from one to the other."""
+
+    lap_name: str | None
+    sides: list[SideOut]
+    differences: list[DifferenceOut]

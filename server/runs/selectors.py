@@ -216,7 +216,8 @@ def _finest(runs: Iterable[Run]) -> dict[str, Run]:
     return finest
 
 
-def _known_over(workshop: Workshop, felt: Collection[str]) -> dict[str, Run]:
+def known_over(workshop: Workshop, felt: Collection[str]) -> dict[str, Run]:
+    """The finest finished run for each thing felt."""
     return _finest(_runs(workshop).filter(status=Run.FINISHED, seed=0, felt__in=list(felt)))
 
 
@@ -245,13 +246,13 @@ def _over_laps(build: Build, felt: Mapping[str, Lap], known: Mapping[str, Run]) 
 def over_laps(build: Build) -> list[OverLap]:
     """The verdicts over all laps that a build is judged by, the worst first."""
     felt = felt_over(build)
-    return _over_laps(build, felt, _known_over(build.workshop, felt))
+    return _over_laps(build, felt, known_over(build.workshop, felt))
 
 
 def known_of(workshop: Workshop) -> list[KnownOut]:
     """What is known in moving oil of each build of a workshop as it stands."""
     felt = {build: felt_over(build) for build in builds_of(workshop)}
-    known = _known_over(workshop, [key for over in felt.values() for key in over])
+    known = known_over(workshop, [key for over in felt.values() for key in over])
     return [
         KnownOut(build_id=build.pk, over=_over_laps(build, over, known))
         for build, over in felt.items()
@@ -316,7 +317,7 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     finished = finished_of(build, shown)
     last = runs.first()
     return LatestOut(
-        over=_over_laps(build, felt, _known_over(workshop, felt)),
+        over=_over_laps(build, felt, known_over(workshop, felt)),
         elsewhere=of_laps.filter(status__in=UNDER_WAY).exclude(lap=build.lap).count(),
         failed=run_out(last) if last and last.status == Run.FAILED else None,
         speeds=speeds_of(workshop),

@@ -205,6 +205,26 @@ export const useDifferences = (
       ),
   });
 
+/** Any two states beside each other; null: not asked for. */
+export const useSideBySide = (
+  build: BuildOut,
+  states: readonly [number, number] | null,
+  system: UnitSystem,
+): UseQueryResult<Schemas["SideBySideOut"]> =>
+  useQuery({
+    queryKey: ["side by side", build.id, build.state, build.lap_id, states, system],
+    enabled: states !== null,
+    queryFn: async () => {
+      const [before, after] = states ?? [0, 0];
+      return bodyOf(
+        "SideBySideOut",
+        await client.GET("/api/runs/side-by-side/{build_id}", {
+          params: { path: { build_id: build.id }, query: { before, after, system } },
+        }),
+      );
+    },
+  });
+
 export function useNewBuild(): UseMutationResult<BuildOut, Error, Schemas["NewBuildIn"]> {
   const queries = useQueryClient();
   return useMutation({

@@ -796,6 +796,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/side-by-side/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Side By Side
+         * @description Any two states of a build beside each other.
+         */
+        get: operations["get_side_by_side"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/starts": {
         parameters: {
             query?: never;
@@ -8131,6 +8151,37 @@ export interface components {
             worked: "by_hand" | "electric";
         };
         /**
+         * SideBySideOut
+         * @description Two states of a build over one lap, and what is to be built to get from one to the other.
+         */
+        SideBySideOut: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Lap Name */
+            lap_name: string | null;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+        };
+        /**
+         * SideOut
+         * @description One state of two: its figures, and by which model; `verdict` is null without a lap.
+         */
+        SideOut: {
+            /** Ground Mm */
+            ground_mm: number | null;
+            /** Lowest Bar */
+            lowest_bar: number | null;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+            /** Oil L */
+            oil_l: number;
+            /** State */
+            state: number;
+            verdict: components["schemas"]["VerdictOut"] | null;
+        };
+        /**
          * SignInIn
          * @description Name and password.
          */
@@ -13747,6 +13798,77 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_side_by_side: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+                system?: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideBySideOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

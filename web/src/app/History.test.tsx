@@ -27,6 +27,7 @@ vi.mock("../api/queries", () => ({
     error: null,
   }),
   useDifferences: () => state.differences,
+  useSideBySide: () => ({ data: undefined, error: null }),
 }));
 
 const [onShow, onCar, onName, onClose] = [vi.fn(), vi.fn(), vi.fn(), vi.fn()];

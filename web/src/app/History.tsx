@@ -5,6 +5,7 @@ import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
+import { SideBySide } from "./SideBySide";
 
 function Row({
   row,
@@ -145,6 +146,7 @@ export function History({
         </Button>
       </form>
       <TheCar build={build} />
+      {history.data && history.data.length > 1 && <SideBySide build={build} rows={history.data} />}
       {history.data ? (
         <ol aria-label="States, newest first">
           {history.data.map((row) => (
