@@ -32,7 +32,7 @@ from studies.growth import candidates_of
 from studies.models import Study, StudyLap
 from studies.schemas import StudyIn
 from studies.selectors import UNDER_WAY, latest_of, search_of
-from studies.tasks import work_on
+from studies.tasks import enqueue
 
 MOST_AT_ONCE = 3
 """Studies of one workshop under way: more would only wait."""
@@ -48,7 +48,7 @@ def _worst_first(build: Build) -> list[Lap]:
 
 def _enqueue(study_id: int) -> None:
     for _ in range(max(1, os.cpu_count() or 1)):
-        work_on.enqueue(study_id)
+        enqueue(study_id)
 
 
 @transaction.atomic

@@ -7,7 +7,7 @@ import time
 
 from django.db import connection
 from django.db.models.functions import Now
-from django_tasks import task
+from django_tasks import task, task_backends
 from loads.models import Lap
 from runs.models import Run
 from shop.selectors import prices_of
@@ -33,7 +33,7 @@ def under_way(study_id: int) -> Study | None:
     return alive.first()
 
 
-@task(priority=BEHIND_RUNS)
+@task
 def work_on(study_id: int) -> None:
     """Take trials of a study until there are none left; any number of workers may be at it."""
     idle_since = time.monotonic()
@@ -42,7 +42,7 @@ def work_on(study_id: int) -> None:
         if study is None:
             return
         if trying.somebody_waits():
-            work_on.enqueue(study_id)
+            enqueue(study_id)
             return
         if one_step(study):
             idle_since = time.monotonic()
@@ -51,6 +51,12 @@ def work_on(study_id: int) -> None:
         else:
             connection.close_if_unusable_or_obsolete()
             time.sleep(_LOOK_EVERY)
+
+
+def enqueue(study_id: int) -> None:
+    """Put a study into the queue, behind the runs where the queue knows an order."""
+    can = task_backends["default"].supports_priority
+    (work_on.using(priority=BEHIND_RUNS) if can else work_on).enqueue(study_id)
 
 
 def one_step(study: Study) -> bool:
