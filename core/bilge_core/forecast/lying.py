@@ -36,16 +36,16 @@ class Lying:
         Examples
         --------
         >>> Lying(1.0, 4.04e-3, 0.3e-3, 0.01, -0.064).words
-        '4.0 L in the pan, 0.3 L of them within 60 mm of the mouth; their middle is 65 mm to the \
+        '4.0 L in the pan, 0.3 L of them within 60 mm of the mouth, their middle 65 mm to the \
 right of it'
         >>> Lying(1.0, 4e-3, 1e-3, 0.0, 0.001).words
-        '4.0 L in the pan, 1.0 L of them within 60 mm of the mouth; their middle is about it'
+        '4.0 L in the pan, 1.0 L of them within 60 mm of the mouth, their middle about it'
         """
         away = float(np.hypot(self.ahead, self.left))
         where = f"{away * 1e3:.0f} mm {self._way} it" if away > _ABOUT else "about it"
         return (
             f"{self.volume * 1e3:.1f} L in the pan, {self.near * 1e3:.1f} L of them within "
-            f"{NEAR * 1e3:.0f} mm of the mouth; their middle is {where}"
+            f"{NEAR * 1e3:.0f} mm of the mouth, their middle {where}"
         )
 
     @property

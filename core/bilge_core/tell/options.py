@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from bilge_core.forecast.lying import Lying
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.options.candidate import Prices, Room
 from bilge_core.options.choice import SCATTER, Proof, Standing, State, choose, standing
@@ -169,8 +170,16 @@ def _rounded(value: float | None, places: int) -> float | None:
     return None if value is None else round(value, places)
 
 
-def standing_out(found: Standing, hand: str = "") -> StandingOut:
-    """What is known of a remedy, as it is read; its oil is looked at in corners of a `hand`."""
+def _lies(found: Lying | None, base: BaseLap | None) -> str:
+    if found is None or base is None:
+        return ""
+    own = base.lies
+    beside = "" if own is None or own == found else f"; as it is, {own.near * 1e3:.1f} L are there"
+    return f"{lies_when(base.hand)}: {found.words}{beside}."
+
+
+def standing_out(found: Standing, base: BaseLap | None = None) -> StandingOut:
+    """What is known of a remedy, as it is read; its oil beside that of `base`."""
     return StandingOut(
         state=found.state,
         rung=found.rung,
@@ -184,7 +193,7 @@ def standing_out(found: Standing, hand: str = "") -> StandingOut:
         mouth_dips=found.mouth_dips,
         pan_l=None if found.pan is None else round(found.pan * 1e3, 2),
         words=found.words,
-        lies="" if found.lies is None else f"{lies_when(hand)}: {found.lies.words}.",
+        lies=_lies(found.lies, base),
     )
 
 
@@ -277,19 +286,18 @@ def options_out(
         return (0, entry.effort) if entry is not None else (1, needs.cost)
 
     ordered = sorted(offered, key=rank)
-    hand = "" if base is None else base.hand
     told: dict[str, Standing] = {}
     for each in entries:
         told[each.key] = _standing(each.key, efforts, results, base, len(laps))
     rows = [
-        _row(one, number, told.get(one.candidate.key), hand, prices)
+        _row(one, number, told.get(one.candidate.key), base, prices)
         for number, one in enumerate(ordered)
     ]
     titles = {one.candidate.key: one.candidate.title for one in offered}
     made = choose(entries, titles, results, len(laps), is_over)
     done = sum(each.state in ("holds", "does_not", "failed") for each in told.values())
     return OptionsOut(
-        base=standing_out(_WAITS if base is None else base_standing(base), hand),
+        base=standing_out(_WAITS if base is None else base_standing(base), base),
         base_ground_mm=mm_if_known(room.ground),
         base_ground_spare_mm=mm_if_known(room.ground_spare),
         rows=rows,
@@ -334,7 +342,7 @@ def _standing(
 
 
 def _row(
-    one: Prepared, number: int, found: Standing | None, hand: str, prices: Prices
+    one: Prepared, number: int, found: Standing | None, base: BaseLap | None, prices: Prices
 ) -> OptionRowOut:
     each = one.candidate
     room = one.room
@@ -345,7 +353,7 @@ def _row(
         ground_mm=None if room is None else mm_if_known(room.ground),
         ground_spare_mm=None if room is None else mm_if_known(room.ground_spare),
         crank_mm=None if room is None else mm_if_known(room.crank),
-        standing=standing_out(found or _UNTOLD, hand),
+        standing=standing_out(found or _UNTOLD, base),
     )  # fmt: skip
 
 
