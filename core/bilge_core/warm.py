@@ -4,11 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
+from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.forecast import forecast_settled
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.loads.log import Log
+from bilge_core.scavenge.rose import scavenge_rose
+from bilge_core.scavenge.sizing import sizing
 from bilge_core.settled import cover_rose, tilt_table
+
+_DRY: dict[str, object] = {"kind": "go_dry", "depth_mm": 60, "pickups": 2, "tank_l": 4}
 
 _SMALL = {
     "format": "bilge-build",
@@ -66,6 +71,10 @@ def warm_up() -> None:
     result = forecast_settled(build, Log(np.arange(3.0), *np.zeros((4, 3))))
     cover_rose(result.pan, build.car, directions=4)
     tilt_table(result.pan, build.car, points=3)
+    dry = read_act(_DRY).done(build).build
+    found = forecast_settled(dry, Log(np.arange(3.0), *np.zeros((4, 3))))
+    scavenge_rose(dry, found.pan, 1e-4, 300.0, 1.0, directions=4)
+    sizing(dry, found.log, found.lap.dry)
 
 
 def warm_up_moving() -> None:

@@ -12,7 +12,7 @@ from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.reach import unnamed
 from bilge_core.errors import BilgeError
 from bilge_core.forecast.moving import forecast_moving
-from bilge_core.moving.lap import RATE, LookAt
+from bilge_core.moving.seen import RATE, LookAt
 from bilge_core.rules.air import RUNS_DRY
 from bilge_core.tell.moving import figures_of, summary_of
 from builds.selectors import plain_document

@@ -11,7 +11,7 @@ import numpy as np
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.lying import Lying
 from bilge_core.moving import Fineness
-from bilge_core.moving.lap import RATE
+from bilge_core.moving.seen import RATE
 from bilge_core.options.candidate import Room, room_of
 from bilge_core.options.remedies import remedies
 from bilge_core.options.trial import BaseLap

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import copy
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from bilge_core.acts.act import Done, build_with
@@ -259,6 +259,14 @@ class Plumbing:
             if each.get("senses") and all(o["id"] != each["senses"] for o in self.components):
                 each["senses"] = ""
         return Done(build_with(self._build, self.document), words)
+
+    def done_with_oil(self, words: str, oil_l: Callable[[Build], float]) -> Done:
+        """The same, with as much oil poured [L] as `oil_l` finds for it; the mark is there then."""
+        made = self.done(words)
+        document = made.build.model_dump(mode="json")
+        poured = oil_l(made.build)
+        document["oil"] |= {"volume_l": poured, "mark_l": poured}
+        return Done(build_with(self._build, document), words)
 
     def has_port(self, component: Document, port: str) -> bool:
         """Whether a component's kind has a port of that key."""

@@ -20,6 +20,7 @@ from bilge_core.acts.filtering import MoveFilter, SecondFilter
 from bilge_core.acts.fitted import BracePickup, FitScraper
 from bilge_core.acts.flange import LayOutFlange
 from bilge_core.acts.gates_fitted import FitGates
+from bilge_core.acts.go_dry import GoDry
 from bilge_core.acts.mend import CarryToWall, TurnGate
 from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
 from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
@@ -36,7 +37,7 @@ AnyAct = Annotated[
     | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
-    | FitTray | FitScraper | BracePickup | MovePickup | KickOut | Refill,
+    | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut | Refill,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -20,7 +20,7 @@ from bilge_core.forecast.moving import (
 )
 from bilge_core.loads.log import Log
 from bilge_core.moving import Fineness
-from bilge_core.moving.lap import LookAt
+from bilge_core.moving.seen import LookAt
 
 
 @dataclass(frozen=True)

@@ -59,6 +59,7 @@ _FLOWS = (
             "bleeds", "bearing", "volume_l", "precharge_bar", "worked", "count", "floor_length_mm",
             "floor_width_mm", "wall_height_mm", "opening_mm", "blow_by_l_min",
             "bearings.flow_l_min", "bearings.at_bar", "bearings.oil_temperature_c",
+            "diameter_mm", "height_mm", "length_mm", "width_mm", "outlet", "outlet_mm", "mouth_at",
         )
     ),
     *(
@@ -213,9 +214,19 @@ def names_of_mouths(document: dict[str, Any]) -> dict[str, str]:
     --------
     >>> names_of_mouths({"circuit": {"components": [{"kind": "pickup", "name": "front pickup"}]}})
     {'pickup': 'front pickup'}
+    >>> parts = [{"kind": "pickup", "name": "front"}, {"kind": "tank", "name": "oil tank"}]
+    >>> names_of_mouths({"circuit": {"components": parts}})
+    {'tank': "oil tank's outlet", 'mouth 1': 'front'}
     """
-    pickups = [each for each in document["circuit"]["components"] if each["kind"] == "pickup"]
-    return {"pickup": pickups[0]["name"]} if pickups else {}
+    parts = document["circuit"]["components"]
+    pickups = [each["name"] for each in parts if each["kind"] == "pickup"]
+    tanks = [each["name"] for each in parts if each["kind"] == "tank"]
+    if not tanks:
+        return {"pickup": pickups[0]} if pickups else {}
+    return {
+        "tank": f"{tanks[0]}'s outlet",
+        **{f"mouth {at}": name for at, name in enumerate(pickups, start=1)},
+    }
 
 
 def names_of_openings(document: dict[str, Any]) -> dict[str, str]:

@@ -20,7 +20,8 @@ from bilge_core.forecast.windows import Window
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving.basin import Resolution
-from bilge_core.moving.lap import RATE, MovingLap, MovingOil
+from bilge_core.moving.lap import MovingOil
+from bilge_core.moving.seen import RATE, MovingLap
 from bilge_core.network import run
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import STEP

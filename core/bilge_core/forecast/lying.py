@@ -8,8 +8,8 @@ from dataclasses import astuple, dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bilge_core.moving.lap import MovingLap
 from bilge_core.moving.observe import NEAR
+from bilge_core.moving.seen import MovingLap
 from bilge_core.physics.arrays import Array
 
 

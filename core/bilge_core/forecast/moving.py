@@ -16,7 +16,8 @@ from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving import Fineness
 from bilge_core.moving.basin import RESOLUTIONS
-from bilge_core.moving.lap import LookAt, MouthOverLap, MovingLap, MovingOil
+from bilge_core.moving.lap import MovingOil
+from bilge_core.moving.seen import MOUTHS, TANK, LookAt, MouthOverLap, MovingLap
 from bilge_core.network import GUESSES
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.arrays import Array
@@ -141,7 +142,8 @@ def judge_lap(
     seen = at_times(log, lap.time)
     mouths = tuple(_of_mouth(seen, each, corners) for each in lap.mouths)
     pressure = find_pressure_dips(seen, lap.pressure, lap.usual, corners, band)
-    verdict = give_verdict(mouths[0].dry_time, mouths[0].least_cover, pressure)
+    feeds = "tank's outlet" if mouths[0].name == TANK else MOUTHS[0]
+    verdict = give_verdict(mouths[0].dry_time, mouths[0].least_cover, pressure, feeds)
     return MovingForecast(pan, seen, corners, lap, mouths, pressure, verdict, fineness, seed)
 
 

@@ -36,9 +36,22 @@ def circuit_note(build: Build) -> str:
     if not build.circuit.is_dry:
         return ""
     return (
-        "A dry sump: its forecast comes with the stage Dry sump. "
-        "Here the pump is taken to draw from the pan."
+        "A dry sump: judged by the tank's outlet. The tank's oil lies at once, and what the "
+        "stages bring is there at once."
     )
+
+
+def feeding(build: Build) -> str:
+    """What feeds the gallery, in words: the pickup, or a dry sump's tank.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> feeding(read_build(Path("demo/dunlin.json").read_text()))
+    'pickup'
+    """
+    return "tank's outlet" if build.circuit.is_dry else "pickup"
 
 
 def model_note(build: Build) -> str:
@@ -129,7 +142,7 @@ def forecast_settled(
         corners,
         lap,
         dry_time,
-        give_verdict(dry_time, least_cover),
+        give_verdict(dry_time, least_cover, mouth=feeding(build)),
         settle(pan, standing_gravity(build.car)),
         least_cover,
         float(log.time[least]),

@@ -81,7 +81,10 @@ def times(count: int) -> str:
 
 
 def give_verdict(
-    dry_time: DryTime, least_cover: float, pressure: PressureOverLap | None = None
+    dry_time: DryTime,
+    least_cover: float,
+    pressure: PressureOverLap | None = None,
+    mouth: str = "pickup",
 ) -> Verdict:
     """Judge a lap: the one place that weighs the mouth against the gallery.
 
@@ -92,6 +95,8 @@ def give_verdict(
         Over the lap [m].
     pressure : PressureOverLap, optional
         What the gallery had; settled oil has no circuit behind it and is judged by the mouth.
+    mouth : str
+        What feeds the gallery: the pickup, or a dry sump's "tank's outlet".
 
     Returns
     -------
@@ -107,13 +112,13 @@ def give_verdict(
     """
     dips = dry_time.dips
     if pressure is not None and pressure.dips:
-        return _loses_pressure(dips, pressure)
+        return _loses_pressure(dips, pressure, mouth)
     held = "" if pressure is None else f" The gallery keeps {_kept(pressure)}."
     if dips:
         words = (
-            f"The pickup runs dry for {dip_words(dips[0])}."
+            f"The {mouth} runs dry for {dip_words(dips[0])}."
             if len(dips) == 1
-            else f"The pickup runs dry {times(len(dips))} a lap, worst for {dip_words(dips[0])}."
+            else f"The {mouth} runs dry {times(len(dips))} a lap, worst for {dip_words(dips[0])}."
         )
         if pressure is None:
             return Verdict("not_safe", "Not safe", words)
@@ -122,13 +127,13 @@ def give_verdict(
         return Verdict(
             "caution",
             "Caution",
-            f"The pickup does not run dry, but draws air along for "
+            f"The {mouth} does not run dry, but draws air along for "
             f"{_seconds(dry_time.draws_air)} a lap; least cover {least_cover * 1e3:.0f} mm.{held}",
         )
     return Verdict(
         "sound",
         "Sound",
-        f"The pickup stays covered all lap, by {least_cover * 1e3:.0f} mm at the least.{held}",
+        f"The {mouth} stays covered all lap, by {least_cover * 1e3:.0f} mm at the least.{held}",
     )
 
 
@@ -140,7 +145,7 @@ def _kept(pressure: PressureOverLap) -> str:
     )
 
 
-def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap) -> Verdict:
+def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap, mouth: str) -> Verdict:
     found = pressure.dips
     words = (
         f"Oil pressure dips for {pressure_dip_words(found[0])}."
@@ -149,5 +154,5 @@ def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap) -> Verdict
         f"worst for {pressure_dip_words(found[0])}."
     )
     if dips:
-        words += f" The pickup is dry {times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
+        words += f" The {mouth} is dry {times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
     return Verdict("not_safe", "Not safe", words)

@@ -43,12 +43,12 @@ class CircuitEngine:
         parts = max(1, math.ceil(step / STEP - 1e-9))
         size = step / parts
         speed = np.array([self._speed(start + (n + 0.5) * size) for n in range(parts)])
-        before = self.drawn
+        before = self.fed
         march(
             self._state, size, speed, np.tile(load, (parts, 1)),
             np.full(parts, 1.0 - oil_shares[0]), NOTHING_KEPT,
         )  # fmt: skip
-        drawn = self.drawn - before
+        drawn = self.fed - before
         return Drawn(drawn.sum(axis=1) / step, drawn[:, 0])
 
     def give(self) -> Array:
@@ -70,7 +70,13 @@ class CircuitEngine:
     @property
     def drawn(self) -> Array:
         """Oil and gas that each mouth has drawn since the start, shape (mouths, 2) [m3]; less where
-        oil ran back."""
+        oil ran back.
+        """
+        return self.fed
+
+    @property
+    def fed(self) -> Array:
+        """The same of what feeds the pump, shape (1, 2) [m3]."""
         whole = self._state.whole[0]
         return np.array([[whole["drawn_oil"], whole["drawn_gas"]]])
 

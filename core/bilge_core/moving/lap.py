@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
@@ -14,11 +12,21 @@ from bilge_core.loads.log import Log
 from bilge_core.moving.basin import Resolution, domain_of_pan, region_names
 from bilge_core.moving.coupled import Coupled
 from bilge_core.moving.domain import Domain
+from bilge_core.moving.dry_engine import DryEngine, DrySide, TankSeen
 from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.inlet import inlet_of
-from bilge_core.moving.observe import CrankSweep, Observer, Sight
+from bilge_core.moving.observe import CrankSweep, Observer
 from bilge_core.moving.record import RATE as FRAME_RATE
 from bilge_core.moving.record import FrameWriter, MouthPlace
+from bilge_core.moving.seen import (
+    MOUTHS,
+    RATE,
+    LookAt,
+    MovingLap,
+    mouth_seen,
+    outlet_seen,
+    scavenge_names,
+)
 from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
 from bilge_core.moving.ways_back import returns_of
@@ -30,85 +38,14 @@ from bilge_core.pan import Pan, hot_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.pickup.demand import demanded_flow
+from bilge_core.pickup.mouth import Mouth
 from bilge_core.quantities import si_from
-from bilge_core.rules.crank import SPLASH
-
-RATE = 50.0
-"""Looks [1/s]: a dip of a twentieth of a second is seen two or three times."""
 
 _FRAME_EVERY = round(RATE / FRAME_RATE)
 _LEAST_IN_PAN = 0.1e-3  # [m3] to begin a lap with (ours)
 _FULLEST = 0.98  # of pan and skirt that oil may fill to begin with (ours)
 _SPARE_FOR = 2.0  # [s] of all that the pump sweeps: particles that may come back at once (ours)
 _MOST_SPARE = 60_000  # particles that room is kept for: 4 MB
-
-
-@dataclass(frozen=True)
-class MouthOverLap:
-    """What one mouth saw, each of shape (n,).
-
-    gas_share : of all that it draws, 0 to 1
-    cover : [m]
-    drawn : oil and gas [m3/s]
-    swallowed : share of gas in what was drawn since the look before: what the pump was given, where
-        `gas_share` is what the mouth found at the look
-    """
-
-    name: str
-    gas_share: Array
-    cover: Array
-    drawn: Array
-    swallowed: Array
-
-
-@dataclass(frozen=True)
-class MovingLap:
-    """What was seen, every array with one row a look; `time` is the log's own [s].
-
-    time : shape (n,)
-    mouths : tuple of MouthOverLap, the one that feeds the gallery first
-    pressure : in the main gallery, over the air's [Pa]
-    usual : what the gallery steadily has at that speed, mouth covered [Pa]
-    centre : of mass, shape (n, 3) [m]
-    regions : litres between plates, shape (n, regions) [m3]
-    region_names : tuple of str
-    crank : that the crank's sweep reaches [m3]
-    volume : in the pan [m3]
-    near : of it near the mouth that feeds the gallery [m3]
-    held : outside it [m3]
-    vessels : in heads, chests and off the crank, shape (n, vessels) [m3]
-    gates_open : share of each gate that stands open, shape (n, gates)
-    gate_names : tuple of str
-    passed : through each opening since the start, the way its gate opens, else up or to the
-        plate's left, shape (n, openings) [m3]
-    opening_names : tuple of str
-    """
-
-    time: Array
-    mouths: tuple[MouthOverLap, ...]
-    pressure: Array
-    usual: Array
-    centre: Array
-    regions: Array
-    region_names: tuple[str, ...]
-    crank: Array
-    volume: Array
-    near: Array
-    held: Array
-    vessels: Array
-    gates_open: Array
-    gate_names: tuple[str, ...]
-    passed: Array
-    opening_names: tuple[str, ...]
-
-    @property
-    def mouth(self) -> MouthOverLap:
-        """The one that feeds the gallery."""
-        return self.mouths[0]
-
-    def crank_time(self) -> float:
-        """Time in which the crank's sweep reaches oil [s]: more of it than a splash."""
-        return float((self.crank > SPLASH.most).sum() / RATE)
 
 
 def crank_sweep(build: Build) -> CrankSweep | None:
@@ -151,53 +88,11 @@ def _in_pan(build: Build, pan: Pan, held: float) -> float:
     return there - held
 
 
-def _swallowed(drawn: Array, found: Array) -> Array:
-    """Share of gas between looks, of volumes drawn since the start; what was found where nothing
-    was drawn.
-
-    Examples
-    --------
-    >>> _swallowed(np.array([[0.0, 0.0], [3.0, 1.0], [3.0, 1.0]]), np.array([0.0, 0.5, 0.6]))
-    array([0.  , 0.25, 0.6 ])
-    """
-    oil, gas = np.diff(drawn, axis=0, prepend=drawn[:1]).T
-    both = oil + gas
-    some = both > 1e-9
-    return np.where(some, gas / np.where(some, both, 1.0), found).clip(0.0, 1.0)
-
-
-MOUTHS = ("pickup",)
-"""By which a wet sump draws: the one that feeds the gallery."""
-
-
-def _mouth(looks: Sequence[LookAt], number: int, name: str) -> MouthOverLap:
-    found = np.array([1.0 - look.sight.oil_share[number] for look in looks]).clip(0.0, 1.0)
-    return MouthOverLap(
-        name,
-        found,
-        np.array([look.sight.cover[number] for look in looks]),
-        np.array([look.drawn[number] for look in looks]),
-        _swallowed(np.array([look.swallowed[number] for look in looks]), found),
-    )
-
-
-@dataclass(frozen=True)
-class LookAt:
-    """One look during a run: time since the start [s], what was seen, and what stands outside.
-
-    `drawn` is of each mouth, shape (mouths,) [m3/s]; `swallowed` the oil and the gas that each has
-    drawn since the start, shape (mouths, 2) [m3].
-    """
-
-    time: float
-    sight: Sight
-    drawn: Array
-    swallowed: Array
-    pressure: float
-    held: float
-    vessels: Array
-    gates: NDArray[np.bool_]
-    passed: Array
+def _under(pan: Pan, mouth: Mouth) -> float:
+    """The floor below a mouth, which was placed over one [m]."""
+    floor = pan.floor_at(float(mouth.centre[0]), float(mouth.centre[1]))
+    assert floor is not None
+    return floor
 
 
 class MovingOil:
@@ -245,9 +140,10 @@ class MovingOil:
         self.network = network_of(build)
         self._usual = steady(self.network)
         self._domain = domain_of_pan(pan, resolution)
-        floor = pan.floor_at(float(pan.mouth.centre[0]), float(pan.mouth.centre[1]))
-        assert floor is not None  # the pan was assembled with the mouth over a floor
-        self._inlets = (inlet_of(pan.mouth, floor, self._domain),)
+        self._dry = DrySide.of(build, pan)
+        mouths = [pan.mouth] if self._dry is None else [each.mouth for each in self._dry.mouths]
+        self._inlets = tuple(inlet_of(each, _under(pan, each), self._domain) for each in mouths)
+        self._places = MOUTHS if self._dry is None else scavenge_names(len(mouths))
         self._observer = Observer(self._domain, self._inlets, crank_sweep(build))
         self._names = region_names(self._domain, pan.mouth.centre)
         swept = float(demanded_flow(build.circuit.pump, float(log.engine_speed.max())))
@@ -273,7 +169,7 @@ class MovingOil:
         build, pan, domain = self._build, self._pan, self._domain
         load, state = self.load(time), state.copy()
         state.given[:] = 0.0
-        self.engine = CircuitEngine(self.network, self._speed, state)
+        self.engine = self._engine(state)
         volume = _in_pan(build, pan, self.engine.held)
         oil = start_simulation(
             domain, volume, -load / np.linalg.norm(load), wetting_of(build),
@@ -284,6 +180,13 @@ class MovingOil:
         portion = float(np.median(oil.rows[: oil.count, 15]))
         returns = returns_of(build, pan, self.network.ways, domain, portion)
         self.coupled = Coupled(oil, self._inlets, self.engine, returns, self._observer)
+
+    def _engine(self, state: Flowing) -> CircuitEngine:
+        """The circuit behind the pan; of a dry sump with what its tank holds to begin with."""
+        if self._dry is None:
+            return CircuitEngine(self.network, self._speed, state)
+        left = hot_oil(self._build) - state.held - self._pan.oil_volume
+        return DryEngine(self.network, self._speed, state, self._dry, max(left, 0.0))
 
     def _speed(self, time: float) -> float:
         """Of the crank [rad/s] at a time since the start [s]."""
@@ -313,7 +216,7 @@ class MovingOil:
 
     def frame_writer(self) -> FrameWriter:
         """For frames of this run."""
-        places = map(MouthPlace.of, MOUTHS, self._inlets)
+        places = map(MouthPlace.of, self._places, self._inlets)
         return FrameWriter(self._domain, list(places))
 
     @property
@@ -344,7 +247,11 @@ class MovingOil:
             yield LookAt(
                 end, sight, self.coupled.flows, self.engine.drawn, self.engine.pressure,
                 self.coupled.held, self.engine.vessels, oil.gates_open.copy(), oil.flow,
+                self._tank(self.load(end)),
             )  # fmt: skip
+
+    def _tank(self, load: Array) -> TankSeen | None:
+        return self.engine.tank(load) if isinstance(self.engine, DryEngine) else None
 
     def lap(self, looks: list[LookAt]) -> MovingLap:
         """Put looks together."""
@@ -361,13 +268,17 @@ class MovingOil:
         sights = [look.sight for look in looks]
         return MovingLap(
             time=self._start + np.array([look.time for look in looks]),
-            mouths=tuple(_mouth(looks, number, name) for number, name in enumerate(MOUTHS)),
+            mouths=(
+                *([] if self._dry is None else [outlet_seen(looks)]),
+                *(mouth_seen(looks, number, name) for number, name in enumerate(self._places)),
+            ),
             pressure=np.array([look.pressure for look in looks]),
             usual=self._usual.gallery_at(np.array([self._speed(look.time) for look in looks])),
             centre=np.array([sight.centre for sight in sights]),
             regions=np.array([sight.regions for sight in sights]),
             region_names=self._names,
             crank=np.array([sight.crank for sight in sights]),
+            in_tank=np.array([0.0 if look.tank is None else look.tank.volume for look in looks]),
             volume=np.array([sight.volume for sight in sights]),
             near=np.array([sight.near for sight in sights]),
             held=np.array([look.held for look in looks]),

@@ -316,6 +316,21 @@ def _suction(walk: _Walk) -> None:
     minor = _ENTRY + _EXIT
     for bend in bends:
         minor += bend_loss(math.radians(bend.angle_deg), bend.radius_mm * 1e-3, bore)
+    if not build.circuit.is_dry:
+        minor = _with_mouth(build, bore, minor)
+    by = pipe_resistance(bore, length, lay.oil.density, lay.oil.viscosity, minor)
+    inlet: Port = (build.circuit.pump.id, "inlet")
+    lay.draft.line((run.id if run else "", "suction"), MOUTH, inlet, by, suction=True)
+    lay.draft.tube_volume = math.pi / 4.0 * bore * bore * length
+    lay.draft.hold(inlet, _INLET_MIXES)
+    leak = run.end.leak_mm if run is not None else None
+    if leak:
+        air = hole_resistance(leak * 1e-3, _AIR_DENSITY, _AIR_VISCOSITY)
+        lay.draft.line((run.id if run else "", "joint"), AIR, inlet, air)
+
+
+def _with_mouth(build: Build, bore: float, minor: float) -> float:
+    """A loss coefficient of the speed in a tube of a bore [m], screen and gap added."""
     mouth = build.pickup.mouth
     if isinstance(mouth, RoundMouth):
         area = math.pi / 4.0 * mouth.diameter_mm**2
@@ -326,16 +341,7 @@ def _suction(walk: _Walk) -> None:
     tube = math.pi / 4.0 * (bore * 1e3) ** 2
     if build.pickup.screen is not None:
         minor += (tube / (area * build.pickup.screen.open_pct / 100.0)) ** 2
-    minor += (tube / max(around * max(build.pickup.gap_mm, 1.0), 1.0)) ** 2
-    by = pipe_resistance(bore, length, lay.oil.density, lay.oil.viscosity, minor)
-    inlet: Port = (build.circuit.pump.id, "inlet")
-    lay.draft.line((run.id if run else "", "suction"), MOUTH, inlet, by, suction=True)
-    lay.draft.tube_volume = math.pi / 4.0 * bore * bore * length
-    lay.draft.hold(inlet, _INLET_MIXES)
-    leak = run.end.leak_mm if run is not None else None
-    if leak:
-        air = hole_resistance(leak * 1e-3, _AIR_DENSITY, _AIR_VISCOSITY)
-        lay.draft.line((run.id if run else "", "joint"), AIR, inlet, air)
+    return minor + (tube / max(around * max(build.pickup.gap_mm, 1.0), 1.0)) ** 2
 
 
 def _thrown(lay: Laying) -> None:

@@ -21,7 +21,7 @@ from bilge_core.loads.corners import Corner
 from bilge_core.loads.grip import with_grip
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving.basin import RESOLUTIONS
-from bilge_core.moving.lap import RATE, LookAt, MovingLap
+from bilge_core.moving.seen import RATE, LookAt, MovingLap
 from bilge_core.options.trace import Trace, joined, traced
 from bilge_core.pan import assemble_pan
 from bilge_core.physics.arrays import Array

@@ -25,6 +25,18 @@ def hot_oil(build: Build) -> float:
     return oil.volume_l * ratio * 1e-3
 
 
+_LYING = 0.6e-3
+"""[m3] in a dry sump's pan as a lap begins (ours: what three mouths leave lying; it is run in)."""
+
+
+def oil_in_tank(build: Build) -> float:
+    """Oil in a dry sump's tank as a lap begins [m3]: what neither the engine nor its pan holds.
+
+    Nil where there is not so much. What returns, separator and lines hold is counted with it.
+    """
+    return max(hot_oil(build) - held_running(build).total - oil_in_pan(build), 0.0)
+
+
 def oil_in_pan(build: Build) -> float:
     """Oil in the pan, running [m3]: what was poured, swollen hot, less what the engine holds.
 
@@ -42,6 +54,8 @@ def oil_in_pan(build: Build) -> float:
     True
     """
     hot, held = hot_oil(build), held_running(build).total
+    if build.circuit.is_dry:
+        return min(_LYING, max(hot - held, 0.0))
     if held >= hot:
         raise InvalidInput(
             [

@@ -8,6 +8,7 @@ from bilge_core.rules import (
     circuit,
     crank,
     drains,
+    dry,
     gallery,
     gates,
     gauge,
@@ -22,7 +23,7 @@ from bilge_core.rules.rule import Check, Fix, Rule, State
 RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
-    *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES,
+    *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

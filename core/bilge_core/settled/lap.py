@@ -17,6 +17,8 @@ from bilge_core.physics.axes import apparent_gravity, up_from
 from bilge_core.pickup.demand import demanded_flow, drawn_flow
 from bilge_core.pickup.draw_down import critical_depth, gas_share_kernel
 from bilge_core.pickup.mouth import bare_area_share
+from bilge_core.scavenge.lap import DryLap, dry_lap
+from bilge_core.scavenge.tank import up_in_car
 
 _ROUNDS = 3  # of draw and gas share, each from the other: more moves no share by 0.01 (ours)
 
@@ -35,6 +37,8 @@ class SettledLap:
         What lies in each zone of the pan.
     to_cover : [m3]
         What the pan would have to hold for the mouth's centre to be covered.
+    dry : DryLap or None
+        Of a dry sump: then cover and gas share are of its tank's outlet, and so is `to_cover`.
     """
 
     time: Array
@@ -44,6 +48,7 @@ class SettledLap:
     gas_share: Array
     zones: Array
     to_cover: Array
+    dry: DryLap | None = None
 
     @property
     def step(self) -> float:
@@ -162,6 +167,8 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     >>> settle_lap(assemble_pan(build), build, standing).gas_share.tolist()
     [0.0, 0.0, 0.0]
     """
+    if build.circuit.is_dry:
+        return _dry(pan, build, log)
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))
     mouth = pan.mouth
@@ -178,3 +185,18 @@ def settle_lap(pan: Pan, build: Build, log: Log) -> SettledLap:
     zones = column_volumes(columns_of(pan), normals, levels)
     to_cover = volumes_to_cover(pan, normals)
     return SettledLap(log.time, normals, levels, cover, share, zones, to_cover)
+
+
+def _dry(pan: Pan, build: Build, log: Log) -> SettledLap:
+    """A dry sump: what feeds the gallery is the tank's outlet."""
+    lap = dry_lap(build, pan, log)
+    normals = np.ascontiguousarray(
+        up_from(apparent_gravity(build.car, log.forward, log.leftward, log.upward))
+    )
+    ups, outlet = up_in_car(build, normals), lap.tank.outlet.centre
+    to_cover = np.empty(len(normals))
+    solid = lap.tank.solid
+    parts = (solid.vertices, solid.tetrahedra, solid.volumes)
+    _volumes_at(*parts, np.ascontiguousarray(ups), ups @ outlet, to_cover)
+    zones = column_volumes(columns_of(pan), normals, lap.levels)
+    return SettledLap(log.time, normals, lap.levels, lap.cover, lap.gas, zones, to_cover, lap)

@@ -10,10 +10,10 @@ import hashlib
 import json
 from typing import Any
 
-from bilge_core import checks, drains, forecast, loads, moving, network, pan, settled
+from bilge_core import checks, drains, forecast, loads, moving, network, pan, scavenge, settled
 from bilge_core.document.reach import Answer, felt_by
 
-TELL = "tell-2"
+TELL = "tell-3"
 """Of the shape of the figures told and their rounding."""
 
 VERSIONS: dict[Answer, tuple[str, ...]] = {
@@ -22,24 +22,42 @@ VERSIONS: dict[Answer, tuple[str, ...]] = {
         network.VERSION,
         pan.VERSION,
         settled.VERSION,
+        scavenge.VERSION,
         forecast.VERSION,
         TELL,
     ),
-    "moving": (loads.VERSION, network.VERSION, pan.VERSION, moving.VERSION, forecast.VERSION, TELL),
+    "moving": (
+        loads.VERSION,
+        network.VERSION,
+        pan.VERSION,
+        scavenge.VERSION,
+        moving.VERSION,
+        forecast.VERSION,
+        TELL,
+    ),
     "clearance": (pan.VERSION, checks.VERSION, TELL),
-    "checks": (loads.VERSION, network.VERSION, pan.VERSION, settled.VERSION, checks.VERSION, TELL),
+    "checks": (
+        loads.VERSION,
+        network.VERSION,
+        pan.VERSION,
+        scavenge.VERSION,
+        settled.VERSION,
+        checks.VERSION,
+        TELL,
+    ),
     "drains": (
         loads.VERSION,
         network.VERSION,
         pan.VERSION,
         settled.VERSION,
+        scavenge.VERSION,
         moving.VERSION,
         drains.VERSION,
         forecast.VERSION,
         checks.VERSION,
         TELL,
     ),
-    "drawing": (network.VERSION, pan.VERSION, settled.VERSION, TELL),
+    "drawing": (network.VERSION, pan.VERSION, scavenge.VERSION, settled.VERSION, TELL),
 }
 """The versions of all code behind each answer. What has none of its own (oil, pickup, axes) changes
 that of those that use it: tests/core/test_versions.py pins their figures.

@@ -8,7 +8,7 @@ from pydantic import BaseModel, model_validator
 
 from bilge_core.forecast.moving import MouthForecast, MovingForecast, moving_name, moving_note
 from bilge_core.moving import Fineness
-from bilge_core.moving.lap import MOUTHS, MouthOverLap
+from bilge_core.moving.seen import MOUTHS, MouthOverLap
 from bilge_core.tell.verdict import (
     DipOut,
     PressureOut,
@@ -61,6 +61,8 @@ class MovingSamplesOut(BaseModel):
     time_s: list[float]
     crank_l: list[float]
     litres: dict[str, list[float]]
+    tank_l: list[float] = []
+    """In a dry sump's tank; empty for a wet one."""
     centre_ahead_mm: list[float] = []
     centre_left_mm: list[float] = []
     near_l: list[float] = []
@@ -152,6 +154,7 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
         samples=MovingSamplesOut(
             time_s=lap.time.round(3).tolist(),
             crank_l=(lap.crank * 1e3).round(3).tolist(),
+            tank_l=(lap.in_tank * 1e3).round(3).tolist() if lap.in_tank.any() else [],
             near_l=(lap.near * 1e3).round(2).tolist(),
             centre_ahead_mm=(lap.centre[:, 0] * 1e3).round().tolist(),
             centre_left_mm=(lap.centre[:, 1] * 1e3).round().tolist(),

@@ -1224,6 +1224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/dry-sump/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Dry Sump
+         * @description A build's dry sump, or that it is wet.
+         */
+        get: operations["get_dry_sump"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/options/{build_id}": {
         parameters: {
             query?: never;
@@ -1785,7 +1805,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
             /** Base State */
             base_state: number;
             /**
@@ -3757,6 +3777,114 @@ export interface components {
             flow_l_min: number;
         };
         /**
+         * DryMouthOut
+         * @description A scavenge mouth, the engine's frame.
+         */
+        DryMouthOut: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * DryOverLapOut
+         * @description A dry sump over a lap, by one model.
+         */
+        DryOverLapOut: {
+            /** Corners */
+            corners: components["schemas"]["InCornerOut"][];
+            /** Model */
+            model: string;
+            traces: components["schemas"]["DryTracesOut"];
+        };
+        /**
+         * DryRoseOut
+         * @description Oil left lying under a steady load, by where it is thrown; null: the stages never keep up.
+         */
+        DryRoseOut: {
+            /** Capacity */
+            capacity: number[];
+            /** Left L */
+            left_l: (number | null)[];
+            /** Load G */
+            load_g: number;
+            /** Thrown Deg */
+            thrown_deg: number[];
+        };
+        /**
+         * DrySumpOut
+         * @description All of a dry sump but its runs.
+         */
+        DrySumpOut: {
+            /** Also */
+            also: string[];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Drives */
+            drives: [
+                number,
+                number
+            ][];
+            /** Mouths */
+            mouths: components["schemas"]["DryMouthOut"][];
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+            over_lap: components["schemas"]["DryOverLapOut"] | null;
+            rose: components["schemas"]["DryRoseOut"] | null;
+            /** Sizes */
+            sizes: components["schemas"]["SizedOut"][];
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            tank: components["schemas"]["TankOut"];
+        };
+        /**
+         * DrySumpStageOut
+         * @description A build's dry sump as it stands; `dry` is null while it is wet.
+         */
+        DrySumpStageOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            dry: components["schemas"]["DrySumpOut"] | null;
+            /** Has Lap */
+            has_lap: boolean;
+            /** Lap Name */
+            lap_name: string | null;
+            moving: components["schemas"]["DryOverLapOut"] | null;
+            /** State */
+            state: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DryTracesOut
+         * @description Over the lap.
+         */
+        DryTracesOut: {
+            /** Cover Mm */
+            cover_mm: number[];
+            /** Flows L Min */
+            flows_l_min: number[][];
+            /** Lost L */
+            lost_l: number;
+            /** Pan L */
+            pan_l: number[];
+            /** Shares */
+            shares: number[][];
+            /** Tank L */
+            tank_l: number[];
+            /** Time S */
+            time_s: number[];
+        };
+        /**
          * ElementOut
          * @description What lets oil through: of which component or run, and what of it.
          */
@@ -4632,6 +4760,75 @@ export interface components {
             start_s: number;
         };
         /**
+         * GoDry
+         * @description A shallow pan with scavenge pickups, a stage for each, a tank, and a pump that draws from it.
+         *
+         *     Sizes are plausible and invented; everything is edited one by one afterwards.
+         */
+        GoDry: {
+            /**
+             * Cooler
+             * @default true
+             */
+            cooler: boolean;
+            /**
+             * Dash
+             * @default 12
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * Depth Mm
+             * @description of the shallow pan, below the rail
+             * @default 70
+             */
+            depth_mm: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "go_dry";
+            /**
+             * Pickups
+             * @default 3
+             * @enum {integer}
+             */
+            pickups: 2 | 3 | 4;
+            /**
+             * Ratio
+             * @description of what all stages sweep over the pressure stage
+             * @default 2.6
+             */
+            ratio: number;
+            /**
+             * Separator
+             * @description of the cooler in the return
+             * @default ahead
+             * @enum {string}
+             */
+            separator: "ahead" | "after" | "none";
+            /**
+             * Tank L
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 9
+             */
+            tank_l: number | string;
+            /**
+             * Turbos
+             * @default pan
+             * @enum {string}
+             */
+            turbos: "pan" | "own_stage";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * GripIn
          * @description Grip over grip when logged.
          */
@@ -4969,6 +5166,30 @@ export interface components {
             source: string;
             /** Words */
             words: string;
+        };
+        /**
+         * InCornerOut
+         * @description A corner, and its worst second.
+         */
+        InCornerOut: {
+            /** At S */
+            at_s: number;
+            /** Brings */
+            brings: number[];
+            /** Hand */
+            hand: string;
+            /** Left L */
+            left_l: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Peak G */
+            peak_g: number;
+            /** Shares */
+            shares: number[];
+            /** Worst */
+            worst: number;
         };
         /**
          * InspectionRecord
@@ -5841,6 +6062,11 @@ export interface components {
              * @default []
              */
             pressure_bar: number[];
+            /**
+             * Tank L
+             * @default []
+             */
+            tank_l: number[];
             /** Time S */
             time_s: number[];
             /**
@@ -6209,7 +6435,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @default metric
@@ -6225,7 +6451,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @enum {string}
@@ -6489,7 +6715,9 @@ export interface components {
         };
         /**
          * PickupTube
-         * @description A pickup: mouth below, tube to a pump above; its mouth's place is the pan's.
+         * @description A pickup: mouth below, tube to a pump above.
+         *
+         *     Its mouth's place is the pan's, or a place of its own where a dry sump has several.
          */
         PickupTube: {
             /**
@@ -6514,6 +6742,7 @@ export interface components {
              * @enum {string}
              */
             kind: "pickup";
+            mouth_at?: components["schemas"]["ScavengeMouth"] | null;
             /** Name */
             name: string;
             place?: components["schemas"]["Place"] | null;
@@ -7643,6 +7872,29 @@ export interface components {
             thermostat_c?: number | null;
         };
         /**
+         * ScavengeMouth
+         * @description A scavenge pickup's mouth, facing the floor.
+         */
+        ScavengeMouth: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Gap Mm
+             * @description above the floor below it
+             */
+            gap_mm: number;
+            /**
+             * X Mm
+             * @description ahead of the rear face of the rail
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @description left of the crank's centreline
+             */
+            y_mm: number;
+        };
+        /**
          * ScavengeStage
          * @description A stage that pulls oil back; it takes gas as well.
          */
@@ -8216,6 +8468,35 @@ export interface components {
             seen_at: string;
         };
         /**
+         * SizedOut
+         * @description One size, wanted against found; `field` ends in the unit of both, or is that unit.
+         */
+        SizedOut: {
+            /** At */
+            at: string;
+            /** Field */
+            field: string;
+            /** Found */
+            found: number | null;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /** Wanted */
+            wanted: number | null;
+            /** Wanted Most */
+            wanted_most: number | null;
+            /** Why */
+            why: string;
+        };
+        /**
          * SloshOut
          * @description All that the Slosh screen draws for one state of a build.
          */
@@ -8311,6 +8592,22 @@ export interface components {
             mean_s: number;
             /** Under S */
             under_s: number[];
+        };
+        /**
+         * StageOut
+         * @description A scavenge stage; its mouths by their places among all.
+         */
+        StageOut: {
+            /** Displacement Cm3 */
+            displacement_cm3: number;
+            /** Drive Ratio */
+            drive_ratio: number;
+            /** Id */
+            id: string;
+            /** Mouths */
+            mouths: number[];
+            /** Name */
+            name: string;
         };
         /**
          * StandingOut
@@ -8733,7 +9030,7 @@ export interface components {
         };
         /**
          * Tank
-         * @description A dry sump's tank.
+         * @description A dry sump's tank: upright in the car, a cylinder, or a box where it has length and width.
          */
         Tank: {
             /**
@@ -8762,8 +9059,26 @@ export interface components {
              * @enum {string}
              */
             kind: "tank";
+            /**
+             * Length Mm
+             * @description of a box, along
+             */
+            length_mm?: number | null;
             /** Name */
             name: string;
+            /**
+             * Outlet
+             * @description where in its floor the pump draws, the car's own sides
+             * @default middle
+             * @enum {string}
+             */
+            outlet: "middle" | "front" | "rear" | "left" | "right";
+            /**
+             * Outlet Mm
+             * @description bore of the outlet
+             * @default 28
+             */
+            outlet_mm: number;
             place?: components["schemas"]["Place"] | null;
             /**
              * Plugged
@@ -8777,6 +9092,39 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
             /** Volume L */
             volume_l: number;
+            /**
+             * Width Mm
+             * @description of a box, across
+             */
+            width_mm?: number | null;
+        };
+        /**
+         * TankOut
+         * @description A tank's inside.
+         */
+        TankOut: {
+            /** Has Cooler */
+            has_cooler: boolean;
+            /** Has Separator */
+            has_separator: boolean;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Is Round */
+            is_round: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Outlet */
+            outlet: string;
+            /** Outlet Off Mm */
+            outlet_off_mm: number;
+            /** Volume L */
+            volume_l: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Tee
@@ -15792,6 +16140,73 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_dry_sump: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrySumpStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -21,6 +21,7 @@ export const RULED: Record<Ruled, string> = {
   fit_level_plate: "Level plate",
   fit_tray: "Windage tray",
   fit_scraper: "Crank scraper",
+  go_dry: "Dry sump",
   move_pickup: "Pickup moved",
   fit_accumulator: "Accumulator",
   fit_cooler: "Oil cooler",

@@ -88,6 +88,46 @@ export const PAN_FITS: Record<PanFitKind, Fit> = {
     note: "A pickup held at its bell alone flexes and cracks along its edge. The forecast does not move.",
     asked: [],
   },
+  go_dry: {
+    words: "A dry sump",
+    note: "A shallow pan within the same rail, a scavenge pickup and a stage for each place, a tank that the pump draws from, and the lines between. Sizes are plausible and invented: everything is edited one by one afterwards.",
+    caution:
+      "The tank sits where neither a wheel nor a wall reaches it in a crash. The class's rules decide whether it may be fitted.",
+    asked: [
+      typed("depth_mm", "Pan's depth below the rail", "70 mm", "2 3/4 in"),
+      {
+        ask: "choice",
+        key: "pickups",
+        label: "Scavenge pickups",
+        choices: [
+          ["3", "three: front, rear left and right"],
+          ["2", "two: front and rear"],
+          ["4", "four: in the corners"],
+        ],
+      },
+      typed("tank_l", "Tank", "9 L", "2 1/2 gal"),
+      {
+        ask: "choice",
+        key: "separator",
+        label: "Separator",
+        choices: [
+          ["ahead", "ahead of the cooler: dense oil cools better"],
+          ["after", "behind the cooler"],
+          ["none", "none, a larger swirl tank"],
+        ],
+      },
+      { ask: "switch", key: "cooler", label: "A cooler in the return", first: true },
+      {
+        ask: "choice",
+        key: "turbos",
+        label: "Turbos drain",
+        choices: [
+          ["pan", "into the pan, as before"],
+          ["own_stage", "to a stage of their own"],
+        ],
+      },
+    ],
+  },
   move_pickup: {
     words: "The pickup somewhere else",
     note: "Its gap is kept, and what is open over it in a lid goes with it. Minus is back, or to the right.",

@@ -60,9 +60,23 @@ class Circuit(Part):
         return galleries[0].bearings if galleries else None
 
     @property
+    def tank(self) -> Tank | None:
+        """The tank that the pump draws from; None: a wet sump."""
+        run, seen = self.suction, set[str]()
+        while run is not None and run.id not in seen:
+            seen.add(run.id)
+            before = self.component(run.start.component)
+            if isinstance(before, Tank):
+                return before
+            here = run.start.component
+            into = (r for r in self.runs if r.service == "suction" and r.end.component == here)
+            run = next(into, None)
+        return None
+
+    @property
     def is_dry(self) -> bool:
         """Whether the pump draws from a tank: a dry sump."""
-        return bool(self.of_kind(Tank))
+        return self.tank is not None
 
     @property
     def suction(self) -> Run | None:

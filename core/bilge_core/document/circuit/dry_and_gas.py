@@ -10,7 +10,7 @@ from bilge_core.document.circuit.component import Component, Port, port
 
 
 class Tank(Component):
-    """A dry sump's tank."""
+    """A dry sump's tank: upright in the car, a cylinder, or a box where it has length and width."""
 
     PORTS: ClassVar[tuple[Port, ...]] = (
         port("returns", "oil back", "in", "return", many=True),
@@ -26,6 +26,12 @@ class Tank(Component):
     volume_l: float = Field(gt=0, le=60)
     diameter_mm: float | None = Field(default=None, gt=0, le=600)
     height_mm: float | None = Field(default=None, gt=0, le=1500)
+    length_mm: float | None = Field(default=None, gt=0, le=1000, description="of a box, along")
+    width_mm: float | None = Field(default=None, gt=0, le=1000, description="of a box, across")
+    outlet: Literal["middle", "front", "rear", "left", "right"] = Field(
+        default="middle", description="where in its floor the pump draws, the car's own sides"
+    )
+    outlet_mm: float = Field(default=28.0, ge=8, le=80, description="bore of the outlet")
 
 
 class Separator(Component):

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from bilge_core.document.circuit.component import Component, Port, port
 from bilge_core.document.ids import Id
-from bilge_core.document.parts import Name
+from bilge_core.document.parts import Coordinate, Name, Part
 from bilge_core.document.pump import FlowPoint, LowStage
 from bilge_core.physics.arrays import Array
 
@@ -24,14 +24,27 @@ class PanRegion(Component):
     kind: Literal["pan_region"]
 
 
+class ScavengeMouth(Part):
+    """A scavenge pickup's mouth, facing the floor."""
+
+    x_mm: Coordinate = Field(description="ahead of the rear face of the rail")
+    y_mm: Coordinate = Field(description="left of the crank's centreline")
+    gap_mm: float = Field(ge=0, le=60, description="above the floor below it")
+    diameter_mm: float = Field(ge=5, le=120)
+
+
 class PickupTube(Component):
-    """A pickup: mouth below, tube to a pump above; its mouth's place is the pan's."""
+    """A pickup: mouth below, tube to a pump above.
+
+    Its mouth's place is the pan's, or a place of its own where a dry sump has several.
+    """
 
     PORTS: ClassVar[tuple[Port, ...]] = (
         port("mouth", "mouth", "in", "suction", "scavenge"),
         port("outlet", "to the pump", "out", "suction", "scavenge"),
     )
     kind: Literal["pickup"]
+    mouth_at: ScavengeMouth | None = None
 
 
 class PressureStage(Component):

@@ -10,6 +10,7 @@ export type PanFitKind =
   | "fit_tray"
   | "fit_scraper"
   | "brace_pickup"
+  | "go_dry"
   | "move_pickup"
   | "kick_out";
 

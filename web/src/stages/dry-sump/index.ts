@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { useDrySumpState } from "./state";
 
 export const stage: Stage = {
   key: "dry-sump",
@@ -6,4 +7,6 @@ export const stage: Stage = {
   group: "Decide",
   order: 80,
   words: "Stages, drive, tank and separator, sized and laid over the lap.",
+  load: async () => ({ default: (await import("./DrySumpScreen")).DrySumpScreen }),
+  useRail: useDrySumpState,
 };

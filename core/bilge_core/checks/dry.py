@@ -1,0 +1,69 @@
+"""A dry sump held against its rules: what is there, before anything is run."""
+
+from __future__ import annotations
+
+import networkx as nx
+
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.pumps import ScavengeStage
+from bilge_core.network import held_running
+from bilge_core.pan import assemble_pan
+from bilge_core.rules import Check, dry
+from bilge_core.scavenge.stages import scavenged
+from bilge_core.scavenge.tank import tank_of, tank_space
+
+
+def check_dry(build: Build) -> tuple[Check, ...]:
+    """Whether a dry sump can work: stages, vent, where they lead, tank against lines.
+
+    Parameters
+    ----------
+    build : Build
+
+    Returns
+    -------
+    tuple of Check
+        Empty for a wet sump.
+
+    Raises
+    ------
+    InvalidInput
+        If its pan cannot be assembled, or no stage draws from it.
+    """
+    circuit = build.circuit
+    if not circuit.is_dry:
+        return ()
+    places = {each.id: f"circuit.components.{at}" for at, each in enumerate(circuit.components)}
+    found = []
+    ways = nx.DiGraph((run.start.component, run.end.component) for run in circuit.runs
+                      if run.service == "return")  # fmt: skip
+    tank = tank_of(build)
+    for stage in circuit.of_kind(ScavengeStage):
+        reached = nx.descendants(ways, stage.id) if stage.id in ways else set()
+        if tank.id not in reached:
+            found.append(dry.check_leads_on(stage.name, places[stage.id]))
+    out = any(
+        run.service == "vent" and tank.id in (run.start.component, run.end.component)
+        and not _from_separator(build, run.start.component)
+        for run in circuit.runs
+    )  # fmt: skip
+    found.append(dry.check_breathes(out, tank.name, places[tank.id]))
+    held, room = held_running(build).pressed, tank_space(tank).volume
+    if room < held:
+        field = f"{places[tank.id]}.volume_l"
+        found.append(dry.check_tank_size(tank.name, room, held, field))
+    stages, _ = scavenged(build, assemble_pan(build))
+    found += [
+        dry.check_mouths(each.name, len(each.mouths), places[each.component])
+        for each in stages
+        if len(each.mouths) > 1
+    ]
+    pump = circuit.pump
+    swept = sum(each.displacement_cm3 * each.drive_ratio for each in circuit.of_kind(ScavengeStage))
+    ratio = swept / (pump.displacement_cm3 * pump.drive_ratio)
+    return (*found, dry.check_ratio(ratio, f"{places[pump.id]}.displacement_cm3"))
+
+
+def _from_separator(build: Build, component: str) -> bool:
+    part = build.circuit.component(component)
+    return part is not None and part.kind == "separator"

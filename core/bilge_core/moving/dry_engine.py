@@ -1,0 +1,149 @@
+"""A dry sump behind the moving oil: stages that draw from the pan, and the tank that feeds."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from bilge_core.document.build import Build
+from bilge_core.moving.engine import CircuitEngine
+from bilge_core.moving.exchange import Drawn
+from bilge_core.network import Network
+from bilge_core.network.records import Flowing
+from bilge_core.pan import Pan
+from bilge_core.physics.arrays import Array
+from bilge_core.scavenge.lap import mouth_row, oil_of_stage, settled_share, stages_of
+from bilge_core.scavenge.stages import DrawnMouth, Stage, scavenged
+from bilge_core.scavenge.tank import TankSpace, tank_of, tank_space, up_in_car
+
+_FULLEST = 0.98  # of the tank that oil may fill (ours)
+
+
+@dataclass(frozen=True)
+class DrySide:
+    """What a dry-sumped build has beside its network.
+
+    stages : tuple of Stage
+    mouths : tuple of DrawnMouth, as the pan has them
+    tank : TankSpace
+    build : Build
+    """
+
+    stages: tuple[Stage, ...]
+    mouths: tuple[DrawnMouth, ...]
+    tank: TankSpace
+    build: Build
+
+    @classmethod
+    def of(cls, build: Build, pan: Pan) -> DrySide | None:
+        """Of a build; None where it is wet.
+
+        Raises
+        ------
+        InvalidInput
+            If a mouth is outside the pan, or no stage draws from it.
+        """
+        if not build.circuit.is_dry:
+            return None
+        stages, mouths = scavenged(build, pan)
+        return cls(stages, mouths, tank_space(tank_of(build)), build)
+
+
+@dataclass(frozen=True)
+class TankSeen:
+    """A tank at a look: oil in it [m3], over its outlet [m], the gas that the pump draws by it, and
+    what has been drawn since the start, oil and gas [m3].
+    """
+
+    volume: float
+    cover: float
+    gas: float
+    drawn: Array
+
+
+class DryEngine(CircuitEngine):
+    """A build's network drawing from a tank that scavenge stages fill.
+
+    Parameters
+    ----------
+    network : Network
+    speed : callable
+        From time since the start [s] to the crank's speed [rad/s].
+    state : Flowing
+    side : DrySide
+    in_tank : float
+        Oil in the tank to begin with [m3].
+
+    Notes
+    -----
+    The tank's oil lies at once as the load would have it; the pan's moves. A stage brings what its
+    mouths find, gas too; what comes back is in the tank at once, lines and separator counted with
+    it. What a full tank has no room for is gone by its vent, and told.
+    """
+
+    def __init__(
+        self, network: Network, speed: Callable[[float], float], state: Flowing, side: DrySide,
+        in_tank: float,
+    ) -> None:  # fmt: skip
+        super().__init__(network, speed, state)
+        self._side, self._stage_of = side, stages_of(side.stages, len(side.mouths))
+        self._outlet = mouth_row(side.tank.outlet)
+        self._in_tank = in_tank
+        self._flow = 0.0
+        self.lost = 0.0
+        self._scavenged = np.zeros((len(side.mouths), 2))
+
+    def draw(self, start: float, step: float, load: Array, oil_shares: Array) -> Drawn:
+        """Run the network on what the tank's outlet finds, and the stages on what the pan has."""
+        gas = self._looked(load)[1]
+        fed = super().draw(start, step, load, np.array([1.0 - gas]))
+        self._flow = float(max(fed.flow[0], 0.0))
+        self._in_tank -= float(fed.oil[0])
+        speed = self._speed(start + 0.5 * step)
+        flows = np.zeros(len(oil_shares))
+        for number, stage in enumerate(self._side.stages):
+            flows += self._by_mouths(number, float(stage.swept(speed)), 1.0 - oil_shares)
+        oil = flows * oil_shares * step
+        self._scavenged += np.column_stack([oil, flows * step - oil])
+        self._in_tank += float(oil.sum())
+        over = self._in_tank - _FULLEST * self._side.tank.volume
+        if over > 0.0:
+            self._in_tank -= over
+            self.lost += over
+        return Drawn(flows, oil)
+
+    def _by_mouths(self, stage: int, swept: float, gas: Array) -> Array:
+        """Flow of a stage by each of the mouths: one that sucks air has all of it."""
+        mine = self._stage_of == stage
+        if not mine.any():
+            return np.zeros(len(gas))
+        share = oil_of_stage(gas, self._stage_of, stage)
+        worst = int(np.argmax(np.where(mine, gas, -1.0)))
+        if mine.sum() > 1 and abs(share - (1.0 - gas[worst])) < 1e-12:
+            return np.where(np.arange(len(gas)) == worst, swept, 0.0)
+        return np.where(mine, swept / mine.sum(), 0.0)
+
+    def _looked(self, load: Array) -> tuple[float, float]:
+        strength = float(np.linalg.norm(load))
+        up = up_in_car(self._side.build, -load / strength)
+        cover = self._side.tank.cover(self._in_tank, up)
+        if self._in_tank <= 0.0:
+            return cover, 1.0
+        return cover, float(settled_share(cover, up, strength, self._flow, self._outlet))
+
+    def tank(self, load: Array) -> TankSeen:
+        """The tank as it is under a load."""
+        cover, gas = self._looked(load)
+        return TankSeen(max(self._in_tank, 0.0), cover, gas, self.fed[0])
+
+    @property
+    def held(self) -> float:
+        """Oil between the pan's mouths and its drain-backs, the tank's and what ran over [m3]."""
+        return super().held + self._in_tank + self.lost
+
+    @property
+    def drawn(self) -> Array:
+        """Oil and gas that each of the pan's mouths has drawn since the start [m3]."""
+        return self._scavenged.copy()

@@ -1,0 +1,4 @@
+"""A dry sump: its stages, its tank, and the oil between them."""
+
+VERSION = "scavenge-1"
+"""To be changed with anything that changes a dry sump's figure."""

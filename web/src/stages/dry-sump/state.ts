@@ -1,0 +1,18 @@
+import { useDrySump } from "../../api/dry";
+import { useBuildView } from "../../document/BuildContext";
+import type { StageState } from "../../document/stage";
+import { worstSize } from "./flow";
+
+/** Wet, or the worst of a dry sump's sizes, in two words. */
+export function useDrySumpState(): StageState {
+  const { build, forecast, isCalm } = useBuildView();
+  const isDry = build.document.circuit.components.some(({ kind }) => kind === "tank");
+  const stage = useDrySump(build, forecast.latest?.finished?.id ?? null, isCalm && isDry).data;
+  if (!isDry) return { mark: "nothing", word: "wet sump" };
+  if (!stage?.dry) return { mark: "started", word: "dry" };
+  const bad = stage.checks.some(({ state }) => state === "bad");
+  const worst = worstSize(stage.dry);
+  if (bad || worst?.state === "bad") return { mark: "bad", word: "does not work" };
+  if (worst) return { mark: "caution", word: "a size to see" };
+  return { mark: "good", word: `${stage.dry.stages.length} stages` };
+}
