@@ -100,6 +100,7 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     (figure("oil.volume_l", "7 qt"), "oil in the engine to 7 qt"),
     (figure("pan.zones.z5.floor.to_depth_mm", 90), "ramp: to depth to 90"),
     ({"kind": "fit_tray"}, "windage tray 28 mm under the rail, 35 % open"),
+    ({"kind": "go_dry", "depth_mm": 75}, "dry sump: pan 75 mm deep, 3 scavenge stages, tank of 9 L"),
     ({"kind": "fit_scraper", "gap_mm": "1/16 in"}, "crank scraper on the right, 1.5875 mm off"),
     ({"kind": "brace_pickup"}, "pickup braced at its tube"),
     ({"kind": "move_pickup", "left_mm": "-1/2 in"}, "pickup moved 13 mm to the right"),

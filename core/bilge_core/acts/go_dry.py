@@ -6,6 +6,7 @@ from typing import Literal
 
 import shapely
 from pydantic import Field
+from shapely.ops import nearest_points
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, Typed
@@ -99,7 +100,7 @@ class GoDry(Act):
         spots = []
         for name, along, across in _PLACES[self.pickups]:
             wanted = shapely.Point(x0 + along * (x1 - x0), y0 + across * (y1 - y0))
-            near = shapely.ops.nearest_points(inside, wanted)[0]
+            near = nearest_points(inside, wanted)[0]
             spots.append((name, round(near.x, 1), round(near.y, 1)))
         document["pickup"] |= {
             "x_mm": spots[0][1], "y_mm": spots[0][2], "gap_mm": _GAP,

@@ -60,6 +60,10 @@ _KINDS: dict[str, tuple[str, str]] = {
     "breather": ("breather", "fit_breather"),
     "catch_can": ("catch_can", "fit_breather"),
     "filter": ("oil_filter", "fit_filter"),
+    "scavenge_stage": ("scavenge_stage", "fit_stage"),
+    "tank": ("oil_tank", "fit_tank"),
+    "separator": ("separator", "fit_in_line"),
+    "pickup": ("tube", "fit_scavenge_pickup"),
 }
 """What a component is bought as, and what fitting it is; any other is `fitting`, `fit_in_line`."""
 
@@ -274,6 +278,9 @@ def _circuit(tally: _Tally, was: Document, now: Document) -> None:
         if _differs(old, part, "precharge_bar"):
             tally.do("set_charge")
         _exchanged(tally, old, part)
+    if any(each["kind"] == "tank" for each in _added(before, after)):
+        tally.do("fit_drive")
+        tally.part("pump_drive")
     holes = _added(was["pan"]["bosses"], now["pan"]["bosses"])
     tally.do("open_boss", len(holes))
     if holes:

@@ -72,6 +72,10 @@ _ROWS = (
     Operation("fit_regulator", "fit an external regulator, set it", 1.25),
     Operation("fit_in_line", "fit a part into the circuit", 0.5),
     Operation("take_out_part", "take a part out of the circuit, plug what it leaves", 0.4),
+    Operation("fit_stage", "fit a scavenge stage and its line", 1.0),
+    Operation("fit_drive", "bracket, pulleys and belt: set up in line, turn over", 6.0),
+    Operation("fit_tank", "mount a tank to hold in a crash, plumb, find its level", 5.0),
+    Operation("fit_scavenge_pickup", "fit a scavenge pickup into the pan", 1.0, True),
     Operation("fit_breather", "fit a breather or a catch can", 0.75),
 )  # fmt: skip
 

@@ -25,7 +25,7 @@ from bilge_core.shop import PARTS, ShopPart
 
 Group = Literal[
     "joint", "oil", "gates", "plates", "crank", "sump", "pickup", "pan", "returns", "bottle",
-    "circuit", "own", "together",
+    "circuit", "dry", "own", "together",
 ]  # fmt: skip
 """What a remedy is of; two of one group are not tried together."""
 

@@ -51,10 +51,13 @@ def remedies(base: Build, record_of_bottle: Sequence[float] = ()) -> tuple[Candi
     >>> all(each.applies or each.reason for each in found)
     True
     """
+    if base.circuit.is_dry:  # its pan has hardly any oil: plates and gates keep none there
+        return (*_oil(base), *_returns(base), *circuit_remedies(base, None))
     found = [
         *_joint(base), *_brace(base), *_oil(base), *_gates(base), *_plates(base), *_crank(base),
         *_sump(base), *_pickup(base), *_pan(base), *_returns(base),
         *circuit_remedies(base, record_of_bottle[0] if record_of_bottle else None),
+        *_dry(base),
     ]  # fmt: skip
     return tuple(found)
 
@@ -243,6 +246,14 @@ def _pan(base: Build) -> Iterator[Candidate]:
             base, f"pan_{place}", f"New pan, sump {words}", "pan", _with_refill(base, act),
             "A pan by a fabricator: where the dominant g throws the oil, if the chassis has room.",
         )  # fmt: skip
+
+
+def _dry(base: Build) -> Iterator[Candidate]:
+    """When the dips are long, or the sump must be shallow."""
+    yield candidate(
+        base, "dry", "Dry sump, three scavenge stages", "dry", [{"kind": "go_dry"}],
+        "Sizes are invented: the stage Dry sump has them one by one, wanted against found.",
+    )  # fmt: skip
 
 
 def _returns(base: Build) -> Iterator[Candidate]:

@@ -71,6 +71,10 @@ _ROWS = (
     ("restrictor", "restrictor", "piece", 9.0, 2, 0.0),
     ("breather", "breather with its hose", "piece", 34.0, 2, 0.3),
     ("catch_can", "catch can", "piece", 88.0, 4, 0.9),
+    ("scavenge_stage", "scavenge stage of an outside pump", "stage", 240.0, 14, 0.9),
+    ("pump_drive", "dry sump drive: pulleys, belt, bracket", "set", 310.0, 14, 1.9),
+    ("oil_tank", "dry sump tank", "piece", 420.0, 14, 3.4),
+    ("separator", "air-oil separator", "piece", 190.0, 10, 0.8),
     ("fitting", "other part of the circuit", "piece", 40.0, 4, 0.3),
 )
 

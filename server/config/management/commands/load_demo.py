@@ -36,6 +36,7 @@ JUDGED_BY = {"sandpiper": "Saltmarsh Ring, lap 3"}
 """Another car's own lap."""
 
 REVISIONS = {
+    "curlew": "dry, three stages",
     "sandpiper": "as built",
     "dunlin-deeper": "deeper, more oil",
     "dunlin-gated": "plates, three gates",

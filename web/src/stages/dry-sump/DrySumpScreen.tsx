@@ -170,8 +170,10 @@ function OverLap({
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <section aria-label="The dry sump" className="min-w-0 flex-1 overflow-y-auto">
           <Head dry={dry} moment={moment} stage={stage} />
-          <div className="px-4" ref={drawing}>
-            <FlowDrawing dry={dry} moment={moment} wet={wet} lean={lean} />
+          <div className="overflow-x-auto px-4" ref={drawing} tabIndex={0} aria-label="Flow">
+            <div className="min-w-[640px]">
+              <FlowDrawing dry={dry} moment={moment} wet={wet} lean={lean} />
+            </div>
           </div>
           <div className="flex items-center justify-between border-t border-hair px-6 pt-2">
             <h2 className="font-figure text-[18px] font-semibold">

@@ -13,6 +13,7 @@ const PARTS: Record<string, string> = {
   returns: "M49 4v16l-5 4",
   bottle: "M49 6h6v22h-6zM44 17h5",
   circuit: "M49 8h6v8h-6zM49 20h6v8h-6z",
+  dry: "M47 6h9v22h-9zM40 24h7",
   own: "M27 9v14M20 16h14",
   together: "M19 15.5v12M36 13.5v13M5 12.5 47 8.5",
 };

@@ -1,0 +1,81 @@
+import { describe, expect, it } from "vitest";
+import type { Ring } from "../../drawing/geometry";
+import { DRY, OVER } from "../../testing/dry";
+import {
+  filled,
+  momentAt,
+  oilWord,
+  stagesSentence,
+  within,
+  worstSize,
+  worthSentence,
+} from "./flow";
+
+const SQUARE: Ring = [
+  [0, 0],
+  [10, 0],
+  [10, 10],
+  [0, 10],
+];
+const area = (ring: Ring): number =>
+  Math.abs(
+    ring.reduce((sum, [x, y], at) => {
+      const [nextX, nextY] = ring[(at + 1) % ring.length] ?? [0, 0];
+      return sum + x * nextY - nextX * y;
+    }, 0) / 2,
+  );
+
+describe("what is wet", () => {
+  it("is the part on one side of a line", () => {
+    expect(area(within(SQUARE, 1, 0, 4))).toBeCloseTo(60);
+    expect(within(SQUARE, 1, 0, 20)).toEqual([]);
+    expect(area(within(SQUARE, 1, 1, -5))).toBeCloseTo(100);
+  });
+
+  it.each([0, 0.5, -1.5, 4])("fills a tank to its share, its surface leaning by %s", (slope) => {
+    for (const share of [0.1, 0.5, 0.9])
+      expect(area(filled(90, 200, share, slope))).toBeCloseTo(share * 90 * 200, 3);
+  });
+
+  it("leans toward where the oil is thrown", () => {
+    const right = filled(90, 200, 0.4, 1);
+    const highest = [...right].sort(([, one], [, other]) => one - other)[0];
+    expect(highest?.[0]).toBeCloseTo(90);
+  });
+});
+
+describe("a dry sump in words", () => {
+  it("says which stages have oil at a moment, counted from the lap's start", () => {
+    const moment = momentAt(OVER, 1);
+    expect(moment.panL).toBe(0.7);
+    expect(stagesSentence(DRY, moment)).toBe(
+      "The rear right stage has oil, the front stage and the rear left stage draw air.",
+    );
+    expect(stagesSentence(DRY, { ...moment, shares: [0.5, 0.5, 0.5] })).toBe(
+      "Every stage has oil.",
+    );
+    expect(stagesSentence(DRY, { ...moment, shares: [0, 0.04, 0] })).toBe(
+      "All stages draw air: 0.7 L lie away from the mouths.",
+    );
+  });
+
+  it("calls it air below a twentieth", () => {
+    expect([oilWord(0.049), oilWord(0.05)]).toEqual(["air only", "5 %"]);
+  });
+
+  it("says which stage brings hardly anything, or that none can be left out", () => {
+    expect(worthSentence(DRY, OVER)).toBe(
+      "The front stage brings at most 8 % of the oil in any corner of this lap: it could go where oil lies.",
+    );
+    const corners = OVER.corners.map((each) => ({ ...each, brings: [0.2, 0.4, 0.4] }));
+    expect(worthSentence(DRY, { ...OVER, corners })).toContain("none can be left out");
+    expect(worthSentence(DRY, { ...OVER, corners: [] })).toBe("");
+  });
+
+  it("looks at what is bad before what is a caution", () => {
+    expect(worstSize(DRY)?.key).toBe("return_speed");
+    const bad = DRY.sizes.map((each) => ({ ...each, state: "bad" as const }));
+    expect(worstSize({ ...DRY, sizes: bad })?.key).toBe("ratio");
+    expect(worstSize({ ...DRY, sizes: [] })).toBeNull();
+  });
+});

@@ -1,0 +1,87 @@
+// @vitest-environment jsdom
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import * as api from "../../api/dry";
+import { DRY, DRY_STAGE } from "../../testing/dry";
+import { showInBuild, viewOf } from "../../testing/view";
+import { DrySumpScreen } from "./DrySumpScreen";
+
+const go = vi.fn();
+const pick = vi.fn();
+
+function served(data: api.DryStage | undefined, error: Error | null = null): HTMLElement {
+  vi.spyOn(api, "useDrySump").mockReturnValue({ data, error, refetch: vi.fn() } as never);
+  return showInBuild(<DrySumpScreen />, viewOf({ go, pick })).container;
+}
+
+afterEach(() => {
+  vi.restoreAllMocks();
+  [go, pick].forEach((each) => each.mockReset());
+});
+
+describe("the Dry sump screen", () => {
+  it("offers to go dry while the pump draws from the pan", () => {
+    served({ ...DRY_STAGE, dry: null, moving: null });
+    expect(screen.getByRole("heading", { name: "The pump draws from the pan" })).toBeTruthy();
+    expect(screen.getByLabelText("Pan's depth below the rail")).toBeTruthy();
+    expect(screen.getByRole("button", { name: "Fit it" })).toBeTruthy();
+  });
+
+  it("says what could not be read", () => {
+    served(undefined, new Error("The server is away."));
+    expect(screen.getByRole("alert").textContent).toContain("The server is away.");
+  });
+
+  it("shows the stages corner by corner, in a word and as a bar", async () => {
+    const page = served(DRY_STAGE);
+    const rows = within(page).getAllByRole("rowheader");
+    const front = rows.find((each) => each.textContent.includes("front stage"));
+    const cells = front?.closest("tr")?.querySelectorAll("td");
+    expect([...(cells ?? [])].map((cell) => cell.textContent)).toEqual(["air only", "5 %"]);
+    await userEvent.click(screen.getByRole("button", { name: /Mill right/ }));
+    expect(pick).toHaveBeenCalledWith(2);
+    expect(screen.getByText(/it could go where oil lies/)).toBeTruthy();
+  });
+
+  it("draws each mouth, each stage and the tank, and begins where most oil is left lying", () => {
+    const page = served(DRY_STAGE);
+    expect(page.querySelectorAll("[data-mouth]")).toHaveLength(3);
+    expect(page.querySelectorAll("[data-stage]")).toHaveLength(3);
+    expect(page.querySelector("[data-tank]")?.getAttribute("data-tank")).toBe("4.8");
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("At 1.0 s");
+  });
+
+  it("tells sizes wanted and found, with their units and who says so", () => {
+    served(DRY_STAGE);
+    const told = (key: string): string =>
+      document.querySelector(`[data-size=${key}]`)?.textContent ?? "";
+    expect(told("ratio")).toContain("2.0 to 3.0");
+    expect(told("return_speed")).toContain("5.6 m/s");
+    expect(told("return_speed")).toContain("The next size up.");
+    expect(told("tank_oil")).toContain("not known");
+    expect(told("ratio")).toContain("from memory");
+  });
+
+  it("lists what does not work first", () => {
+    const check = {
+      state: "bad" as const,
+      words: "The oil tank has no way out for gas",
+      field: "circuit.components.7",
+      mend: null,
+      wanted: "",
+      source: "from memory",
+    };
+    served({ ...DRY_STAGE, checks: [check] });
+    const list = screen.getByRole("list", { name: "What is wrong" });
+    expect(list.textContent).toContain("has no way out for gas");
+  });
+
+  it("has sizes alone without a lap", async () => {
+    const alone = { ...DRY, over_lap: null };
+    served({ ...DRY_STAGE, has_lap: false, dry: alone, moving: null });
+    await userEvent.click(screen.getByRole("button", { name: "Import a lap" }));
+    expect(go).toHaveBeenCalledWith("loads");
+    expect(screen.getByRole("region", { name: "Sizing" })).toBeTruthy();
+  });
+});
