@@ -172,6 +172,7 @@ ONLY_ONE = {
     ("format",), ("version",),
     # parts, no figures
     ("circuit", "components", "*", "flow_point"), ("circuit", "components", "*", "place"),
+    ("circuit", "components", "*", "mouth_at"),
     # named by others
     ("circuit", "components", "*", "id"), ("pan", "bosses", "*", "id"),
 }  # fmt: skip

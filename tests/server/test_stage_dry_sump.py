@@ -40,7 +40,7 @@ def test_a_wet_sump_is_told_to_be_one_and_made_dry_by_one_act(
     assert told.dry is None and told.words == "The pump draws from the pan."
     wanted = ActIn.model_validate(
         {"base_state": 1, "system": "us", "act": {"kind": "go_dry", "depth_mm": "3 in",
-                                                  "tank_l": "2 gal", "pickups": "2"}}
+                                                  "tank_l": "2 gal", "pickups": 2}}
     )  # fmt: skip
     build = act(user, plain_build.pk, wanted)
     assert build.current is not None
