@@ -1,6 +1,8 @@
 """Measures what docs/options.md says of windows, scatter and the choice, and prints its tables.
 
-PYTHONPATH=core:server:. .bilge/venv/bin/python -m docs.check_options [windows] [scatter] [choice]
+PYTHONPATH=core:server:. .bilge/venv/bin/python -m docs.check_options
+
+After it which: windows, sketch, scatter, choice; nothing: all of them.
 """
 
 from __future__ import annotations
@@ -16,10 +18,12 @@ from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.forecast.dips import stretches_above
+from bilge_core.forecast.in_windows import InWindows
 from bilge_core.forecast.windows import left_out
 from bilge_core.loads.corners import find_corners
 from bilge_core.loads.log import Log
 from bilge_core.loads.log import prepare as evenly
+from bilge_core.moving.basin import RESOLUTIONS, Resolution
 from bilge_core.options.candidate import Prices
 from bilge_core.options.choice import choose
 from bilge_core.options.ladder import Failed, Trial, next_trials
@@ -40,6 +44,9 @@ from bilge_core.rules.air import RUNS_DRY
 from scipy.stats import kendalltau
 
 from tests.conftest import DEMO, open_log, read_log
+
+_SKETCH = Resolution("quick", 0.027, 0.007, 0.02)
+"""Half the cost of quick cells; never run by the ladder."""
 
 _TRIED: dict[str, list[dict[str, object]]] = {
     "0.5 L more": [{"kind": "refill", "to_l": 6.7}],
@@ -144,6 +151,38 @@ def windows() -> None:
               f"Kendall {kendalltau(*dry.T).statistic:.2f}")  # fmt: skip
 
 
+def _sketched(given: tuple[Build, BaseLap]) -> tuple[float, float, float, float]:
+    """Dry time over all windows in sketch cells and in quick ones; seconds of each."""
+    build, base = given
+    told = []
+    for cells in (_SKETCH, RESOLUTIONS["quick"]):
+        begun = time.process_time()
+        where = base.windows(build)
+        runs = InWindows(build, base.log, base.record, where, cells, base.corners)
+        dry = sum(runs.run(number).dry_time.dry for number in range(len(where)))
+        told.append((dry, time.process_time() - begun))
+    (coarse, one), (quick, other) = told
+    return coarse, quick, one, other
+
+
+def sketch() -> None:
+    """Sketch cells against quick ones over the windows: whether they rank remedies alike."""
+    log = _lap("saltmarsh")
+    base = base_lap(_build(), log, find_corners(log))
+    builds = [_with(_build(), acts) for acts in _TRIED.values()]
+    with ProcessPoolExecutor(2, mp_context=get_context("fork")) as pool:
+        found = list(pool.map(_sketched, [(build, base) for build in builds]))
+    print("| remedy | dry, sketch cells | dry, quick cells | CPU s | |")
+    print("|---|---|---|---|---|")
+    for title, (coarse, quick, one, other) in zip(_TRIED, found, strict=True):
+        print(f"| {title} | {coarse:.2f} | {quick:.2f} | {one:.1f} | {other:.1f} |")
+    dry = np.array([[coarse, quick] for coarse, quick, *_ in found])
+    best = [list(np.argsort(column)[:3]) for column in dry.T]
+    print(f"Kendall {kendalltau(*dry.T).statistic:.2f}; top three "
+          f"{'kept' if set(best[0]) == set(best[1]) else 'not kept'}; "
+          f"{dry[:, 0].mean() - dry[:, 1].mean():+.2f} s on average")  # fmt: skip
+
+
 def _started(given: tuple[Build, BaseLap, int]) -> Outcome:
     return lap_outcome(given[0], given[1], seed=given[2])
 
@@ -197,5 +236,5 @@ def choice() -> None:
 
 
 if __name__ == "__main__":
-    for each in sys.argv[1:] or ("windows", "scatter", "choice"):
-        {"windows": windows, "scatter": scatter, "choice": choice}[each]()
+    for each in sys.argv[1:] or ("windows", "sketch", "scatter", "choice"):
+        {"windows": windows, "sketch": sketch, "scatter": scatter, "choice": choice}[each]()

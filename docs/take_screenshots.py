@@ -76,10 +76,11 @@ def main() -> None:
     _keep(page, "car")
     _account(page)
     _measuring(page)
-    _beside(page)
+    _sections(page)
     _pressure(page)
     _drains(page)
     _options(page)
+    _dry_sump(page)
     _runs_and_phone(page)
     page.driver.quit()
 
@@ -100,8 +101,8 @@ def _painted_moving(page: Page, inside: str = "") -> None:
     page.find(f"{inside} canvas[data-painted$='moving']")
 
 
-def _beside(page: Page) -> None:
-    """The gated Dunlin with its first sections, then beside the bare one."""
+def _sections(page: Page) -> None:
+    """The gated Dunlin in sections, its oil moving."""
     page.driver.get(f"{page.address}/")
     page.says("Not safe.")
     page.driver.find_element(By.LINK_TEXT, "Dunlin, plates and gates").click()
@@ -109,11 +110,17 @@ def _beside(page: Page) -> None:
     page.click("button", "Sections")
     page.find("[data-oil=side][data-moving]")
     _keep(page, "slosh-sections")
-    page.click("button", "Cut away")
-    option = "//option[starts-with(., 'Dunlin, R1')]"
-    page.until(lambda: page.driver.find_element(By.XPATH, option)).click()
-    _painted_moving(page, "[data-beside]")
-    _keep(page, "slosh-beside")
+
+
+def _dry_sump(page: Page) -> None:
+    """The dry-sumped car, which stage draws what, by its own run."""
+    page.driver.get(f"{page.address}/")
+    page.says("Not safe.")
+    page.driver.find_element(By.LINK_TEXT, "Curlew").click()
+    page.find("[data-level-mm]")
+    page.click("a", "Dry sump")
+    page.until(lambda: "own run in moving oil" in page.text(), 300)
+    _keep(page, "dry-sump")
 
 
 def _measuring(page: Page) -> None:
@@ -183,7 +190,7 @@ def _options(page: Page) -> None:
     page.find("[data-level-mm]")
     page.click("a", "Options")
     page.click("button", "Try the remedies")
-    page.until(lambda: "half a litre less oil" in page.text(), 600)
+    page.until(lambda: "0.5 L less oil" in page.text(), 600)
     page.until(lambda: "Proving" not in page.text(), 120)
     _keep(page, "options")
 

@@ -24,6 +24,7 @@ from bilge_core.rules import (
     circuit,
     crank,
     drains,
+    dry,
     gauge,
     pickup,
     plates,
@@ -194,6 +195,16 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ),
     ("crankcase", lambda p: of(drains.check_crankcase(p, "f")), 990.0, 1010.0, "good", "caution"),
     ("vent_under", lambda s: of(drains.check_vent("v", s, "f")), 0.049, 0.051, None, "caution"),
+    ("scavenge_ratio", lambda ratio: dry.check_ratio(ratio, "x").state, 2.0, 1.99, "good",
+     "caution"),
+    ("scavenge_ratio", lambda ratio: dry.check_ratio(ratio, "x").state, 3.0, 3.01, "good",
+     "caution"),
+    ("pump_speed", dry.PUMP_SPEED.holds, 5000.0, 5001.0, True, False),
+    ("return_speed", dry.RETURN_SPEED.holds, 5.5, 5.51, True, False),
+    ("outlet_cover", dry.OUTLET_COVER.holds, 0.060, 0.0599, True, False),
+    ("tank_time", dry.TANK_TIME.holds, 8.0, 7.99, True, False),
+    ("tank_full", dry.TANK_FULL.holds, 0.8, 0.801, True, False),
+    ("left_lying", dry.LEFT_LYING.holds, 1.5e-3, 1.51e-3, True, False),
 ]  # fmt: skip
 
 

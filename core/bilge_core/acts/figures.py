@@ -51,6 +51,8 @@ def called(field: str) -> str:
     """
     name = named_in(field)
     bare = name if name.endswith("_ratio") or not field_unit(name) else name.rsplit("_", 1)[0]
+    if ".mouth_at." in field:
+        return _WORDS.get(f"pickup.{name}", "mouth's place")
     return _WORDS.get(field) or _NAMES.get(name) or bare.replace("_", " ")
 
 

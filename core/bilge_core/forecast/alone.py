@@ -112,7 +112,9 @@ def _once(
     """Dry time [s], worst share of usual pressure, oil held [m3], some guesses being otherwise."""
     network = network_of(build, instead)
     held = settled_in(network, network.running).held
-    filled = replace(pan, oil_volume=max(hot_oil(build) - held, 1e-5))
+    filled = pan  # a dry sump's pan has what its stages leave
+    if not build.circuit.is_dry:
+        filled = replace(pan, oil_volume=max(hot_oil(build) - held, 1e-5))
     lap = settle_lap(filled, build, log)
     dry = find_dips(log, lap.cover, lap.gas_share, corners).dry
     pressure = circuit_over(build, log, lap.gas_share, corners, network).pressure

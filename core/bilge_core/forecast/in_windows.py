@@ -99,6 +99,8 @@ class InWindows:
         self.windows = windows
         self._log, self._corners = log, corners
         self._oil = MovingOil(build, assemble_pan(build), log, resolution, seed)
+        if build.circuit.is_dry:  # what a wet mouth swallowed is none of its tank's
+            record = Record(record.time, np.zeros_like(record.gas_share))
         self._met = meets(build, log, record)
         self._states = self._marched()
 

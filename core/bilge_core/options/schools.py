@@ -47,5 +47,15 @@ SCHOOLS = (
         "Where the dominant g throws the oil; the other school leaves it where the chassis has "
         "room, with gates.",
     ),
+    School(
+        "Accumulator, or dry sump", "bottle", "dry",
+        "An accumulator for short dips; a dry sump when the dips are long or the sump must be "
+        "shallow.",
+    ),
+    School(
+        "Wet with gates, or dry", "gates_3", "dry",
+        "Gates first: far less work. Dry where no gate keeps enough, or the car must sit "
+        "lower.",
+    ),
 )  # fmt: skip
 """All that the list of remedies has both sides of."""

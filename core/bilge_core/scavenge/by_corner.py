@@ -55,7 +55,7 @@ def by_corner(
     >>> oil = np.column_stack([np.where(time < 2.0, 0.8, 0.2), np.zeros(8)])
     >>> (one,) = by_corner(time, swept, oil, time, [Corner(1, "left", 0.0, 3.5, 1.2)])
     >>> one.start, one.shares.round(2).tolist(), one.brings.tolist()
-    (2.0, [0.53, 0.0], [1.0, 0.0])
+    (2.0, [0.5, 0.0], [1.0, 0.0])
     """
     found = []
     for corner in corners:

@@ -6,8 +6,7 @@ import type { FitKind, PanFitKind } from "./circuit/fits";
 
 type Rules = NonNullable<BuildDocument["car"]["class_rules"]>;
 /** Acts that a rule book speaks of: what fits something, and another shape of the pan. */
-export type Ruled =
-  FitKind | Exclude<PanFitKind, "brace_pickup"> | "spacer" | "deepen" | "sump_preset";
+export type Ruled = FitKind | PanFitKind | "spacer" | "deepen" | "sump_preset";
 type Ruling = NonNullable<Rules[string]>;
 
 /** What each kind of act is called in a rule book. */
@@ -21,6 +20,7 @@ export const RULED: Record<Ruled, string> = {
   fit_level_plate: "Level plate",
   fit_tray: "Windage tray",
   fit_scraper: "Crank scraper",
+  brace_pickup: "Pickup brace",
   go_dry: "Dry sump",
   move_pickup: "Pickup moved",
   fit_accumulator: "Accumulator",

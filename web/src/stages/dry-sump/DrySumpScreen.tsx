@@ -16,6 +16,7 @@ import { momentAt, stagesSentence, worthSentence, type Moment } from "./flow";
 import { FlowDrawing, type Wet } from "./FlowDrawing";
 import { Sizes } from "./Sizes";
 import { StageMap } from "./StageMap";
+import { StagesNumbers } from "./StagesNumbers";
 
 /** Still wet: what going dry is, and its form. */
 function StillWet(): ReactElement {
@@ -190,6 +191,7 @@ function OverLap({
         <aside className="shrink-0 overflow-y-auto border-ink bg-panel lg:w-[330px] lg:border-l">
           <Checks stage={stage} />
           <Sizes sizes={dry.sizes} />
+          <StagesNumbers dry={dry} />
           <Also dry={dry} />
         </aside>
       </div>
@@ -235,6 +237,7 @@ export function DrySumpScreen(): ReactElement {
           <div className="bg-panel">
             <Checks stage={query.data} />
             <Sizes sizes={dry.sizes} />
+            <StagesNumbers dry={dry} />
             <Also dry={dry} />
           </div>
         </div>
