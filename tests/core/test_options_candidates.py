@@ -161,6 +161,18 @@ def test_what_the_model_cannot_tell_is_listed_with_its_work_and_never_run() -> N
         assert one.work is not None and operation in dict(one.work.operations)
 
 
+def test_a_dry_sump_is_as_deep_as_there_is_room_for_and_takes_most() -> None:
+    offered = {each.candidate.key: each for each in prepare(DUNLIN, None)}
+    dry, gates = offered["dry"], offered["gates_2"]
+    # 70 mm would stand in the subframe
+    assert dry.candidate.applies and "60 mm" in dry.candidate.title
+    needs, less = dry.needs(Prices.generic()), gates.needs(Prices.generic())
+    assert needs is not None and less is not None
+    assert needs.cost > 3.0 * less.cost and needs.hours > 2.0 * less.hours
+    assert dict(needs.work.parts)["scavenge_stage"] == 3
+    assert not any(each.group == "dry" for each in remedies(BUILDS["curlew"]))
+
+
 def test_a_scraper_follows_the_crank_one_a_side_and_a_brace_is_fitted_once() -> None:
     made = done(done(DUNLIN, kind="fit_scraper"), kind="fit_scraper", side="left")
     crank = DUNLIN.car.crank

@@ -25,6 +25,7 @@ _BOX = 40.0  # [mm] of a side box (ours)
 _WIDER = 1.3  # of the mouth (ours)
 _LEAST_GAP = GAP.least * 1e3  # [mm]
 _HEIGHTS = (0.48, 0.62, 0.76)  # of the sump's depth, for a level plate (ours)
+_DRY = (70.0, 60.0, 50.0)  # [mm] of a dry sump's pan, tried in this order (ours)
 _RUBBER_AGES = "Rubber gates age: look at them at every strip, or once a season."
 
 
@@ -249,11 +250,16 @@ def _pan(base: Build) -> Iterator[Candidate]:
 
 
 def _dry(base: Build) -> Iterator[Candidate]:
-    """When the dips are long, or the sump must be shallow."""
-    yield candidate(
-        base, "dry", "Dry sump, three scavenge stages", "dry", [{"kind": "go_dry"}],
-        "Sizes are invented: the stage Dry sump has them one by one, wanted against found.",
-    )  # fmt: skip
+    """When the dips are long, or the sump must be shallow: as deep a pan as there is room for."""
+    for depth in _DRY:
+        one = candidate(
+            base, "dry", f"Dry sump, pan {depth:.0f} mm deep, three scavenge stages", "dry",
+            [{"kind": "go_dry", "depth_mm": depth}],
+            "Sizes are invented: the stage Dry sump has them one by one, wanted against found.",
+        )  # fmt: skip
+        if one.applies or not one.reason.startswith("no room"):
+            break
+    yield one
 
 
 def _returns(base: Build) -> Iterator[Candidate]:

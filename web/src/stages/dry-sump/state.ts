@@ -12,7 +12,8 @@ export function useDrySumpState(): StageState {
   if (!stage?.dry) return { mark: "started", word: "dry" };
   const bad = stage.checks.some(({ state }) => state === "bad");
   const worst = worstSize(stage.dry);
-  if (bad || worst?.state === "bad") return { mark: "bad", word: "does not work" };
-  if (worst) return { mark: "caution", word: "a size to see" };
+  if (bad || worst?.state === "bad") return { mark: "bad", word: "not sound" };
+  const seen = stage.dry.sizes.filter(({ state }) => state !== "good").length;
+  if (worst) return { mark: "caution", word: seen === 1 ? "1 size" : `${seen} sizes` };
   return { mark: "good", word: `${stage.dry.stages.length} stages` };
 }
