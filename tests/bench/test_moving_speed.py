@@ -12,11 +12,13 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil
 from bilge_core.pan import assemble_pan
 
+from tests.conftest import DEMO
 from tests.oil_boxes import DelayLine, pumped_box, run_coupled, violent_load
 
 SECONDS = 5.0
@@ -55,6 +57,18 @@ def test_demo_lap_quick(benchmark: Any, dunlin: Build, saltmarsh: Log, engine: s
         if engine != "circuit":
             oil.coupled.engine = DelayLine(0.45e-3, 1.0)
         return sum(1 for _ in oil.run())
+
+    assert benchmark.pedantic(whole, rounds=4, warmup_rounds=1) > 400
+
+
+@pytest.mark.parametrize("name", ["dunlin", "curlew"])
+def test_dry_against_wet(benchmark: Any, saltmarsh: Log, name: str) -> None:
+    """Ten seconds of a lap, wet and dry-sumped with three mouths; wanted: dry at most 1.3 wet."""
+    build = read_build((DEMO / f"{name}.json").read_text())
+    log, pan = saltmarsh.between(0.0, 10.0), assemble_pan(build)
+
+    def whole() -> int:
+        return sum(1 for _ in MovingOil(build, pan, log, RESOLUTIONS["quick"]).run())
 
     assert benchmark.pedantic(whole, rounds=4, warmup_rounds=1) > 400
 

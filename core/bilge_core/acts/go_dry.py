@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
 
 import shapely
@@ -109,7 +110,7 @@ class GoDry(Act):
         return spots
 
     def _off_the_bosses(self, circuit: Plumbing) -> None:
-        """Lines that ended at the old pan's bosses, and stages of turbos that gave into the pan."""
+        """Lines that ended at the old pan's bosses come back into the pan anywhere."""
         pan = circuit.only("pan_region")
         for run in circuit.runs:
             if run["end"]["component"] == pan["id"]:
@@ -150,7 +151,7 @@ class GoDry(Act):
         return stages
 
     def _tank(self, circuit: Plumbing, pump: Document) -> Document:
-        radius = (self.tank_l * 1e6 / (2.0 * 3.14159265 * _SLIM)) ** (1.0 / 3.0)
+        radius = (self.tank_l * 1e6 / (2.0 * math.pi * _SLIM)) ** (1.0 / 3.0)
         tank = circuit.add(
             "tank", "oil tank", volume_l=self.tank_l, diameter_mm=round(2.0 * radius),
             outlet="middle", plugged=["drain"], assumed=True,

@@ -1,16 +1,16 @@
+import { stretchesAbove } from "../../plots/traces";
+
 /** Points further apart than this are of two stretches [s]. */
 const GAP = 0.25;
 
 /** From when to when something was run. */
-export function stretchesRun(times: readonly number[]): [number, number][] {
-  const found: [number, number][] = [];
-  times.forEach((time) => {
-    const last = found.at(-1);
-    if (last && time - last[1] <= GAP) last[1] = time;
-    else found.push([time, time]);
-  });
-  return found;
-}
+export const stretchesRun = (times: readonly number[]): [number, number][] =>
+  stretchesAbove(
+    times,
+    times.map(() => 1),
+    0,
+    GAP,
+  );
 
 /** An SVG path through points, broken where nothing was run. */
 export function tracedPath(
