@@ -312,6 +312,14 @@ class TestGoDry:
         held = hot_oil(build) * 1e3 - 0.62 * tank.volume_l
         assert 0.6 < held < 5.0  # engine, pan and lines
 
+    def test_all_stages_together_sweep_the_ratio_that_was_asked_for(self) -> None:
+        build = read_act({"kind": "go_dry", "ratio": 2.2, "pickups": 4}).done(WET["dunlin"]).build
+        stages, _ = scavenged(build, assemble_pan(build))
+        pump = build.circuit.pump
+        swept = sum(each.per_turn * each.ratio for each in stages) * 1e6
+        wanted = 2.2 * pump.displacement_cm3 * pump.drive_ratio
+        assert swept == pytest.approx(wanted, rel=2e-3)
+
     def test_what_it_cannot_do_is_refused(self) -> None:
         with pytest.raises(InvalidInput, match="is dry already"):
             read_act({"kind": "go_dry"}).done(CURLEW)
