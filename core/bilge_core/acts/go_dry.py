@@ -19,15 +19,15 @@ from bilge_core.errors import InvalidInput
 from bilge_core.network import held_running
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan import assemble_pan
+from bilge_core.pan.filling import LYING
 from bilge_core.quantities import si_from
+from bilge_core.scavenge.tank import SLIM
 
 _MOUTH = 25.0  # [mm] across a scavenge pickup's mouth (ours)
 _GAP = 8.0  # [mm] of it over the floor: as any mouth (common practice, 6.4 to 9.5)
 _IN = 26.0  # [mm] from the walls to a mouth's middle (ours)
 _TANK_OUT_OF = 0.62
 """Share of a tank that is oil as it runs (ours: the rest is for foam and what comes back)."""
-_SLIM = 2.2  # height over diameter of the tank (ours)
-_LYING = 0.6  # [L] left in the pan (ours: as `pan.filling` begins)
 
 _PLACES: dict[int, tuple[tuple[str, float, float], ...]] = {
     2: (("front", 1.0, 0.5), ("rear", 0.0, 0.5)),
@@ -151,7 +151,7 @@ class GoDry(Act):
         return stages
 
     def _tank(self, circuit: Plumbing, pump: Document) -> Document:
-        radius = (self.tank_l * 1e6 / (2.0 * math.pi * _SLIM)) ** (1.0 / 3.0)
+        radius = (self.tank_l * 1e6 / (2.0 * math.pi * SLIM)) ** (1.0 / 3.0)
         tank = circuit.add(
             "tank", "oil tank", volume_l=self.tank_l, diameter_mm=round(2.0 * radius),
             outlet="middle", plugged=["drain"], assumed=True,
@@ -195,6 +195,6 @@ class GoDry(Act):
             held = held_running(made).total * 1e3
         except InvalidInput:
             held = made.oil.away_l
-        hot = held + _LYING + _TANK_OUT_OF * self.tank_l
+        hot = held + LYING * 1e3 + _TANK_OUT_OF * self.tank_l
         temperature = si_from(made.oil.temperature_c, "temperature", "°C")
         return round(hot / hot_volume_ratio(GRADES[made.oil.grade], temperature), 2)

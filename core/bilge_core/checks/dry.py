@@ -9,7 +9,7 @@ from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.network import held_running
 from bilge_core.pan import assemble_pan
 from bilge_core.rules import Check, dry
-from bilge_core.scavenge.stages import scavenged
+from bilge_core.scavenge.stages import scavenge_ratio, scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space
 
 
@@ -59,8 +59,7 @@ def check_dry(build: Build) -> tuple[Check, ...]:
         if len(each.mouths) > 1
     ]
     pump = circuit.pump
-    swept = sum(each.displacement_cm3 * each.drive_ratio for each in circuit.of_kind(ScavengeStage))
-    ratio = swept / (pump.displacement_cm3 * pump.drive_ratio)
+    ratio = scavenge_ratio(circuit)
     return (*found, dry.check_ratio(ratio, f"{places[pump.id]}.displacement_cm3"))
 
 

@@ -16,9 +16,7 @@ from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.scavenge.lap import mouth_row, oil_of_stage, settled_share, stages_of
 from bilge_core.scavenge.stages import DrawnMouth, Stage, scavenged
-from bilge_core.scavenge.tank import TankSpace, tank_of, tank_space, up_in_car
-
-_FULLEST = 0.98  # of the tank that oil may fill (ours)
+from bilge_core.scavenge.tank import FULLEST, TankSpace, tank_of, tank_space, up_in_car
 
 
 @dataclass(frozen=True)
@@ -108,7 +106,7 @@ class DryEngine(CircuitEngine):
         oil = flows * oil_shares * step
         self._scavenged += np.column_stack([oil, flows * step - oil])
         self._in_tank += float(oil.sum())
-        over = self._in_tank - _FULLEST * self._side.tank.volume
+        over = self._in_tank - FULLEST * self._side.tank.volume
         if over > 0.0:
             self._in_tank -= over
             self.lost += over

@@ -25,7 +25,7 @@ def hot_oil(build: Build) -> float:
     return oil.volume_l * ratio * 1e-3
 
 
-_LYING = 0.6e-3
+LYING = 0.6e-3
 """[m3] in a dry sump's pan as a lap begins (ours: what three mouths leave lying; it is run in)."""
 
 
@@ -55,7 +55,7 @@ def oil_in_pan(build: Build) -> float:
     """
     hot, held = hot_oil(build), held_running(build).total
     if build.circuit.is_dry:
-        return min(_LYING, max(hot - held, 0.0))
+        return min(LYING, max(hot - held, 0.0))
     if held >= hot:
         raise InvalidInput(
             [

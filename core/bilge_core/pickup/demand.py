@@ -9,7 +9,8 @@ from bilge_core.physics.arrays import Array
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.pickup.draw_down import pump_volume_flow
 
-_SQUEEZED = 1.0 / 6.0  # of its volume at the mouth that gas takes up behind the pump
+SQUEEZED = 1.0 / 6.0
+"""Of its volume at the mouth that gas takes up behind the pump."""
 
 
 def demanded_flow(pump: PressureStage, engine_speed: Array | float) -> Array:
@@ -85,4 +86,4 @@ def drawn_flow(swept: Array, taken: Array, gas_share: Array) -> Array:
     >>> drawn_flow(swept, taken, np.array([0.0, 0.3])).round(1).tolist()  # on the relief
     [30.0, 40.0]
     """
-    return np.asarray(np.minimum(swept, taken / (1.0 - gas_share * (1.0 - _SQUEEZED))))
+    return np.asarray(np.minimum(swept, taken / (1.0 - gas_share * (1.0 - SQUEEZED))))

@@ -18,13 +18,12 @@ from bilge_core.pan.levels import solve_level
 from bilge_core.pan.solid import Solid
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
-from bilge_core.pickup.demand import demanded_flow
+from bilge_core.pickup.demand import SQUEEZED, demanded_flow
 from bilge_core.pickup.draw_down import CRAYA_POINT_SINK, gas_share_kernel
 from bilge_core.pickup.mouth import Mouth, bare_area_share
 from bilge_core.scavenge.stages import DrawnMouth, Stage, scavenged
-from bilge_core.scavenge.tank import TankSpace, tank_of, tank_space, up_in_car
+from bilge_core.scavenge.tank import FULLEST, TankSpace, tank_of, tank_space, up_in_car
 
-_SQUEEZED = 1.0 / 6.0  # of its volume that gas takes up behind the pump: as `pickup.demand`
 _STARVES = 0.5
 """Share of gas at one of a stage's mouths from which the others get nothing: what sucks air has
 hardly any resistance (ours, from a trial: 20.0 and 0.0 L/min)."""
@@ -121,7 +120,7 @@ def _march(pan, tank, moments, asked, stages, mouths, start, out):  # type: igno
         tank_guess = tank_level
         cover = tank_level - (up[0] * outlet[0] + up[1] * outlet[1] + up[2] * outlet[2])
         gas = settled_share(cover, up, gravity[i], wanted[i], outlet)
-        drawn = min(pump[i], wanted[i] / (1.0 - gas * (1.0 - _SQUEEZED)))
+        drawn = min(pump[i], wanted[i] / (1.0 - gas * (1.0 - SQUEEZED)))
         feed = min(drawn * (1.0 - gas), in_tank / step)
         taken = 0.0
         for m in range(many):
@@ -154,9 +153,6 @@ def mouth_row(mouth: Mouth) -> Array:
     """A mouth as compiled loops take it: centre, half length, half width, whether it is round."""
     x, y, z = mouth.centre
     return np.array([x, y, z, mouth.half_length, mouth.half_width, float(mouth.is_round)])
-
-
-_FULLEST = 0.98  # of pan or tank that oil may fill (ours)
 
 
 def dry_lap(build: Build, pan: Pan, log: Log) -> DryLap:
@@ -199,9 +195,9 @@ def dry_lap(build: Build, pan: Pan, log: Log) -> DryLap:
     swept = np.column_stack([stage.swept(log.engine_speed) for stage in stages])
     count = len(log.time) + lead
     out = np.zeros((count, 6)), np.zeros((count, len(mouths))), np.zeros((count, len(stages)))
-    most = _FULLEST * space.volume
+    most = FULLEST * space.volume
     lost = _march(
-        (*_parts(pan.solid), _FULLEST * pan.solid.volume),
+        (*_parts(pan.solid), FULLEST * pan.solid.volume),
         (*_parts(space.solid), most),
         (
             with_lead(normals), with_lead(up_in_car(build, normals)),

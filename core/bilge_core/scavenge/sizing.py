@@ -23,6 +23,7 @@ from bilge_core.rules import dry, pickup
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
+from bilge_core.scavenge.stages import scavenge_ratio
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
 
 IDLE = 900.0
@@ -89,9 +90,7 @@ def _stages(build: Build) -> list[Sized]:
             "ours: the circuit's own figure",
         )
     ]  # fmt: skip
-    scavenge = sum(each.displacement_cm3 * each.drive_ratio
-                   for each in build.circuit.of_kind(ScavengeStage))  # fmt: skip
-    ratio = scavenge / (pump.displacement_cm3 * pump.drive_ratio)
+    ratio = scavenge_ratio(build.circuit)
     check = dry.check_ratio(ratio, "circuit.components")
     rule = dry.SCAVENGE_RATIO
     rows.append(

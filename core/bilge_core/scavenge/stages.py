@@ -92,6 +92,14 @@ def _placed(build: Build, pan: Pan, tube: PickupTube, field: str) -> Mouth:
     return Mouth(np.array([x, y, floor + at.gap_mm * 1e-3]), half, half, True)
 
 
+def scavenge_ratio(circuit: Circuit) -> float:
+    """What all scavenge stages sweep over what the pressure stage does [-]."""
+    pump = circuit.pump
+    stages = circuit.of_kind(ScavengeStage)
+    swept = sum(each.displacement_cm3 * each.drive_ratio for each in stages)
+    return swept / (pump.displacement_cm3 * pump.drive_ratio)
+
+
 def scavenged(build: Build, pan: Pan) -> tuple[tuple[Stage, ...], tuple[DrawnMouth, ...]]:
     """Stages and mouths of a dry-sumped build, in the circuit's order.
 

@@ -23,11 +23,12 @@ from bilge_core.pickup.mouth import Mouth
 _SIDES = 32
 """Corners of the prism that stands for a cylinder of equal area (ours: its tilted level is exact to
 0.0005 mm, and its litres to rounding)."""
-_SLIM = 2.2
+SLIM = 2.2
 """Height over diameter of a tank that gives its volume alone (ours)."""
 _OFF_FLOOR = 5e-3
 """[m] from the floor to an outlet's middle (ours)."""
-_FULLEST = 0.98  # of a tank that may be oil (ours)
+FULLEST = 0.98
+"""Of pan or tank that oil may fill (ours)."""
 
 _TOWARD = {"middle": (0.0, 0.0), "front": (1.0, 0.0), "rear": (-1.0, 0.0),
            "left": (0.0, 1.0), "right": (0.0, -1.0)}  # fmt: skip
@@ -77,7 +78,7 @@ class TankSpace:
         >>> round(space.cover(4e-3, np.array([0.0, 0.0, 1.0])) * 1e3, 1)  # 4 L / (pi 90^2) less 5
         152.2
         """
-        held = min(max(volume, 0.0), _FULLEST * self.volume)
+        held = min(max(volume, 0.0), FULLEST * self.volume)
         level = level_of_volume(self.solid, up, held)
         return level - float(up @ self.outlet.centre)
 
@@ -116,7 +117,7 @@ def tank_space(tank: Tank) -> TankSpace:
         if wide is None and tank.height_mm is not None:
             radius = math.sqrt(volume / (math.pi * tank.height_mm * 1e-3))
         elif wide is None:
-            radius = (volume / (2.0 * math.pi * _SLIM)) ** (1.0 / 3.0)
+            radius = (volume / (2.0 * math.pi * SLIM)) ** (1.0 / 3.0)
         else:
             radius = wide * 0.5e-3
         half, is_round = (radius, radius), True
