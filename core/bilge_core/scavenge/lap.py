@@ -155,7 +155,7 @@ def mouth_row(mouth: Mouth) -> Array:
     return np.array([x, y, z, mouth.half_length, mouth.half_width, float(mouth.is_round)])
 
 
-def dry_lap(build: Build, pan: Pan, log: Log) -> DryLap:
+def dry_lap(build: Build, pan: Pan, log: Log, blocked: str = "") -> DryLap:
     """A dry-sumped build over a log, its oil settling at once.
 
     Parameters
@@ -166,6 +166,8 @@ def dry_lap(build: Build, pan: Pan, log: Log) -> DryLap:
         As assembled from it.
     log : Log
         Prepared.
+    blocked : str
+        Id of a scavenge stage that sweeps nothing, from before the lap begins; empty: none.
 
     Returns
     -------
@@ -192,7 +194,9 @@ def dry_lap(build: Build, pan: Pan, log: Log) -> DryLap:
     def with_lead(values: Array) -> Array:
         return np.ascontiguousarray(np.concatenate([np.repeat(values[:1], lead, axis=0), values]))
 
-    swept = np.column_stack([stage.swept(log.engine_speed) for stage in stages])
+    swept = np.column_stack([
+        stage.swept(log.engine_speed) * (stage.component != blocked) for stage in stages
+    ])  # fmt: skip
     count = len(log.time) + lead
     out = np.zeros((count, 6)), np.zeros((count, len(mouths))), np.zeros((count, len(stages)))
     most = FULLEST * space.volume

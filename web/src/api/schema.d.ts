@@ -2459,6 +2459,25 @@ export interface components {
             wear?: ("sound" | "used" | "worn") | null;
         };
         /**
+         * CarriedOut
+         * @description Gas along the way back, over the lap, and where the separator is.
+         */
+        CarriedOut: {
+            /** Cooler Pct */
+            cooler_pct: number | null;
+            /** Joined Pct */
+            joined_pct: number;
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "ahead" | "after" | "alone" | "none";
+            /** Taken Out Pct */
+            taken_out_pct: number;
+            /** Tank Pct */
+            tank_pct: number;
+        };
+        /**
          * CarryToWall
          * @description One end of an upright plate carried on along its own line to the next wall.
          */
@@ -3824,6 +3843,7 @@ export interface components {
         DrySumpOut: {
             /** Also */
             also: string[];
+            carried: components["schemas"]["CarriedOut"] | null;
             /** Depth Mm */
             depth_mm: number;
             /** Drives */
@@ -3845,6 +3865,8 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["StageOut"][];
             tank: components["schemas"]["TankOut"];
+            /** Without */
+            without: components["schemas"]["LostOut"][];
         };
         /**
          * DrySumpStageOut
@@ -5723,6 +5745,24 @@ export interface components {
             name: string;
             /** Size Mb */
             size_mb: number;
+        };
+        /**
+         * LostOut
+         * @description The lap with a stage blocked, in settled oil.
+         */
+        LostOut: {
+            /** Bare After S */
+            bare_after_s: number | null;
+            /** Cover Mm */
+            cover_mm: number;
+            /** Id */
+            id: string;
+            /** Left L */
+            left_l: number;
+            /** Name */
+            name: string;
+            /** Thrown Out L */
+            thrown_out_l: number;
         };
         /**
          * LowStage

@@ -127,7 +127,31 @@ export const DRY: Dry = {
   ],
   depth_mm: 58,
   over_lap: OVER,
-  rose: null,
+  rose: {
+    thrown_deg: [0, 90, 180, 270],
+    left_l: [0.8, 0.2, null, 0.2],
+    capacity: [1.4, 2.1, 0.9, 2.1],
+    load_g: 1.2,
+  },
+  without: [
+    {
+      id: "c1",
+      name: "front stage",
+      left_l: 0.6,
+      cover_mm: 118,
+      bare_after_s: null,
+      thrown_out_l: 0,
+    },
+    {
+      id: "c2",
+      name: "rear right stage",
+      left_l: 4.1,
+      cover_mm: -12,
+      bare_after_s: 6.2,
+      thrown_out_l: 0,
+    },
+  ],
+  carried: { order: "ahead", joined_pct: 62, cooler_pct: 33, tank_pct: 33, taken_out_pct: 70 },
   drives: [[22, 40]],
   also: ["The old dipstick hole is blanked."],
 };

@@ -17,6 +17,7 @@ import { FlowDrawing, type Wet } from "./FlowDrawing";
 import { Sizes } from "./Sizes";
 import { StageMap } from "./StageMap";
 import { StagesNumbers } from "./StagesNumbers";
+import { WhatIf } from "./WhatIf";
 
 /** Still wet: what going dry is, and its form. */
 function StillWet(): ReactElement {
@@ -187,6 +188,7 @@ function OverLap({
           </div>
           <StageMap dry={dry} over={over} time={at.time} onTime={at.goTo} />
           <p className="px-6 pb-4 text-[15px]">{worthSentence(dry, over)}</p>
+          <WhatIf dry={dry} />
         </section>
         <aside className="shrink-0 overflow-y-auto border-ink bg-panel lg:w-[330px] lg:border-l">
           <Checks stage={stage} />

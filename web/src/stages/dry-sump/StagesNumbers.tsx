@@ -1,6 +1,9 @@
 import type { ReactElement } from "react";
 import type { Dry } from "../../api/dry";
 import { useBuildView } from "../../document/BuildContext";
+import { withComponent } from "../../document/circuit/circuit";
+import { SPECS } from "../../document/circuit/specs";
+import { RecordParts } from "../../document/Records";
 import { useEdits } from "../../document/useEdits";
 import { EditFigure } from "../../parts/EditFigure";
 
@@ -62,17 +65,15 @@ export function StagesNumbers({ dry }: { dry: Dry }): ReactElement {
       {tank && (
         <details className="border-b border-hair" data-numbers={dry.tank.id}>
           <summary className="py-1 text-[14px]">{dry.tank.name}</summary>
-          <EditFigure
-            label="Holds"
-            field={`circuit.components.${dry.tank.id}.volume_l`}
-            value={dry.tank.volume_l}
-            onType={(typed) => edits.type([`circuit.components.${dry.tank.id}.volume_l`], typed)}
-          />
-          <EditFigure
-            label="Diameter"
-            field={`circuit.components.${dry.tank.id}.diameter_mm`}
-            value={dry.tank.is_round ? dry.tank.width_mm : null}
-            onType={(typed) => edits.type([`circuit.components.${dry.tank.id}.diameter_mm`], typed)}
+          <RecordParts
+            record={tank}
+            path={`circuit.components.${tank.id}`}
+            specs={SPECS.tank}
+            parts={components}
+            onType={edits.type}
+            onPut={(next) =>
+              edits.replace(withComponent(build.document, tank.id, next), `${tank.name} changed`)
+            }
           />
           <EditFigure
             label="Oil in all"

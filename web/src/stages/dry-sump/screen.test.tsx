@@ -63,6 +63,22 @@ describe("the Dry sump screen", () => {
     expect(told("ratio")).toContain("from memory");
   });
 
+  it("tells what is lost without each stage, and the gas on the way back", () => {
+    const page = served(DRY_STAGE);
+    const cells = (id: string): (string | undefined)[] =>
+      [...(page.querySelector(`[data-without=${id}]`)?.querySelectorAll("td") ?? [])].map(
+        (cell) => cell.textContent,
+      );
+    expect(cells("c1")).toEqual(["0.6 L", "118 mm"]);
+    expect(cells("c2")).toEqual(["4.1 L", "bare after 6.2 s"]);
+    const way = within(page).getByRole("region", { name: "Separator" });
+    expect(way.textContent).toContain("leaves 33 % to go through the cooler");
+    expect(way.textContent).toContain("a guess");
+    expect(page.querySelector("[data-scavenge-rose]")?.getAttribute("aria-label")).toContain(
+      "throwing oil back",
+    );
+  });
+
   it("lists what does not work first", () => {
     const check = {
       state: "bad" as const,
