@@ -12,10 +12,7 @@ ACCUMULATOR: dict[str, Any] = {
     "valve": "by_hand", "dash": 10,
 }  # fmt: skip
 COOLER: dict[str, Any] = {"kind": "fit_cooler", "dash": 12}
-TURBO: list[dict[str, Any]] = [
-    {"kind": "feed_turbo", "dash": 4},
-    {"kind": "drain_turbo", "dash": 10},
-]
+TURBO: dict[str, Any] = {"kind": "feed_turbo", "feed_dash": 4, "drain_dash": 10}
 
 ON_THE_ORDER: dict[str, dict[str, tuple[float, str]]] = {
     "fit an accumulator": {

@@ -107,6 +107,10 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     ({"kind": "move_pickup", "left_mm": "-1/2 in"}, "pickup moved 13 mm to the right"),
     ({"kind": "kick_out", "side": "right", "width_mm": "1 in"}, "kick-out 1 in wider"),
     ({"kind": "refill", "to_l": "7 qt"}, "filled to 7 qt"),
+    ({"kind": "lay_line", "run": "r15", "dash": 12, "length_mm": "2 ft"},
+     "to the cooler, hose, size 12, 2 ft long"),
+    ({"kind": "set_port", "component": "c12", "port": "inlet", "faces": "up"},
+     "cooler and lines, inlet, faces up"),
 ]  # fmt: skip
 
 

@@ -173,6 +173,9 @@ ONLY_ONE = {
     # parts, no figures
     ("circuit", "components", "*", "flow_point"), ("circuit", "components", "*", "place"),
     ("circuit", "components", "*", "mouth_at"),
+    # one of a few, or not known: nothing is near it
+    ("circuit", "runs", "*", "start", "hose_end_deg"),
+    ("circuit", "runs", "*", "end", "hose_end_deg"),
     # named by others
     ("circuit", "components", "*", "id"), ("pan", "bosses", "*", "id"),
 }  # fmt: skip

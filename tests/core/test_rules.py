@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from functools import partial
 
 import numpy as np
 import pytest
@@ -26,6 +27,7 @@ from bilge_core.rules import (
     drains,
     dry,
     gauge,
+    lines,
     pickup,
     plates,
 )
@@ -78,6 +80,25 @@ def openings_at(head: float) -> Check:
 
 # rule's key, a figure to what is said of it, just inside and just outside, and what is said there
 EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [
+    *(
+        (
+            rule.key, partial(lambda service, v: of(lines.check_speed(service, v, "f")), service),
+            rule.most - 0.01, rule.most + 0.01, "good", "caution",
+        )
+        for service, rule in lines.SPEEDS.items()
+    ),
+    ("line_loss", lambda p: of(lines.check_loss(p, "f")), 49e3, 51e3, "good", "caution"),
+    (
+        "heat_sleeve", lambda gap: of(lines.check_heat("exhaust", gap, False, "f")),
+        0.061, 0.059, None, "caution",
+    ),
+    ("clips", lambda s: of(lines.check_clips(s, 1.0, "f")), 0.299, 0.301, "good", "caution"),
+    ("slack", lambda s: of(lines.check_slack(s, 1.0, "f")), 0.0201, 0.0199, "good", "caution"),
+    ("ends_meet", lambda d: of(lines.check_meets("x", d, "f")), 0.019, 0.021, "good", "bad"),
+    (
+        "hose_end_turns", lambda a: of(lines.check_hose_end("x", a, "f")),
+        24.9, 25.1, "good", "caution",
+    ),
     ("draws_air", verdict_of, 0.0499, 0.0501, "sound", "caution"),
     ("runs_dry", verdict_of, 0.4999, 0.5001, "caution", "not_safe"),
     (

@@ -21,6 +21,7 @@ from bilge_core.acts.fitted import BracePickup, FitScraper
 from bilge_core.acts.flange import LayOutFlange
 from bilge_core.acts.gates_fitted import FitGates
 from bilge_core.acts.go_dry import GoDry
+from bilge_core.acts.lay_line import LayLine, SetPort
 from bilge_core.acts.mend import CarryToWall, TurnGate
 from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
 from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
@@ -37,7 +38,8 @@ AnyAct = Annotated[
     | FitAccumulator | TuneAccumulator | FitCooler | FitSandwichPlate | MoveFilter | SecondFilter
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
-    | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut | Refill,
+    | LayLine | SetPort | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut
+    | Refill,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

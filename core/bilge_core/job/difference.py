@@ -14,6 +14,7 @@ from typing import Any
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
+from bilge_core.shop import bought_as
 
 _HALF_LITRE = 0.5  # [L] in which oil is counted (ours)
 _LITTLE_OIL = 0.02  # [L] nobody pours (ours)
@@ -45,29 +46,14 @@ class _Tally:
             self.operations[key] += times
 
 
-_KINDS: dict[str, tuple[str, str]] = {
-    "accumulator": ("accumulator", "fit_accumulator"),
-    "check_valve": ("check_valve", "fit_valve"),
-    "tee": ("tee", "fit_in_line"),
-    "remote_filter": ("remote_filter", "fit_remote_filter"),
-    "take_off_plate": ("take_off_plate", "fit_in_line"),
-    "cooler": ("cooler", "fit_cooler"),
-    "plate_cooler": ("plate_cooler", "fit_plate_cooler"),
-    "sandwich_plate": ("sandwich_plate", "fit_in_line"),
-    "thermostat": ("thermostat", "fit_in_line"),
-    "regulator": ("regulator", "fit_regulator"),
-    "restrictor": ("restrictor", "fit_in_line"),
-    "breather": ("breather", "fit_breather"),
-    "catch_can": ("catch_can", "fit_breather"),
-    "filter": ("oil_filter", "fit_filter"),
-    "scavenge_stage": ("scavenge_stage", "fit_stage"),
-    "tank": ("oil_tank", "fit_tank"),
-    "separator": ("separator", "fit_in_line"),
-    "pickup": ("tube", "fit_scavenge_pickup"),
-}
-"""What a component is bought as, and what fitting it is; any other is `fitting`, `fit_in_line`."""
-
-_VALVES = {"by_hand": "valve_by_hand", "electric": "valve_electric"}
+_FITTED: dict[str, str] = {
+    "accumulator": "fit_accumulator", "check_valve": "fit_valve", "shut_off_valve": "fit_valve",
+    "remote_filter": "fit_remote_filter", "cooler": "fit_cooler",
+    "plate_cooler": "fit_plate_cooler", "regulator": "fit_regulator", "breather": "fit_breather",
+    "catch_can": "fit_breather", "filter": "fit_filter", "scavenge_stage": "fit_stage",
+    "tank": "fit_tank", "pickup": "fit_scavenge_pickup",
+}  # fmt: skip
+"""What fitting a component is; any other is `fit_in_line`."""
 
 
 def work_between(before: Build, after: Build) -> Work:
@@ -297,13 +283,8 @@ def _exchanged(tally: _Tally, old: Document, part: Document) -> None:
 
 def _fitted(tally: _Tally, part: Document) -> None:
     kind = part["kind"]
-    if kind == "shut_off_valve":
-        tally.part(_VALVES[part["worked"] or "by_hand"])
-        tally.do("fit_valve")
-        return
-    bought, done = _KINDS.get(kind, ("fitting", "fit_in_line"))
-    tally.part(bought)
-    tally.do(done)
+    tally.part(bought_as(kind, part.get("worked")))
+    tally.do(_FITTED.get(kind, "fit_in_line"))
     if kind == "remote_filter":
         tally.part("oil_filter", part["filters"])
 

@@ -13,6 +13,7 @@ from bilge_core.rules import (
     gates,
     gauge,
     inspection,
+    lines,
     mouth,
     pickup,
     plates,
@@ -23,7 +24,7 @@ from bilge_core.rules.rule import Check, Fix, Rule, State
 RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
-    *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES,
+    *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES, *lines.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from bilge_core.errors import InvalidQuantity
+from bilge_core.shop.fittings import fitting_rows, loose_rows
 
 
 @dataclass(frozen=True)
@@ -78,5 +79,34 @@ _ROWS = (
     ("fitting", "other part of the circuit", "piece", 40.0, 4, 0.3),
 )
 
-PARTS: dict[str, ShopPart] = {row[0]: ShopPart(*row) for row in _ROWS}
+PARTS: dict[str, ShopPart] = {
+    row[0]: ShopPart(*row) for row in (*_ROWS, *loose_rows(), *fitting_rows())
+}
 """All generic parts by their keys. Costs, lead times and weights invented."""
+
+
+BOUGHT_AS: dict[str, str] = {
+    "accumulator": "accumulator", "check_valve": "check_valve", "tee": "tee",
+    "remote_filter": "remote_filter", "take_off_plate": "take_off_plate", "cooler": "cooler",
+    "plate_cooler": "plate_cooler", "sandwich_plate": "sandwich_plate",
+    "thermostat": "thermostat", "regulator": "regulator", "restrictor": "restrictor",
+    "breather": "breather", "catch_can": "catch_can", "filter": "oil_filter",
+    "scavenge_stage": "scavenge_stage", "tank": "oil_tank", "separator": "separator",
+    "pickup": "tube", "bulkhead": "bulkhead",
+}  # fmt: skip
+"""What a kind of component is bought as; any other is `fitting`."""
+
+_VALVES = {"by_hand": "valve_by_hand", "electric": "valve_electric"}
+
+
+def bought_as(kind: str, worked: str | None = None) -> str:
+    """The part that a component is bought as; valves by how they are worked.
+
+    Examples
+    --------
+    >>> bought_as("tank"), bought_as("shut_off_valve", "electric"), bought_as("sender_tee")
+    ('oil_tank', 'valve_electric', 'fitting')
+    """
+    if kind == "shut_off_valve":
+        return _VALVES[worked or "by_hand"]
+    return BOUGHT_AS.get(kind, "fitting")

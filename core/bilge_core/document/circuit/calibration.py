@@ -109,8 +109,10 @@ _LATER = {"leak_mm": None}
 """Fields that documents did not always have, and what stands for their not being there: a circuit
 is known by what it was known by before.
 """
-_DRAINS_ALONE = frozenset({"narrowest_mm"})
+_END_NOT_FELT = frozenset({"narrowest_mm", "hose_end_deg"})
 """Fields of an end that no line under pressure is told by."""
+_LINE_NOT_FELT = frozenset({"slack_mm", "wall_mm"})
+"""Fields of a line that change nothing that a gauge reads."""
 
 
 def _flowing(row: Document) -> Document:
@@ -121,8 +123,12 @@ def _flowing(row: Document) -> Document:
             felt[end] = {
                 k: v
                 for k, v in felt[end].items()
-                if k not in _DRAINS_ALONE and (k not in _LATER or v != _LATER[k])
+                if k not in _END_NOT_FELT and (k not in _LATER or v != _LATER[k])
             }
+    if felt.get("ports"):
+        felt["ports"] = [{k: v for k, v in each.items() if k != "faces"} for each in felt["ports"]]
+    if isinstance(felt.get("line"), dict):
+        felt["line"] = {k: v for k, v in felt["line"].items() if k not in _LINE_NOT_FELT}
     return felt
 
 

@@ -69,12 +69,18 @@ PortKey = Annotated[str, Field(pattern=r"^[a-z][a-z_0-9]{0,39}$")]
 """A port of the kind's table, or a boss of the pan by its id."""
 
 
+Faces = Literal["ahead", "behind", "left", "right", "up", "down"]
+
+
 class PortAt(Part):
     """Where a port differs from what its kind's table says."""
 
     port: PortKey
     thread: Name | None = None
     at_mm: tuple[Coordinate, Coordinate, Coordinate] | None = None
+    faces: Faces | None = Field(
+        default=None, description="which way a line leaves it, in its component's own frame"
+    )
 
 
 class Component(Part):

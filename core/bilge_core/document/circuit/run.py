@@ -9,9 +9,11 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from bilge_core.document.circuit.component import PortKey, Service
+from bilge_core.document.circuit.route import laid
 from bilge_core.document.ids import Id
 from bilge_core.document.parts import Coordinate, Name, Part
 from bilge_core.document.pickup import Bend
+from bilge_core.errors import InvalidQuantity
 
 Bore = Annotated[float, Field(gt=0, le=200)]
 LineLength = Annotated[float, Field(gt=0, le=10_000, description="along its middle, bends counted")]
@@ -44,6 +46,9 @@ class Hose(Part):
     length_mm: LineLength | None = None
     sleeve: bool = Field(default=False, description="against heat")
     clips_mm: float | None = Field(default=None, gt=0, le=2000, description="a clip every so often")
+    slack_mm: float | None = Field(
+        default=None, ge=0, le=1000, description="more than its route, so that nothing pulls"
+    )
 
 
 class HardLine(Part):
@@ -54,6 +59,7 @@ class HardLine(Part):
     bore_mm: Bore | None = None
     length_mm: LineLength | None = None
     bends: list[Bend] = Field(default=[], max_length=20)
+    wall_mm: float | None = Field(default=None, gt=0, le=10, description="of the tube")
     sleeve: bool = False
     clips_mm: float | None = Field(default=None, gt=0, le=2000)
 
@@ -81,6 +87,9 @@ class End(Part):
     )
     leak_mm: float | None = Field(
         default=None, ge=0, le=10, description="hole that would let in as much air; null: tight"
+    )
+    hose_end_deg: Literal[0, 45, 90] | None = Field(
+        default=None, description="how its hose end turns; null: straight"
     )
 
 
@@ -130,22 +139,32 @@ def bore_of(line: Open | Passage | Hose | HardLine) -> float | None:
 def length_of(run: Run) -> float | None:
     """Length of a run [mm]: its route's where it has one, else as measured; None where neither is.
 
-    A route is counted from point to point: its bends cut its corners by less than it is laid with
-    slack (ours, until lines are drawn).
+    A route is counted with its bends where they have a radius, and a hose's slack with it. One
+    that cannot be laid (two points that are one, a leg shorter than its bends) counts from point
+    to point; whoever draws it says so.
 
     Examples
     --------
     >>> ends = {"component": "c1", "port": "a"}
     >>> by = [{"at_mm": (0, 0, 0)}, {"at_mm": (300, 0, 0)}, {"at_mm": (300, 400, 0)}]
+    >>> line = {"kind": "hose", "dash": 10, "slack_mm": 20}
     >>> length_of(Run(name="to the cooler", service="pressure", start=ends, end=ends,
-    ...               line={"kind": "hose", "dash": 10}, route=by))
-    700.0
+    ...               line=line, route=by))
+    720.0
     """
     if isinstance(run.line, Open):
         return None
     if len(run.route) < 2:
         return run.line.length_mm
-    return sum(math.dist(a.at_mm, b.at_mm) for a, b in itertools.pairwise(run.route))
+    slack = (run.line.slack_mm or 0.0) if isinstance(run.line, Hose) else 0.0
+    points = [each.at_mm for each in run.route]
+    try:
+        way = laid(points, [each.radius_mm or 0.0 for each in run.route[1:-1]])
+    except InvalidQuantity:
+        return sum(math.dist(a, b) for a, b in itertools.pairwise(points)) + slack
+    if min(way.straights) < 0.0:
+        return sum(math.dist(a, b) for a, b in itertools.pairwise(points)) + slack
+    return way.length + slack
 
 
 def contents_of(run: Run) -> float | None:

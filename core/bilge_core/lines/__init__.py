@@ -1,0 +1,3 @@
+"""Lines: every run from port to port, its fittings, how it bends and what is ordered for it."""
+
+VERSION = "lines-1"

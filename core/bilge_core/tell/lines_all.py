@@ -1,0 +1,234 @@
+"""All lines of a build with what is round them, and the order."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from pydantic import BaseModel
+from shapely import MultiPoint
+
+from bilge_core.checks.lines import is_hot
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.run import HardLine
+from bilge_core.document.keep_outs import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
+from bilge_core.lines.bending import Bender
+from bilge_core.lines.flows import COLD, COLD_RPM, flows_cold, flows_hot
+from bilge_core.lines.laid import Line, lines_of
+from bilge_core.lines.order import OrderRow, order_of
+from bilge_core.lines.stock import BAR, cut_from
+from bilge_core.network.breathing import place_of_port
+from bilge_core.options.candidate import Prices
+from bilge_core.pan import Pan, assemble_pan
+from bilge_core.physics.arrays import Array
+from bilge_core.physics.axes import engine_to_car
+from bilge_core.shop.threads import THREADS
+from bilge_core.tell.lines import LineOut, Spot, line_out, spot_out
+from bilge_core.tell.numbers import mm
+
+_ROUND = np.linspace(0.0, 2.0 * np.pi, 24, endpoint=False)
+
+
+class AroundOut(BaseModel):
+    """Something round the lines, the car's frame: seen from above and from the left."""
+
+    name: str
+    plan_mm: list[tuple[float, float]]
+    side_mm: list[tuple[float, float]]
+    is_hot: bool
+
+
+class ComponentAtOut(BaseModel):
+    """A component that has a place, the car's frame."""
+
+    id: str
+    name: str
+    kind: str
+    at_mm: Spot
+
+
+class OrderRowOut(BaseModel):
+    """A part of the order."""
+
+    part: str
+    words: str
+    per: str
+    count: float
+    price: float
+    """Of all of them."""
+    lead_days: int
+    why: list[str]
+    lines: list[int]
+    spanner: str
+    own_price: bool
+    """The workshop's own; otherwise the generic set's, which is invented."""
+    is_rough: bool
+    """One of its lines has no length yet: a metre is counted for it."""
+
+
+class BarOut(BaseModel):
+    """A bar of tube and what comes out of it: numbers of lines."""
+
+    dash: int
+    lines: list[int]
+    left_mm: float
+
+
+class LinesOut(BaseModel):
+    """All lines of a build."""
+
+    lines: list[LineOut]
+    around: list[AroundOut]
+    components: list[ComponentAtOut]
+    pan_plan_mm: list[tuple[float, float]]
+    pan_side_mm: list[tuple[float, float]]
+    ground_mm: float | None
+    """Height of the ground in the car's frame; null: not known."""
+    order: list[OrderRowOut]
+    total: float
+    spanners: list[str]
+    bars: list[BarOut]
+    bar_mm: float
+    hot_c: float
+    hot_rpm: float
+    cold_c: float
+    cold_rpm: float
+    threads: dict[str, str]
+    """Thread ends that a port may show, with their words."""
+
+
+def _hull(places: Array, axes: tuple[int, int]) -> list[tuple[float, float]]:
+    """Outline of places seen along the third axis [mm]."""
+    hull = MultiPoint(places[:, list(axes)]).convex_hull
+    ring = hull.exterior.coords if hull.geom_type == "Polygon" else hull.coords
+    return [(mm(float(x)), mm(float(y))) for x, y in ring]
+
+
+def _corners(keep_out: BoxKeepOut | CylinderKeepOut) -> Array:
+    start, end = np.array(keep_out.from_mm) * 1e-3, np.array(keep_out.to_mm) * 1e-3
+    if isinstance(keep_out, BoxKeepOut):
+        either = [(start[k], end[k]) for k in range(3)]
+        return np.array([[x, y, z] for x in either[0] for y in either[1] for z in either[2]])
+    along = (end - start) / np.linalg.norm(end - start)
+    aside = np.cross(along, [1.0, 0.0, 0.0] if abs(along[0]) < 0.9 else [0.0, 1.0, 0.0])
+    aside /= np.linalg.norm(aside)
+    over = np.cross(along, aside)
+    ring = np.cos(_ROUND)[:, None] * aside + np.sin(_ROUND)[:, None] * over
+    ring *= keep_out.diameter_mm * 0.5e-3
+    return np.asarray(np.vstack([start + ring, end + ring]))
+
+
+def _around(build: Build) -> list[AroundOut]:
+    turn, found = engine_to_car(build.car), []
+    for keep_out in build.car.keep_outs:
+        if isinstance(keep_out, PlaneKeepOut):
+            continue  # it has no outline
+        places = _corners(keep_out)
+        if keep_out.frame == "engine":
+            places = places @ turn.T
+        found.append(
+            AroundOut(
+                name=keep_out.name, plan_mm=_hull(places, (0, 1)), side_mm=_hull(places, (0, 2)),
+                is_hot=is_hot(keep_out.name),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _components(build: Build) -> list[ComponentAtOut]:
+    turn, found = engine_to_car(build.car), []
+    for part in build.circuit.components:
+        keys = [each.key for each in part.PORTS]
+        places = [
+            place for key in keys if (place := place_of_port(build.car, part, key)) is not None
+        ]
+        if places:
+            middle = np.mean(np.array(places), axis=0) @ turn.T
+            found.append(
+                ComponentAtOut(id=part.id, name=part.name, kind=part.kind, at_mm=spot_out(middle))
+            )
+    return found
+
+
+def order_out(rows: Sequence[OrderRow], prices: Prices) -> list[OrderRowOut]:
+    """The order with a workshop's prices.
+
+    Examples
+    --------
+    >>> from bilge_core.lines.order import Need, added_up
+    >>> row = order_out(added_up([Need("hose_10", 0.7, "to the cooler", 1)]), Prices.generic())[0]
+    >>> row.words, row.count, row.per
+    ('hose, size 10', 0.7, 'metre')
+    """
+    found = []
+    for row in rows:
+        part = prices.part(row.part)
+        found.append(
+            OrderRowOut(
+                part=row.part, words=part.words, per=part.per, count=row.count,
+                price=round(part.cost * row.count, 2), lead_days=part.lead_days, why=list(row.why),
+                lines=list(row.lines), spanner=row.spanner, own_price=row.part in prices.parts,
+                is_rough=row.is_rough,
+            )
+        )  # fmt: skip
+    return found
+
+
+def _bars(lines: Sequence[Line], bender: Bender) -> list[BarOut]:
+    """Bars of tube, size by size; a piece longer than a bar is left to the checks."""
+    found = []
+    tubes = [
+        (line.dash, line.number, line.length + 2.0 * bender.flare + bender.spare)
+        for line in lines
+        if isinstance(line.run.line, HardLine) and line.length
+    ]
+    for dash in sorted({dash for dash, _, _ in tubes}):
+        mine = [(number, long) for size, number, long in tubes if size == dash and long <= BAR]
+        for bar in cut_from([long for _, long in mine]):
+            numbers = sorted(mine[at][0] for at in bar.pieces)
+            found.append(BarOut(dash=dash, lines=numbers, left_mm=mm(bar.left)))
+    return found
+
+
+def lines_out(
+    build: Build, prices: Prices, bender: Bender, as_is: Build | None = None,
+    pan: Pan | None = None,
+) -> LinesOut:  # fmt: skip
+    """All lines of a build and the order for them.
+
+    Parameters
+    ----------
+    build : Build
+    prices : Prices
+        A workshop's.
+    bender : Bender
+    as_is : Build or None
+        As the car is: what it has is not bought.
+    pan : Pan or None
+        As assembled from the build; assembled here where it is not given.
+
+    Raises
+    ------
+    InvalidInput
+        If its circuit cannot be run.
+    """
+    hot, cold = flows_hot(build), flows_cold(build)
+    lines = lines_of(build, hot, cold)
+    order = order_out(order_of(build, lines, bender, as_is), prices)
+    pan = pan or assemble_pan(build)
+    wall = pan.solid.vertices[pan.solid.vertices[:, 2] < 1e-6] @ engine_to_car(build.car).T
+    rail = build.car.rail_height_mm
+    return LinesOut(
+        lines=[line_out(build, each, bender) for each in lines],
+        around=_around(build), components=_components(build), pan_plan_mm=_hull(wall, (0, 1)),
+        pan_side_mm=_hull(wall, (0, 2)), ground_mm=None if rail is None else -rail,
+        order=order, total=round(sum(row.price for row in order), 2),
+        spanners=sorted({row.spanner for row in order if row.spanner not in ("", "bolts")}),
+        bars=_bars(lines, bender), bar_mm=mm(BAR), hot_c=hot.temperature_c, hot_rpm=hot.rpm,
+        cold_c=COLD, cold_rpm=COLD_RPM,
+        threads={
+            f"{key} {sex}": f"{each.words}, {sex}"
+            for key, each in THREADS.items() for sex in ("male", "female")
+            if each.family not in ("hose", "stud", "weld")
+        },
+    )  # fmt: skip
