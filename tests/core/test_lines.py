@@ -43,7 +43,6 @@ WAY = [
 some_parts = st.lists(
     st.tuples(st.sampled_from(["hose_10", "tee", "union_10", "bung"]), st.integers(1, 5)),
     max_size=6,
-    max_size=6,
 )
 
 
