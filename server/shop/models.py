@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from accounts.models import Workshop
+from builds.models import Build
+from django.conf import settings
 from django.db import models
 
 
@@ -31,3 +33,39 @@ class OwnHours(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["workshop", "operation"], name="one_time_an_operation")
         ]
+
+
+class OrderTick(models.Model):
+    """How far a part of a build's order is: nothing here is to order still.
+
+    It stays when the order changes: what was ticked for so many is told beside what is wanted now.
+    """
+
+    class State(models.TextChoices):
+        HAVE = "have"
+        ORDERED = "ordered"
+        ARRIVED = "arrived"
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="order_ticks")
+    part = models.CharField(max_length=40)
+    state = models.CharField(max_length=8, choices=State.choices)
+    count = models.FloatField()
+    """Of it, when it was ticked."""
+    ticked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    ticked_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["build", "part"], name="one_tick_a_part"),
+            models.CheckConstraint(condition=models.Q(count__gt=0), name="ticked_for_some"),
+        ]
+
+
+class OwnBender(models.Model):
+    """What a workshop measured of its bender on a trial bend."""
+
+    workshop = models.OneToOneField(Workshop, on_delete=models.CASCADE, related_name="bender")
+    springback_pct = models.FloatField()
+    stretch_mm = models.FloatField()
+    flare_mm = models.FloatField()
+    spare_mm = models.FloatField()

@@ -47,3 +47,19 @@ class HoursIn(Schema):
     """An operation's own hours; null takes the generic set's again."""
 
     hours: float | None = Field(ge=0, le=500)
+
+
+class BenderIn(Schema):
+    """What a bender does, measured on a trial bend."""
+
+    springback_pct: float = Field(ge=0, le=40, description="of the angle bent")
+    stretch_mm: float = Field(ge=0, le=50, description="in a bend of a quarter turn")
+    flare_mm: float = Field(ge=0, le=30, description="of tube that a flare takes")
+    spare_mm: float = Field(ge=0, le=2000, description="for a bend gone wrong")
+
+
+class BenderOut(BenderIn):
+    """The workshop's bender."""
+
+    own: bool
+    """Measured here; otherwise Bilge's guess."""

@@ -6,11 +6,12 @@ from dataclasses import replace
 
 from accounts.models import Workshop
 from bilge_core.job.operations import OPERATIONS
+from bilge_core.lines.bending import Bender
 from bilge_core.options.candidate import Prices
 from bilge_core.shop import PARTS
 
-from shop.models import OwnHours, OwnPrice
-from shop.schemas import HoursOut, PartPriceOut, ShopOut
+from shop.models import OwnBender, OwnHours, OwnPrice
+from shop.schemas import BenderOut, HoursOut, PartPriceOut, ShopOut
 
 
 def prices_of(workshop: Workshop) -> Prices:
@@ -43,3 +44,27 @@ def shop_of(workshop: Workshop) -> ShopOut:
         for key, each in OPERATIONS.items()
     ]  # fmt: skip
     return ShopOut(parts=parts, operations=operations)
+
+
+def bender_out(workshop: Workshop) -> BenderOut:
+    """A workshop's bender; a guess until it measured its own."""
+    own = OwnBender.objects.filter(workshop=workshop).first()
+    if own is not None:
+        return BenderOut(
+            springback_pct=own.springback_pct, stretch_mm=own.stretch_mm, flare_mm=own.flare_mm,
+            spare_mm=own.spare_mm, own=True,
+        )  # fmt: skip
+    guess = Bender()
+    return BenderOut(
+        springback_pct=100.0 * guess.springback, stretch_mm=1e3 * guess.stretch,
+        flare_mm=1e3 * guess.flare, spare_mm=1e3 * guess.spare, own=False,
+    )  # fmt: skip
+
+
+def bender_of(workshop: Workshop) -> Bender:
+    """The same, as the core takes it."""
+    told = bender_out(workshop)
+    return Bender(
+        told.springback_pct / 100.0, told.stretch_mm * 1e-3, told.flare_mm * 1e-3,
+        told.spare_mm * 1e-3,
+    )  # fmt: skip

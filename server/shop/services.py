@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
-from accounts.models import Workshop
+from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.shop import PARTS
+from builds.models import Build
 from config.errors import NotFound
+from django.db import transaction
+from ninja.files import UploadedFile
 
-from shop.models import OwnHours, OwnPrice
-from shop.schemas import HoursIn, PriceIn
+from shop.catalogue import LARGEST, read_catalogue
+from shop.models import OrderTick, OwnBender, OwnHours, OwnPrice
+from shop.schemas import BenderIn, HoursIn, PriceIn
 
 
 def set_price(workshop: Workshop, key: str, wanted: PriceIn) -> None:
@@ -51,4 +55,46 @@ def set_hours(workshop: Workshop, key: str, wanted: HoursIn) -> None:
         return
     OwnHours.objects.update_or_create(
         workshop=workshop, operation=key, defaults={"hours": wanted.hours}
+    )
+
+
+def set_bender(workshop: Workshop, wanted: BenderIn) -> None:
+    """What a workshop measured of its bender."""
+    OwnBender.objects.update_or_create(workshop=workshop, defaults=wanted.model_dump())
+
+
+@transaction.atomic
+def import_catalogue(workshop: Workshop, upload: UploadedFile) -> int:
+    """A workshop's own costs and lead times from a CSV; how many parts it named.
+
+    Raises
+    ------
+    InvalidInput
+        Naming line and column of everything at fault; nothing is kept then.
+    """
+    if (upload.size or 0) > LARGEST:
+        raise InvalidInput([Problem("file", f"must be at most {LARGEST // 1000} kB")])
+    rows = read_catalogue(upload.read())
+    for key, cost, days in rows:
+        OwnPrice.objects.update_or_create(
+            workshop=workshop, part=key, defaults={"cost": cost, "lead_days": days}
+        )
+    return len(rows)
+
+
+def tick(user: User, build: Build, part: str, state: str | None, count: float) -> None:
+    """How far a part of a build's order is; None: to order still.
+
+    Raises
+    ------
+    NotFound
+        If there is no such part.
+    """
+    if part not in PARTS:
+        raise NotFound("part")
+    if state is None:
+        OrderTick.objects.filter(build=build, part=part).delete()
+        return
+    OrderTick.objects.update_or_create(
+        build=build, part=part, defaults={"state": state, "count": count, "ticked_by": user}
     )

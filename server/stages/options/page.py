@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
-import io
-from xml.sax.saxutils import escape
-
 from bilge_core.tell.options import OptionRowOut, OptionsOut
+from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.lib import colors
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table
+from reportlab.platypus import Paragraph, Spacer, Table
 from studies.schemas import StudyOut
 
-_INK, _HAIR = colors.HexColor("#1C211F"), colors.HexColor("#CFC7B6")
 _GOOD = colors.HexColor("#DBE9DD")
 _SAYS = {
     "holds": "holds",
@@ -32,27 +27,12 @@ _CAUTION = (
 )
 
 
-def _style(size: float, bold: bool = False) -> ParagraphStyle:
-    return ParagraphStyle(
-        "p", fontName="Helvetica-Bold" if bold else "Helvetica", fontSize=size,
-        leading=1.28 * size, textColor=_INK,
-    )  # fmt: skip
-
-
-_TITLE, _TEXT, _SMALL = _style(16, bold=True), _style(10), _style(7.5)
-
-
-def _words(text: str, style: ParagraphStyle) -> Paragraph:
-    """A paragraph of plain text: nothing in it is read as markup."""
-    return Paragraph(escape(text), style)
-
-
 def _row(row: OptionRowOut) -> list[Paragraph | str]:
     told, needs = row.standing, row.needs
     dry = "" if told.dry_s is None else f"{'~' if told.is_estimate else ''}{told.dry_s:.1f}"
     return [
         row.letter,
-        _words(row.title, _SMALL),
+        words(row.title, SMALL),
         _SAYS[told.state] if row.told else "not told",
         dry,
         "" if told.lowest_bar is None else f"{told.lowest_bar:.1f}",
@@ -68,7 +48,7 @@ def _table(options: OptionsOut) -> Table:
     base = options.base
     heading = ["", "Remedy", "", "dry, s", "bar", "$", "h", "days", "ground, mm"]
     first: list[Paragraph | str] = [
-        "", _words("As it is", _SMALL), _SAYS[base.state],
+        "", words("As it is", SMALL), _SAYS[base.state],
         "" if base.dry_s is None else f"{base.dry_s:.1f}",
         "" if base.lowest_bar is None else f"{base.lowest_bar:.1f}", "", "", "",
         "" if options.base_ground_mm is None else f"{options.base_ground_mm:.0f}",
@@ -77,8 +57,8 @@ def _table(options: OptionsOut) -> Table:
         ("FONT", (0, 0), (-1, -1), "Helvetica", 7.5),
         ("ALIGN", (3, 0), (-1, -1), "RIGHT"),
         ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-        ("LINEBELOW", (0, 0), (-1, 0), 0.8, _INK),
-        ("LINEBELOW", (0, 1), (-1, -1), 0.3, _HAIR),
+        ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
+        ("LINEBELOW", (0, 1), (-1, -1), 0.3, HAIR),
         ("TOPPADDING", (0, 0), (-1, -1), 1.2),
         ("BOTTOMPADDING", (0, 0), (-1, -1), 1.8),
     ]
@@ -112,24 +92,19 @@ def study_page(name: str, study: StudyOut, options: OptionsOut) -> bytes:
         for each in options.choice.proofs
     )
     parts = [
-        _words(f"{name}: the smallest remedy that holds", _TITLE),
+        words(f"{name}: the smallest remedy that holds", TITLE),
         Spacer(1, 2 * mm),
-        _words(
+        words(
             f"State {study.state}, over {', '.join(study.laps)}. {options.tried} of "
             f"{options.to_try} remedies decided, in moving oil with pump, gallery and heads.",
-            _SMALL,
+            SMALL,
         ),
         Spacer(1, 2 * mm),
-        _words(options.choice.words, _TEXT),
-        *([Spacer(1, 1 * mm), _words(f"Proof: {proofs}.", _SMALL)] if proofs else []),
+        words(options.choice.words, TEXT),
+        *([Spacer(1, 1 * mm), words(f"Proof: {proofs}.", SMALL)] if proofs else []),
         Spacer(1, 3 * mm),
         _table(options),
         Spacer(1, 3 * mm),
-        _words(_CAUTION, _SMALL),
+        words(_CAUTION, SMALL),
     ]
-    out = io.BytesIO()
-    SimpleDocTemplate(
-        out, pagesize=A4, leftMargin=13 * mm, rightMargin=13 * mm, topMargin=12 * mm,
-        bottomMargin=10 * mm, title=f"{name}: remedies", author="Bilge",
-    ).build(parts)  # fmt: skip
-    return out.getvalue()
+    return page_of(parts, f"{name}: remedies")

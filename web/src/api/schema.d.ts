@@ -1124,6 +1124,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/bender": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bender
+         * @description This workshop's bender.
+         */
+        get: operations["get_bender"];
+        /**
+         * Set Bender
+         * @description What was measured of the bender on a trial bend.
+         */
+        put: operations["set_bender"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Catalogue
+         * @description All parts with this workshop's cost and lead time, as CSV.
+         */
+        get: operations["export_catalogue"];
+        put?: never;
+        /**
+         * Import Catalogue
+         * @description Own costs and lead times from a CSV as it is written here.
+         */
+        post: operations["import_catalogue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/operations/{key}": {
         parameters: {
             query?: never;
@@ -1236,6 +1284,106 @@ export interface paths {
          * @description A build's dry sump, or that it is wet.
          */
         get: operations["get_dry_sump"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Lines
+         * @description All lines of a build with their checks, and the order for them.
+         */
+        get: operations["get_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Order Csv
+         * @description The order as CSV.
+         */
+        get: operations["export_order_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}/order/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick Order
+         * @description Say how far a part of the order is.
+         */
+        put: operations["tick_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Order
+         * @description The order and every line's cut list, as PDF.
+         */
+        get: operations["print_order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}/spreadsheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Order Spreadsheet
+         * @description The order as a spreadsheet with sums that work, and a sheet of the lines.
+         */
+        get: operations["export_order_spreadsheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1805,7 +1953,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"];
             /** Base State */
             base_state: number;
             /**
@@ -1918,6 +2066,18 @@ export interface components {
             worst_at_s: number;
         };
         /**
+         * BarOut
+         * @description A bar of tube and what comes out of it: numbers of lines.
+         */
+        BarOut: {
+            /** Dash */
+            dash: number;
+            /** Left Mm */
+            left_mm: number;
+            /** Lines */
+            lines: number[];
+        };
+        /**
          * BasisOut
          * @description What the figures rest on.
          *
@@ -1974,6 +2134,60 @@ export interface components {
              * @description of its centreline
              */
             radius_mm: number;
+        };
+        /**
+         * BenderIn
+         * @description What a bender does, measured on a trial bend.
+         */
+        BenderIn: {
+            /**
+             * Flare Mm
+             * @description of tube that a flare takes
+             */
+            flare_mm: number;
+            /**
+             * Spare Mm
+             * @description for a bend gone wrong
+             */
+            spare_mm: number;
+            /**
+             * Springback Pct
+             * @description of the angle bent
+             */
+            springback_pct: number;
+            /**
+             * Stretch Mm
+             * @description in a bend of a quarter turn
+             */
+            stretch_mm: number;
+        };
+        /**
+         * BenderOut
+         * @description The workshop's bender.
+         */
+        BenderOut: {
+            /**
+             * Flare Mm
+             * @description of tube that a flare takes
+             */
+            flare_mm: number;
+            /** Own */
+            own: boolean;
+            /**
+             * Spare Mm
+             * @description for a bend gone wrong
+             */
+            spare_mm: number;
+            /**
+             * Springback Pct
+             * @description of the angle bent
+             */
+            springback_pct: number;
+            /**
+             * Stretch Mm
+             * @description in a bend of a quarter turn
+             */
+            stretch_mm: number;
         };
         /**
          * BoltHole
@@ -2547,6 +2761,18 @@ export interface components {
             volume_l: number;
         };
         /**
+         * ChainOut
+         * @description Fittings from a port to a line's end.
+         */
+        ChainOut: {
+            /** Cost */
+            cost: number;
+            /** Fittings */
+            fittings: components["schemas"]["FittingOut"][];
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
          * ChannelOut
          * @description A channel, the units it may have, what + may mean, and what it is for.
          */
@@ -2780,6 +3006,24 @@ export interface components {
             positive?: ("left" | "right" | "forward" | "braking") | null;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ComponentAtOut
+         * @description A component that has a place, the car's frame.
+         */
+        ComponentAtOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
         };
         /**
          * ComponentOut
@@ -3938,6 +4182,11 @@ export interface components {
              */
             fittings: string[];
             /**
+             * Hose End Deg
+             * @description how its hose end turns; null: straight
+             */
+            hose_end_deg?: (0 | 45 | 90) | null;
+            /**
              * Leak Mm
              * @description hole that would let in as much air; null: tight
              */
@@ -4569,6 +4818,32 @@ export interface components {
             };
         };
         /**
+         * FittingOut
+         * @description A fitting of a chain, from the port out.
+         */
+        FittingOut: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Entry */
+            entry: string;
+            /** Entry Family */
+            entry_family: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Key */
+            key: string;
+            /** Seals */
+            seals: string;
+            /** Shows */
+            shows: string;
+            /** Shows Family */
+            shows_family: string;
+            /** Spanner */
+            spanner: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Flange
          * @description The pan's flange against the block.
          */
@@ -4656,6 +4931,26 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * GapOut
+         * @description The gap between a line and what is round it.
+         */
+        GapOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /** Rocks */
+            rocks: boolean;
+            /** Wanted Mm */
+            wanted_mm: number;
         };
         /**
          * GasWayOut
@@ -4924,6 +5219,11 @@ export interface components {
              * @default false
              */
             sleeve: boolean;
+            /**
+             * Wall Mm
+             * @description of the tube
+             */
+            wall_mm?: number | null;
         };
         /**
          * Hatch
@@ -5158,6 +5458,11 @@ export interface components {
             kind: "hose";
             /** Length Mm */
             length_mm?: number | null;
+            /**
+             * Slack Mm
+             * @description more than its route, so that nothing pulls
+             */
+            slack_mm?: number | null;
             /**
              * Sleeve
              * @description against heat
@@ -5587,6 +5892,60 @@ export interface components {
             study: components["schemas"]["StudyOut"] | null;
         };
         /**
+         * LayLine
+         * @description A hose or hard line as it is made up and laid: what is not told stays as it is.
+         */
+        LayLine: {
+            /** Clips Mm */
+            clips_mm?: (number | string) | null;
+            /** Dash */
+            dash?: (3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24) | null;
+            /** End Deg */
+            end_deg?: (0 | 45 | 90) | null;
+            /** End Fittings */
+            end_fittings?: string[] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lay_line";
+            /**
+             * Length Mm
+             * @description a rough length; takes its way away
+             */
+            length_mm?: (number | string) | null;
+            /** Made Of */
+            made_of?: ("hose" | "hard_line") | null;
+            /**
+             * Points
+             * @description its way, both ends among it: ahead of the rail's rear face, left of the crank, over the rail, along the car; an empty list takes it away
+             */
+            points?: components["schemas"]["LineBend"][] | null;
+            /**
+             * Run
+             * @description the line, by its id
+             */
+            run: string;
+            /** Slack Mm */
+            slack_mm?: (number | string) | null;
+            /** Sleeve */
+            sleeve?: boolean | null;
+            /** Start Deg */
+            start_deg?: (0 | 45 | 90) | null;
+            /** Start Fittings */
+            start_fittings?: string[] | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /** Wall Mm */
+            wall_mm?: (number | string) | null;
+        };
+        /**
          * LayOutFlange
          * @description A flange and holes round the rail.
          */
@@ -5698,6 +6057,132 @@ export interface components {
             radius_mm?: (number | string) | null;
         };
         /**
+         * LineEndOut
+         * @description One end of a line.
+         */
+        LineEndOut: {
+            chain: components["schemas"]["ChainOut"] | null;
+            /** Component */
+            component: string;
+            /** Faces */
+            faces: string | null;
+            /** Family */
+            family: string;
+            /** Hose End Deg */
+            hose_end_deg: number;
+            /** Is Chosen */
+            is_chosen: boolean;
+            /** Is Usual */
+            is_usual: boolean;
+            /** Name */
+            name: string;
+            /** Others */
+            others: components["schemas"]["ChainOut"][];
+            /** Place Mm */
+            place_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Port */
+            port: string;
+            /** Port Words */
+            port_words: string;
+            /** Seals */
+            seals: string;
+            /** Spanner */
+            spanner: string;
+            /** Thread */
+            thread: string;
+            /** Thread Key */
+            thread_key: string;
+        };
+        /**
+         * LineOut
+         * @description A hose or a hard line.
+         */
+        LineOut: {
+            /** Bore Mm */
+            bore_mm: number | null;
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Clips */
+            clips: number;
+            /** Clips Mm */
+            clips_mm: number | null;
+            /** Clocking Deg */
+            clocking_deg: number | null;
+            /** Cold Flow L Min */
+            cold_flow_l_min: number | null;
+            /** Cold Loss Bar */
+            cold_loss_bar: number | null;
+            /** Cut Mm */
+            cut_mm: number | null;
+            /** Dash */
+            dash: number | null;
+            /** Drawn Mm */
+            drawn_mm: [
+                number,
+                number,
+                number
+            ][];
+            /** Ends */
+            ends: [
+                components["schemas"]["LineEndOut"],
+                components["schemas"]["LineEndOut"]
+            ];
+            /** Flow L Min */
+            flow_l_min: number | null;
+            /** Gaps */
+            gaps: components["schemas"]["GapOut"][];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hose" | "hard_line";
+            /** Least Mm */
+            least_mm: number;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Loss Bar */
+            loss_bar: number | null;
+            /** Name */
+            name: string;
+            /** No Sheet */
+            no_sheet: string;
+            /** Number */
+            number: number;
+            /** Outside Mm */
+            outside_mm: number | null;
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "suction" | "pressure" | "return" | "scavenge" | "drain" | "vent" | "water";
+            sheet: components["schemas"]["SheetOut"] | null;
+            /** Slack Mm */
+            slack_mm: number | null;
+            /** Sleeve */
+            sleeve: boolean;
+            /** Speed M S */
+            speed_m_s: number | null;
+            /** Speed Most M S */
+            speed_most_m_s: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /** Tightest Mm */
+            tightest_mm: number | null;
+            /** Wall Mm */
+            wall_mm: number | null;
+        };
+        /**
          * LineRunOut
          * @description A run in words, and what follows from what is known of it.
          */
@@ -5714,6 +6199,75 @@ export interface components {
             name: string;
             /** Start */
             start: string;
+        };
+        /**
+         * LinesOut
+         * @description All lines of a build.
+         */
+        LinesOut: {
+            /** Around */
+            around: components["schemas"]["AroundOut"][];
+            /** Bar Mm */
+            bar_mm: number;
+            /** Bars */
+            bars: components["schemas"]["BarOut"][];
+            /** Cold C */
+            cold_c: number;
+            /** Cold Rpm */
+            cold_rpm: number;
+            /** Components */
+            components: components["schemas"]["ComponentAtOut"][];
+            /** Ground Mm */
+            ground_mm: number | null;
+            /** Hot C */
+            hot_c: number;
+            /** Hot Rpm */
+            hot_rpm: number;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Order */
+            order: components["schemas"]["OrderRowOut"][];
+            /** Pan Plan Mm */
+            pan_plan_mm: [
+                number,
+                number
+            ][];
+            /** Pan Side Mm */
+            pan_side_mm: [
+                number,
+                number
+            ][];
+            /** Spanners */
+            spanners: string[];
+            /** Threads */
+            threads: {
+                [key: string]: string;
+            };
+            /** Total */
+            total: number;
+        };
+        /**
+         * LinesStageOut
+         * @description A build's lines as they stand, and its order.
+         */
+        LinesStageOut: {
+            /**
+             * Begin On
+             * Format: date
+             */
+            begin_on: string;
+            bender: components["schemas"]["BenderOut"];
+            /** Compared */
+            compared: boolean;
+            lines: components["schemas"]["LinesOut"];
+            /** State */
+            state: number;
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
+            /** To Come */
+            to_come: number;
+            /** Wait Days */
+            wait_days: number;
         };
         /**
          * LoadIn
@@ -6353,6 +6907,34 @@ export interface components {
             tried: number;
         };
         /**
+         * OrderRowOut
+         * @description A part of the order.
+         */
+        OrderRowOut: {
+            /** Count */
+            count: number;
+            /** Is Rough */
+            is_rough: boolean;
+            /** Lead Days */
+            lead_days: number;
+            /** Lines */
+            lines: number[];
+            /** Own Price */
+            own_price: boolean;
+            /** Part */
+            part: string;
+            /** Per */
+            per: string;
+            /** Price */
+            price: number;
+            /** Spanner */
+            spanner: string;
+            /** Why */
+            why: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * OtherCheckOut
          * @description The same lap with the check valve left out, or fitted where there is none.
          */
@@ -6475,7 +7057,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @default metric
@@ -6491,7 +7073,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"])[];
             /**
              * System
              * @enum {string}
@@ -6984,6 +7566,20 @@ export interface components {
             };
         };
         /**
+         * PointOut
+         * @description A point of a way, the car's frame.
+         */
+        PointOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Radius Mm */
+            radius_mm: number | null;
+        };
+        /**
          * PortAt
          * @description Where a port differs from what its kind's table says.
          */
@@ -6994,6 +7590,11 @@ export interface components {
                 number,
                 number
             ] | null;
+            /**
+             * Faces
+             * @description which way a line leaves it, in its component's own frame
+             */
+            faces?: ("ahead" | "behind" | "left" | "right" | "up" | "down") | null;
             /** Port */
             port: string;
             /** Thread */
@@ -7246,6 +7847,24 @@ export interface components {
             share: number | null;
             /** Words */
             words: string;
+        };
+        /**
+         * PullOut
+         * @description A bend of a bending sheet.
+         */
+        PullOut: {
+            /** Bend Deg */
+            bend_deg: number;
+            /** Mark Mm */
+            mark_mm: number;
+            /** Pulled Deg */
+            pulled_deg: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Roll Deg */
+            roll_deg: number;
+            /** Straight Mm */
+            straight_mm: number;
         };
         /**
          * PulledOut
@@ -8325,6 +8944,45 @@ export interface components {
             };
         };
         /**
+         * SetPort
+         * @description Where a port is, which way it faces, what thread it shows.
+         */
+        SetPort: {
+            /**
+             * At Mm
+             * @description ahead of the rail's rear face, left of the crank, over the rail, along the car
+             */
+            at_mm?: [
+                number | string,
+                number | string,
+                number | string
+            ] | null;
+            /** Component */
+            component: string;
+            /** Faces */
+            faces?: ("ahead" | "behind" | "left" | "right" | "up" | "down") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_port";
+            /** Port */
+            port: string;
+            /**
+             * Thread
+             * @description as 'taper 1/2 female'
+             */
+            thread?: string | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * SettingOut
          * @description What the valve that rules the pressure is set to for a wanted gallery.
          */
@@ -8343,6 +9001,22 @@ export interface components {
             valve: string;
             /** Wanted Bar */
             wanted_bar: number;
+        };
+        /**
+         * SheetOut
+         * @description A hard line's bending sheet.
+         */
+        SheetOut: {
+            /** Cut Mm */
+            cut_mm: number;
+            /** Developed Mm */
+            developed_mm: number;
+            /** Last Mm */
+            last_mm: number;
+            /** Pulls */
+            pulls: components["schemas"]["PullOut"][];
+            /** Stock Mm */
+            stock_mm: number;
         };
         /**
          * ShelfOut
@@ -9267,6 +9941,40 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * TickIn
+         * @description How far a part of the order is; null: to order still.
+         */
+        TickIn: {
+            /** State */
+            state: ("have" | "ordered" | "arrived") | null;
+        };
+        /**
+         * TickOut
+         * @description How far a part of the order is.
+         */
+        TickOut: {
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Part */
+            part: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "have" | "ordered" | "arrived";
+            /** Wanted */
+            wanted: number;
+            /** Words */
+            words: string;
         };
         /**
          * TiltOut
@@ -15699,6 +16407,332 @@ export interface operations {
             };
         };
     };
+    get_bender: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenderOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    set_bender: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenderOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    import_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     set_hours: {
         parameters: {
             query?: never;
@@ -16208,6 +17242,385 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DrySumpStageOut"];
                 };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_order_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tick_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    print_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_order_spreadsheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request cannot be read. */
             400: {
