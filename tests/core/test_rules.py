@@ -94,6 +94,7 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ),
     ("clips", lambda s: of(lines.check_clips(s, 1.0, "f")), 0.299, 0.301, "good", "caution"),
     ("slack", lambda s: of(lines.check_slack(s, 1.0, "f")), 0.0201, 0.0199, "good", "caution"),
+    ("hose_cut", lambda cut: of(lines.check_cut(cut, "f")), 0.051, 0.049, "good", "caution"),
     ("ends_meet", lambda d: of(lines.check_meets("x", d, "f")), 0.019, 0.021, "good", "bad"),
     (
         "hose_end_turns", lambda a: of(lines.check_hose_end("x", a, "f")),

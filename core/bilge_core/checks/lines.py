@@ -14,6 +14,10 @@ _HOT_THINGS = ("exhaust", "turbo", "manifold", "header", "downpipe")
 """Words in a keep-out's name by which it is known to be hot (ours)."""
 
 
+_PULLED = frozenset({"pressure", "return", "water"})
+"""Services whose hoses shorten under pressure."""
+
+
 def is_hot(name: str) -> bool:
     """Whether what is called so gets hot.
 
@@ -98,7 +102,9 @@ def check_line(build: Build, line: Line) -> tuple[Check, ...]:
                 None if clips is None else clips * 1e-3, line.length, f"{field}.line.clips_mm"
             )
         )
-    if isinstance(run_line, Hose) and route is not None:
+    if isinstance(run_line, Hose) and line.cut is not None and line.run.service != "vent":
+        found.append(lines.check_cut(line.cut, f"{field}.route"))
+    if isinstance(run_line, Hose) and route is not None and line.run.service in _PULLED:
         slack = (run_line.slack_mm or 0.0) * 1e-3
         found.append(lines.check_slack(slack, route.length, f"{field}.line.slack_mm"))
     found += _of_ends(line, field)

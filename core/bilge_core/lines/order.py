@@ -11,6 +11,7 @@ import numpy as np
 from bilge_core.clearance.keep_outs import distance_to
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.kinds import AnyComponent
+from bilge_core.document.circuit.pumps import PickupTube
 from bilge_core.document.circuit.run import HardLine, Run
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.laid import Line
@@ -25,7 +26,7 @@ _ROUGH = 1.0  # [m] counted for a line that nobody measured (ours)
 _BESIDE = 0.1  # [m] of heat sleeve over each end of what is hot (ours)
 _STEP = 10e-3
 _ALSO_BOUGHT = frozenset(
-    {"scavenge_stage", "filter", "regulator", "sandwich_plate", "take_off_plate", "pickup"}
+    {"scavenge_stage", "filter", "regulator", "sandwich_plate", "take_off_plate"}
 )
 """Carried by the engine, yet bought."""
 
@@ -141,6 +142,8 @@ def needs_of(build: Build, line: Line, bender: Bender) -> tuple[Need, ...]:
 
 
 def _is_bought(component: AnyComponent) -> bool:
+    if isinstance(component, PickupTube):  # the first is the pan's own
+        return component.mouth_at is not None
     return component.kind not in ON_ENGINE | {"water_source"} or component.kind in _ALSO_BOUGHT
 
 

@@ -69,6 +69,10 @@ SLACK = Rule(
     "from memory: under pressure a hose may shorten by a few parts in a hundred", low=0.02,
     unit="1",
 )  # fmt: skip
+SHORT = Rule(
+    "hose_cut", "A hose has 50 mm between its ends at least",
+    "from memory: shorter it cannot be made up, and takes no movement", low=0.05, unit="m",
+)  # fmt: skip
 GROUND = Rule("line_ground", "No line is nearer the ground than the pan may be", "ours")
 LAID = Rule("line_laid", "Every hose and hard line has a length", "ours")
 STRAIGHT = Rule(
@@ -87,7 +91,7 @@ HOSE_END = Rule(
 )  # fmt: skip
 
 RULES = (
-    HOSE_BEND, TUBE_BEND, *SPEEDS.values(), LINE_LOSS, GAP, HEAT, CLIPS, SLACK, GROUND, LAID,
+    HOSE_BEND, TUBE_BEND, *SPEEDS.values(), LINE_LOSS, GAP, HEAT, CLIPS, SLACK, SHORT, GROUND, LAID,
     STRAIGHT, ENDS_MEET, CHAIN, HOSE_END,
 )  # fmt: skip
 
@@ -200,6 +204,14 @@ def check_slack(slack: float, length: float, field: str) -> Check:
         return Check("good", f"{_mm(slack)} of slack", field, SLACK)
     words = f"{_mm(slack)} of slack on {_mm(length)}: {_mm(SLACK.least * length)} at least"
     return Check("caution", words, field, SLACK)
+
+
+def check_cut(cut: float, field: str) -> Check:
+    """What of a hose is between its ends [m]."""
+    if SHORT.holds(cut):
+        return Check("good", f"Cut {_mm(cut)} of hose", field, SHORT)
+    words = f"{_mm(cut)} of hose between its ends: screw the two together, or give them room"
+    return Check("caution", words, field, SHORT)
 
 
 def check_ground(height: float, wanted: float, field: str) -> Check:

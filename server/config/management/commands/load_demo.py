@@ -37,6 +37,7 @@ JUDGED_BY = {"sandpiper": "Saltmarsh Ring, lap 3"}
 
 REVISIONS = {
     "curlew": "dry, three stages",
+    "plumbed": "bottle, lines laid",
     "sandpiper": "as built",
     "dunlin-deeper": "deeper, more oil",
     "dunlin-gated": "plates, three gates",

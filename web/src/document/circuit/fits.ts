@@ -29,6 +29,8 @@ export type FitKind = Exclude<
   | "calibrate"
   | "tune_accumulator"
   | "tune_drain"
+  | "lay_line"
+  | "set_port"
   | PanFitKind
   | "refill"
 >;

@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { useLinesState } from "./state";
 
 export const stage: Stage = {
   key: "lines",
@@ -6,4 +7,6 @@ export const stage: Stage = {
   group: "Decide",
   order: 90,
   words: "Every run from port to port: ends, size, length, bends, and the shopping list.",
+  load: async () => ({ default: (await import("./LinesScreen")).LinesScreen }),
+  useRail: useLinesState,
 };

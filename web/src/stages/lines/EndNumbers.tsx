@@ -1,0 +1,122 @@
+import type { ReactElement } from "react";
+import type { Chain, Line, LineEnd } from "../../api/lines";
+import { Button } from "../../parts/Button";
+import { Choice } from "../../parts/Choice";
+import { EditFigure } from "../../parts/EditFigure";
+import type { Lay } from "./useLay";
+
+const FACES = {
+  "": "not known",
+  ahead: "ahead",
+  behind: "behind",
+  left: "left",
+  right: "right",
+  up: "up",
+  down: "down",
+} as const;
+type Faces = keyof typeof FACES;
+const TURNS = { "0": "straight", "45": "45°", "90": "90°" } as const;
+type Turn = keyof typeof TURNS;
+const AXES = ["ahead", "left", "up"] as const;
+
+const chainWords = (chain: Chain): string =>
+  chain.fittings.map(({ words }) => words).join(", then ") || "screws straight on";
+
+/** One end of a line: the port's thread and place, and what is screwed together there. */
+export function EndNumbers({
+  which,
+  end,
+  line,
+  threads,
+  lay,
+}: {
+  which: "start" | "end";
+  end: LineEnd;
+  line: Line;
+  threads: Readonly<Record<string, string>>;
+  lay: Lay;
+}): ReactElement {
+  const at = end.place_mm ?? [null, null, null];
+  const known = end.place_mm ?? [0, 0, 0];
+  const laidAt = (which === "start" ? line.points[0] : line.points.at(-1))?.at_mm;
+  const choose = (chain: Chain): void =>
+    lay.lay({ [`${which}_fittings`]: chain.fittings.map(({ key }) => key) });
+  return (
+    <details className="border-t border-ink px-4 py-2" data-end={which}>
+      <summary className="text-[15px]">
+        <span className="font-figure font-semibold">
+          {which === "start" ? "First" : "Last"} end: {end.name}
+        </span>
+        <span className="block text-[13px] text-ink-2">
+          {end.thread}
+          {end.is_usual ? ", as such a part usually has it: look" : ""}
+        </span>
+      </summary>
+      <Choice
+        label="Thread of the port"
+        value={end.thread_key}
+        choices={{ [end.thread_key]: end.thread, ...threads }}
+        onChoose={(thread) => lay.port(end.component, end.port, { thread })}
+      />
+      <Choice<Faces>
+        label="It faces"
+        value={(end.faces ?? "") as Faces}
+        choices={FACES}
+        onChoose={(faces) => {
+          if (faces !== "") lay.port(end.component, end.port, { faces });
+        }}
+      />
+      {AXES.map((axis, n) => (
+        <EditFigure
+          key={axis}
+          label={`Port, ${axis}`}
+          field={`at_mm.${n}`}
+          value={at[n] ?? null}
+          onType={(typed) =>
+            lay.typePort(end.component, end.port, {
+              at_mm: known.map((was, k) => (k === n ? typed : was)) as never,
+            })
+          }
+        />
+      ))}
+      {!end.place_mm && laidAt && (
+        <Button
+          look="bare"
+          className="px-0 underline"
+          onClick={() => lay.port(end.component, end.port, { at_mm: laidAt })}
+        >
+          the port is where the line {which === "start" ? "begins" : "ends"}
+        </Button>
+      )}
+      {line.kind === "hose" && line.service !== "vent" && (
+        <Choice<Turn>
+          label="Hose end"
+          value={String(end.hose_end_deg) as Turn}
+          choices={TURNS}
+          onChoose={(turn) => lay.lay({ [`${which}_deg`]: Number(turn) })}
+        />
+      )}
+      <p className="pt-1 text-[14px]">
+        {end.chain ? chainWords(end.chain) : "No chain fits: needs a made part."}
+        <span className="block text-[13px] text-ink-2">
+          Made tight {end.seals}.{end.is_chosen ? " Chosen by hand." : ""}
+        </span>
+      </p>
+      {end.others.length > 0 && (
+        <ul aria-label={`Other chains at the ${end.name}`} className="text-[14px]">
+          {end.others.map((chain) => (
+            <li
+              key={chainWords(chain)}
+              className="flex justify-between gap-2 border-t border-hair py-1"
+            >
+              <span>{chainWords(chain)}</span>
+              <Button look="bare" className="px-0 underline" onClick={() => choose(chain)}>
+                take it
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </details>
+  );
+}

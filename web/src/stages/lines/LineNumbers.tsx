@@ -1,0 +1,216 @@
+import type { ReactElement } from "react";
+import type { Line, Lines } from "../../api/lines";
+import { Button } from "../../parts/Button";
+import { Choice } from "../../parts/Choice";
+import { EditFigure } from "../../parts/EditFigure";
+import { Mark } from "../../parts/Mark";
+import { useSettings } from "../../parts/settings";
+import { flowAs, lengthAs, pressureAs } from "../../parts/units";
+import { BendingSheet } from "./BendingSheet";
+import { EndNumbers } from "./EndNumbers";
+import { firstWay } from "./frame";
+import { PointsTable } from "./PointsTable";
+import type { Lay } from "./useLay";
+
+const MADE_OF = { hose: "hose", hard_line: "hard line" } as const;
+const SIZES = {
+  "": "not known",
+  "3": "size 3",
+  "4": "size 4",
+  "6": "size 6",
+  "8": "size 8",
+  "10": "size 10",
+  "12": "size 12",
+  "16": "size 16",
+  "20": "size 20",
+  "24": "size 24",
+} as const;
+type SizeKey = keyof typeof SIZES;
+
+function Told({
+  label,
+  value,
+  unit,
+  wanted = "",
+}: {
+  label: string;
+  value: string;
+  unit: string;
+  wanted?: string;
+}): ReactElement {
+  return (
+    <div className="flex items-baseline justify-between gap-2 border-b border-hair py-1 text-[14px]">
+      <span className="text-ink-2">{label}</span>
+      <span className="text-right">
+        <span className="font-figure text-[17px] font-semibold">{value}</span>{" "}
+        <span className="font-figure text-ink-2">{unit}</span>
+        {wanted && <span className="block text-[13px] text-ink-2">{wanted}</span>}
+      </span>
+    </div>
+  );
+}
+
+/** What flows in it and what that takes. */
+function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | null {
+  const { system, units } = useSettings();
+  if (line.flow_l_min === null) return null;
+  const hot = flowAs(units, system, line.flow_l_min);
+  const cold = line.cold_flow_l_min === null ? null : flowAs(units, system, line.cold_flow_l_min);
+  const loss = line.loss_bar === null ? null : pressureAs(units, system, line.loss_bar);
+  const slow = line.cold_loss_bar === null ? null : pressureAs(units, system, line.cold_loss_bar);
+  return (
+    <>
+      <Told
+        label={`Hot, ${Math.round(lines.hot_rpm)} rpm`}
+        value={hot.figure}
+        unit={hot.unit}
+        wanted={
+          line.speed_m_s === null
+            ? "no speed without a size"
+            : `${line.speed_m_s.toFixed(1)} m/s${line.speed_most_m_s === null ? "" : `, at most ${line.speed_most_m_s}`}`
+        }
+      />
+      {loss && <Told label="Takes, hot" value={line.loss_bar?.toFixed(2) ?? ""} unit="bar" />}
+      {slow && cold && (
+        <Told
+          label={`Takes, ${lines.cold_c} °C, ${lines.cold_rpm} rpm`}
+          value={line.cold_loss_bar?.toFixed(2) ?? ""}
+          unit="bar"
+          wanted={`${cold.figure} ${cold.unit}`}
+        />
+      )}
+    </>
+  );
+}
+
+function Checks({ line }: { line: Line }): ReactElement {
+  return (
+    <ul aria-label={`Checks of line ${line.number}`} className="px-4 py-2">
+      {line.checks.map((check, at) => (
+        <li key={`${check.words} ${at}`} className="flex gap-2 py-0.5 text-[14px]">
+          <Mark state={check.state} size={16} />
+          <span>
+            {check.words}
+            {check.state !== "good" && (
+              <span className="block text-[13px] text-ink-2">{check.source}</span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** One line: what it is, where it goes, its ends, and all that is said of it. */
+export function LineNumbers({
+  line,
+  lines,
+  lay,
+}: {
+  line: Line;
+  lines: Lines;
+  lay: Lay;
+}): ReactElement {
+  const { system, units } = useSettings();
+  const isLaid = line.points.length > 0;
+  const isHose = line.kind === "hose";
+  const least = lengthAs(units, system, line.least_mm);
+  const figure = (label: string, field: string, value: number | null, note?: string) => (
+    <EditFigure
+      label={label}
+      field={field}
+      value={value}
+      note={note}
+      onType={(typed) => lay.type({ [field]: typed })}
+    />
+  );
+  return (
+    <div>
+      <div className="px-4 pt-3">
+        <h2 className="font-figure text-[18px] font-semibold">
+          {line.number} {line.name}
+        </h2>
+        <p className="text-[13px] text-ink-2">
+          {line.ends[0].name} to {line.ends[1].name}, {line.service}
+        </p>
+      </div>
+      <Checks line={line} />
+      <div className="border-t border-ink px-4 py-2">
+        <Choice
+          label="Made of"
+          value={line.kind}
+          choices={MADE_OF}
+          onChoose={(kind) => lay.lay({ made_of: kind })}
+        />
+        <Choice<SizeKey>
+          label="Size, dash"
+          value={(line.dash === null ? "" : String(line.dash)) as SizeKey}
+          choices={SIZES}
+          onChoose={(size) => {
+            if (size !== "") lay.lay({ dash: Number(size) as 10 });
+          }}
+        />
+        {isLaid ? (
+          <Told
+            label={isHose ? "Length, slack in it" : "Length along its middle"}
+            {...(({ figure: value, unit }) => ({ value, unit }))(
+              lengthAs(units, system, line.length_mm ?? 0),
+            )}
+            wanted={`bends to ${least.figure} ${least.unit} at least`}
+          />
+        ) : (
+          figure("Length, rough", "length_mm", line.length_mm, "or lay it on the drawing")
+        )}
+        {isHose && figure("Slack", "slack_mm", line.slack_mm)}
+        {!isHose && figure("Wall of the tube", "wall_mm", line.wall_mm)}
+        {figure("A clip every", "clips_mm", line.clips_mm)}
+        <label className="flex items-center justify-between border-b border-hair py-1.5 text-[14px] text-ink-2">
+          Heat sleeve
+          <input
+            type="checkbox"
+            checked={line.sleeve}
+            onChange={(event) => lay.lay({ sleeve: event.target.checked })}
+          />
+        </label>
+        <Flows line={line} lines={lines} />
+        {lay.fault && (
+          <p role="alert" className="py-1 text-[14px] text-bad">
+            {lay.fault}
+          </p>
+        )}
+      </div>
+      <section aria-label="Its way" className="border-t border-ink px-4 py-2">
+        <h3 className="font-figure text-[16px] font-semibold">Its way in the car</h3>
+        {isLaid ? (
+          <PointsTable line={line} lay={lay} />
+        ) : (
+          <p className="py-1 text-[14px]">
+            Not laid.{" "}
+            <Button
+              className="ml-1"
+              onClick={() => lay.lay({ points: firstWay(line, lines.pan_plan_mm) as never })}
+            >
+              Lay it
+            </Button>
+          </p>
+        )}
+      </section>
+      {!isHose && <BendingSheet line={line} />}
+      {(["start", "end"] as const).map((which, at) => {
+        const end = line.ends[at];
+        return (
+          end && (
+            <EndNumbers
+              key={which}
+              which={which}
+              end={end}
+              line={line}
+              threads={lines.threads}
+              lay={lay}
+            />
+          )
+        );
+      })}
+    </div>
+  );
+}
