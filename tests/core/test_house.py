@@ -246,3 +246,15 @@ def test_a_thirteenth_stage_is_a_folder_on_the_web(web: Path) -> None:
             [str(tool), *command[1:]], cwd=web, capture_output=True, text=True, check=False
         )
         assert done.returncode == 0, done.stdout + done.stderr
+
+
+def test_no_two_things_are_told_under_one_name() -> None:
+    """The API's description knows what it tells by name alone: two of one name would be one."""
+    told = [
+        node.name
+        for folder in ("core", "server")
+        for path in sorted((ROOT / folder).rglob("*.py"))
+        for node in ast.parse(path.read_text()).body
+        if isinstance(node, ast.ClassDef) and node.name.endswith(("Out", "In"))
+    ]
+    assert sorted({name for name in told if told.count(name) > 1}) == []

@@ -12,7 +12,7 @@ from bilge_core.loads.facts import LogFacts
 from bilge_core.settled import VERSION as SETTLED
 from bilge_core.tell.moving import MovingOut, figures_of, moving_out
 from bilge_core.tell.numbers import SpacePoint, litres, mm, space_points
-from bilge_core.tell.settled import LapOut, RoseOut, lap_out, rose_out
+from bilge_core.tell.settled import RoseOut, SettledLapOut, lap_out, rose_out
 from bilge_core.tell.verdict import VerdictOut
 
 
@@ -50,7 +50,7 @@ class CheckedOut(BaseModel):
     standing_cover_mm: float
     log: ReadOut
     rose: RoseOut
-    settled: LapOut
+    settled: SettledLapOut
     moving: MovingOut | None
     starts: SpreadOut | None
     centre_mm: list[SpacePoint]

@@ -29,7 +29,7 @@ from bilge_core.tell.numbers import mm
 _ROUND = np.linspace(0.0, 2.0 * np.pi, 24, endpoint=False)
 
 
-class AroundOut(BaseModel):
+class BesideLinesOut(BaseModel):
     """Something round the lines, the car's frame: seen from above and from the left."""
 
     name: str
@@ -78,7 +78,7 @@ class LinesOut(BaseModel):
     """All lines of a build."""
 
     lines: list[LineOut]
-    around: list[AroundOut]
+    around: list[BesideLinesOut]
     components: list[ComponentAtOut]
     pan_plan_mm: list[tuple[float, float]]
     pan_side_mm: list[tuple[float, float]]
@@ -118,7 +118,7 @@ def _corners(keep_out: BoxKeepOut | CylinderKeepOut) -> Array:
     return np.asarray(np.vstack([start + ring, end + ring]))
 
 
-def _around(build: Build) -> list[AroundOut]:
+def _around(build: Build) -> list[BesideLinesOut]:
     turn, found = engine_to_car(build.car), []
     for keep_out in build.car.keep_outs:
         if isinstance(keep_out, PlaneKeepOut):
@@ -127,7 +127,7 @@ def _around(build: Build) -> list[AroundOut]:
         if keep_out.frame == "engine":
             places = places @ turn.T
         found.append(
-            AroundOut(
+            BesideLinesOut(
                 name=keep_out.name, plan_mm=_hull(places, (0, 1)), side_mm=_hull(places, (0, 2)),
                 is_hot=is_hot(keep_out.name),
             )

@@ -52,7 +52,7 @@ class SamplesOut(BaseModel):
     distance_m: list[float]
 
 
-class LapOut(BaseModel):
+class SettledLapOut(BaseModel):
     """A lap in settled oil; `zones_l` holds for each zone what lies in it, sample by sample."""
 
     verdict: VerdictOut
@@ -123,9 +123,9 @@ def _samples(result: SettledForecast) -> SamplesOut:
     )
 
 
-def lap_out(result: SettledForecast) -> LapOut:
+def lap_out(result: SettledForecast) -> SettledLapOut:
     """A lap in settled oil."""
-    return LapOut(
+    return SettledLapOut(
         verdict=verdict_out(result.verdict, result.dry_time),
         duration_s=round(result.log.duration, 3),
         dry_s=round(result.dry_time.dry, 3),
@@ -173,7 +173,7 @@ def held_out(pan: Pan, car: Car, rose: RoseOut) -> HeldOut:
     )
 
 
-def tilt_out(pan: Pan, car: Car, lap: LapOut | None) -> TiltOut:
+def tilt_out(pan: Pan, car: Car, lap: SettledLapOut | None) -> TiltOut:
     """The table behind the load pad; it reaches beyond the highest load of the lap."""
     samples = lap.samples if lap else None
     highest = max(map(abs, [*samples.side_g, *samples.fore_g])) if samples else 0.0

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from bilge_core.tell.drawing import DrawingOut
-from bilge_core.tell.settled import HeldOut, LapOut, RoseOut, TiltOut
+from bilge_core.tell.settled import HeldOut, RoseOut, SettledLapOut, TiltOut
 from bilge_core.tell.verdict import OverLap, VerdictOut
 from ninja import Schema
 
 
-class LapForecastOut(LapOut):
+class LapForecastOut(SettledLapOut):
     """A lap's forecast in settled oil, with which lap it is."""
 
     lap_id: int

@@ -2190,6 +2190,26 @@ export interface components {
             stretch_mm: number;
         };
         /**
+         * BesideLinesOut
+         * @description Something round the lines, the car's frame: seen from above and from the left.
+         */
+        BesideLinesOut: {
+            /** Is Hot */
+            is_hot: boolean;
+            /** Name */
+            name: string;
+            /** Plan Mm */
+            plan_mm: [
+                number,
+                number
+            ][];
+            /** Side Mm */
+            side_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
          * BoltHole
          * @description A hole in the pan's flange.
          */
@@ -6206,7 +6226,7 @@ export interface components {
          */
         LinesOut: {
             /** Around */
-            around: components["schemas"]["AroundOut"][];
+            around: components["schemas"]["BesideLinesOut"][];
             /** Bar Mm */
             bar_mm: number;
             /** Bars */

@@ -2,6 +2,7 @@ import type { ReactElement } from "react";
 import type { Chain, Line, LineEnd } from "../../api/lines";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
+import { rowsOf } from "./chainWords";
 
 type Fitting = Chain["fittings"][number];
 
@@ -91,21 +92,6 @@ function Words3({ x, lines }: { x: number; lines: readonly string[] }): ReactEle
         ))}
     </>
   );
-}
-
-const MOST = 16; // letters of a row in a column
-
-/** Words in rows of a column, two at the most. */
-export function rowsOf(words: string): string[] {
-  const rows: string[] = [];
-  for (const word of words.split(" ")) {
-    const last = rows.at(-1);
-    if (last !== undefined && `${last} ${word}`.length <= MOST)
-      rows[rows.length - 1] = `${last} ${word}`;
-    else rows.push(word);
-  }
-  const [first = "", ...rest] = rows;
-  return rest.length === 0 ? [first] : [first, rest.join(" ")];
 }
 
 function Port({ x, end, flip }: { x: number; end: LineEnd; flip: boolean }): ReactElement {

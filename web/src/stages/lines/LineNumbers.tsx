@@ -83,21 +83,41 @@ function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | nu
   );
 }
 
-function Checks({ line }: { line: Line }): ReactElement {
+type Check = Line["checks"][number];
+
+function CheckRow({ check }: { check: Check }): ReactElement {
   return (
-    <ul aria-label={`Checks of line ${line.number}`} className="px-4 py-2">
-      {line.checks.map((check, at) => (
-        <li key={`${check.words} ${at}`} className="flex gap-2 py-0.5 text-[14px]">
-          <Mark state={check.state} size={16} />
-          <span>
-            {check.words}
-            {check.state !== "good" && (
-              <span className="block text-[13px] text-ink-2">{check.source}</span>
-            )}
-          </span>
-        </li>
-      ))}
-    </ul>
+    <li className="flex gap-2 py-0.5 text-[14px]">
+      <Mark state={check.state} size={16} />
+      <span>
+        {check.words}
+        {check.state !== "good" && (
+          <span className="block text-[13px] text-ink-2">{check.source}</span>
+        )}
+      </span>
+    </li>
+  );
+}
+
+/** What is wrong in full, what is sound folded away. */
+function Checks({ line }: { line: Line }): ReactElement {
+  const wrong = line.checks.filter(({ state }) => state !== "good");
+  const good = line.checks.filter(({ state }) => state === "good");
+  const rows = (checks: readonly Check[]): ReactElement[] =>
+    checks.map((check, at) => <CheckRow key={`${check.words} ${at}`} check={check} />);
+  return (
+    <div className="px-4 py-2">
+      <ul aria-label={`What is wrong with line ${line.number}`}>{rows(wrong)}</ul>
+      {good.length > 0 && (
+        <details>
+          <summary className="flex items-center gap-2 py-0.5 text-[14px]">
+            <Mark state="good" size={16} />
+            {good.length} sound
+          </summary>
+          <ul aria-label={`What is sound of line ${line.number}`}>{rows(good)}</ul>
+        </details>
+      )}
+    </div>
   );
 }
 
