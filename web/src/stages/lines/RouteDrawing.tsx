@@ -1,6 +1,6 @@
 import { useRef, useState, type ReactElement } from "react";
 import type { Line, Lines } from "../../api/lines";
-import { pathOf } from "../../drawing/geometry";
+import { pathOf, type Point } from "../../drawing/geometry";
 import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
@@ -8,6 +8,7 @@ import { Around, KeptFree, Names } from "./AroundLines";
 import {
   drawnWay,
   frameOf,
+  numberPlaces,
   onPage,
   placesOf,
   type Frame,
@@ -26,26 +27,23 @@ const HOSE_INK: Record<Line["state"], string> = {
 
 function OneLine({
   line,
-  way,
-  frame,
-  view,
+  places,
+  at,
+  wide,
   isPicked,
   onPick,
 }: {
   line: Line;
-  way: readonly Spot[];
-  frame: Frame;
-  view: View;
+  places: readonly Point[];
+  /** Where its number stands. */
+  at: Point;
+  wide: number;
   isPicked: boolean;
   onPick: () => void;
-}): ReactElement | null {
-  if (way.length < 2) return null;
-  const places = way.map((spot) => onPage(frame, view, spot));
-  const wide = Math.max(4, (line.outside_mm ?? 20) * frame.scale);
-  const middle = places[Math.floor(places.length / 2)] ?? [0, 0];
+}): ReactElement {
   const oil = line.service === "vent" ? "var(--panel)" : "var(--oil)";
   return (
-    <g onClick={onPick} className="cursor-pointer" data-line={line.number} data-view={view}>
+    <g onClick={onPick} className="cursor-pointer" data-line={line.number}>
       <path
         d={pathOf(places, false)}
         fill="none"
@@ -61,25 +59,67 @@ function OneLine({
       />
       <KeptFree places={places} wide={wide} />
       <circle
-        cx={middle[0]}
-        cy={middle[1]}
+        cx={at[0]}
+        cy={at[1]}
         r="9"
         data-keep-free
         fill={isPicked ? "var(--ink)" : "var(--panel)"}
         stroke="var(--ink)"
         strokeWidth="1.5"
       />
-      <text
-        x={middle[0]}
-        y={middle[1] + 4.5}
+      <Words
+        rank="title"
+        x={at[0]}
+        y={at[1] + 4.5}
         textAnchor="middle"
         fontSize="13"
         fontWeight="700"
         fill={isPicked ? "var(--paper)" : "var(--ink)"}
       >
         {line.number}
-      </text>
+      </Words>
     </g>
+  );
+}
+
+/** Every line that is laid, in one view; the picked one over the others. */
+function AllLines({
+  lines,
+  ways,
+  frame,
+  view,
+  picked,
+  onPick,
+}: {
+  lines: readonly Line[];
+  ways: readonly (readonly Spot[])[];
+  frame: Frame;
+  view: View;
+  picked: string | undefined;
+  onPick: (id: string) => void;
+}): ReactElement {
+  const places = ways.map((way) => way.map((spot) => onPage(frame, view, spot)));
+  const numbers = numberPlaces(places);
+  const order = lines.map((_, at) => at);
+  order.sort((a, b) => Number(lines[a]?.id === picked) - Number(lines[b]?.id === picked));
+  return (
+    <>
+      {order.map((index) => {
+        const [line, at, way] = [lines[index], numbers[index], places[index]];
+        if (!line || !at || !way) return null;
+        return (
+          <OneLine
+            key={line.id}
+            line={line}
+            places={way}
+            at={at}
+            wide={Math.max(4, (line.outside_mm ?? 20) * frame.scale)}
+            isPicked={line.id === picked}
+            onPick={() => onPick(line.id)}
+          />
+        );
+      })}
+    </>
   );
 }
 
@@ -164,6 +204,9 @@ export function RouteDrawing({
   const moved = (index: number, at: Spot): WayPoint[] =>
     points.map((each, n) => (n === index ? { ...each, at_mm: at } : each));
   const ground = lines.ground_mm === null ? null : onPage(frame, "side", [0, 0, lines.ground_mm]);
+  const ways = lines.lines.map(({ id, drawn_mm }): readonly Spot[] =>
+    id === picked?.id && drag ? drawnWay(points) : drawn_mm,
+  );
   const drop = (index: number, at: Spot | null): void => {
     setDrag(null);
     const was = known[index]?.at_mm;
@@ -196,21 +239,14 @@ export function RouteDrawing({
       {VIEWS.map((view) => (
         <g key={view}>
           <Around lines={lines} frame={frame} view={view} />
-          {lines.lines.map((line) => (
-            <OneLine
-              key={line.id}
-              line={line}
-              way={
-                line.id === picked?.id && drag
-                  ? drawnWay(points)
-                  : (line.drawn_mm as unknown as Spot[])
-              }
-              frame={frame}
-              view={view}
-              isPicked={line.id === picked?.id}
-              onPick={() => onPick(line.id)}
-            />
-          ))}
+          <AllLines
+            lines={lines.lines}
+            ways={ways}
+            frame={frame}
+            view={view}
+            picked={picked?.id}
+            onPick={onPick}
+          />
           {picked && (
             <WayPoints
               points={points}

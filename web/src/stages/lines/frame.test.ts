@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { Point } from "../../drawing/geometry";
 import { lineOf, endOf, STAGE } from "../../testing/lines";
 import {
   drawnWay,
@@ -6,6 +7,7 @@ import {
   frameOf,
   fromPage,
   onGrid,
+  numberPlaces,
   onPage,
   placesOf,
   withBend,
@@ -106,5 +108,26 @@ describe("a way", () => {
     ];
     expect(withBend(points, 0, 124.2)[1]).toEqual({ at_mm: [50, 30, 0], radius_mm: 125 });
     expect(withBend(points, 1, 125)).toEqual(points);
+  });
+});
+
+describe("numbers of lines", () => {
+  const straight = (y: number): Point[] => Array.from({ length: 11 }, (_, n): Point => [n * 20, y]);
+
+  it("stand in the middle, and off each other where lines lie on each other", () => {
+    const [first, second, third] = numberPlaces([straight(0), straight(4), straight(100)]);
+    expect(first).toEqual([100, 0]);
+    expect(second).toEqual([80, 4].map((each, at) => (at === 0 ? 140 : each)));
+    expect(third).toEqual([100, 100]);
+  });
+
+  it("stand as far off as can be where there is no room, and nowhere on what is not laid", () => {
+    const short: Point[] = [
+      [0, 0],
+      [10, 0],
+    ];
+    const found = numberPlaces([short, short, []]);
+    expect(found[1]).not.toEqual(found[0]);
+    expect(found[2]).toBeNull();
   });
 });

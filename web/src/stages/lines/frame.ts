@@ -164,3 +164,22 @@ export function withBend(points: readonly WayPoint[], after: number, radius: num
   };
   return [...points.slice(0, after + 1), bend, ...points.slice(after + 1)];
 }
+
+const ALONG = [0.5, 0.35, 0.65, 0.22, 0.78, 0.1, 0.9];
+const APART = 22; // [px] between two numbers
+
+/** Where the number of each line stands on the page: along it, and off the numbers before. */
+export function numberPlaces(ways: readonly (readonly Point[])[]): (Point | null)[] {
+  const taken: Point[] = [];
+  return ways.map((way) => {
+    if (way.length < 2) return null;
+    const spots = ALONG.map((share): Point => way[Math.round(share * (way.length - 1))] ?? [0, 0]);
+    const off = (spot: Point): number =>
+      Math.min(...taken.map(([x, y]) => Math.hypot(x - spot[0], y - spot[1])), Infinity);
+    const found =
+      spots.find((spot) => off(spot) >= APART) ??
+      spots.reduce((best, spot) => (off(spot) > off(best) ? spot : best));
+    taken.push(found);
+    return found;
+  });
+}
