@@ -74,7 +74,7 @@ def main() -> None:
     page.click("a", "Car")
     page.find("[data-car-plan]")
     _keep(page, "car")
-    _account(page)
+    _lines(page)
     _measuring(page)
     _sections(page)
     _pressure(page)
@@ -85,16 +85,15 @@ def main() -> None:
     page.driver.quit()
 
 
-def _account(page: Page) -> None:
-    """Who works here, over the shelf."""
+def _lines(page: Page) -> None:
+    """The car with its lines laid: one picked, as it screws together."""
     page.driver.get(f"{page.address}/")
     page.says("Not safe.")
-    page.driver.find_element(By.CSS_SELECTOR, "button[aria-label$=account]").click()
-    item = "//*[@role='menuitem'][.='Account and workshop']"
-    page.until(lambda: page.driver.find_element(By.XPATH, item)).click()
-    page.says("Where you are signed in")
-    _keep(page, "account")
-    page.press(Keys.ESCAPE)
+    page.driver.find_element(By.LINK_TEXT, "Dunlin, bottle and lines").click()
+    page.find("[data-level-mm]")
+    page.click("a", "Lines")
+    page.says("as it screws together")
+    _keep(page, "lines")
 
 
 def _painted_moving(page: Page, inside: str = "") -> None:
