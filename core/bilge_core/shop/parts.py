@@ -70,7 +70,7 @@ _ROWS = (
     ("thermostat", "oil thermostat", "piece", 72.0, 4, 0.4),
     ("regulator", "external pressure regulator", "piece", 130.0, 6, 0.5),
     ("restrictor", "restrictor", "piece", 9.0, 2, 0.0),
-    ("breather", "breather with its hose", "piece", 34.0, 2, 0.3),
+    ("breather", "breather", "piece", 34.0, 2, 0.3),
     ("catch_can", "catch can", "piece", 88.0, 4, 0.9),
     ("scavenge_stage", "scavenge stage of an outside pump", "stage", 240.0, 14, 0.9),
     ("pump_drive", "dry sump drive: pulleys, belt, bracket", "set", 310.0, 14, 1.9),

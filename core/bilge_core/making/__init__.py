@@ -1,0 +1,1 @@
+"""Making: flat patterns of everything that is cut from sheet, and their files."""

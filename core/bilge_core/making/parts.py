@@ -1,0 +1,257 @@
+"""Everything of a pan that is cut flat: flange, panels, plates, gate leaves."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+import shapely
+from shapely import Polygon
+
+from bilge_core.document.build import Build
+from bilge_core.document.plates import HorizontalPlate
+from bilge_core.making.bends import Sheet
+from bilge_core.making.panels import Panel, panels_of
+from bilge_core.making.unfolded import Blank, Pair, unfolded
+from bilge_core.pan.assembly import Pan
+from bilge_core.pan.plates import PlacedGate, PlacedPlate
+from bilge_core.physics.arrays import Array
+
+Kind = Literal["flange", "panel", "plate", "tray", "gate"]
+LAPS = 6e-3
+"""[m] that a gate's leaf lies over its opening on the sides and below (ours)."""
+HINGE = 14e-3
+"""[m] of leaf above its opening, for its hinge (ours)."""
+_RADIUS = 1.5  # thicknesses, of a bend's inside, where nobody says (ours)
+_THICK = {"steel": 1.5e-3, "rubber": 4e-3}
+"""[m] of sheet where nobody says (ours)."""
+
+
+@dataclass(frozen=True)
+class Note:
+    """Words on a pattern, and where [m]."""
+
+    words: str
+    at: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class FlatPart:
+    """A part that is cut flat, its own coordinates [m], seen from inside the pan.
+
+    key : by which it is asked for
+    name : as it is marked
+    outline : with its holes
+    circles : x, y and diameter of drilled holes [m]
+    bends : start, end, turn [rad] and whether it is bent toward whoever looks at it
+    folds : lines that are no cut: a hinge
+    notes : words on it
+    nose : where ahead is; nil where it is square to it
+    thickness : [m]
+    is_guessed : nobody said how thick
+    about : what a maker must know
+    """
+
+    key: str
+    kind: Kind
+    name: str
+    outline: Polygon
+    circles: tuple[tuple[float, float, float], ...]
+    bends: tuple[tuple[Array, Array, float, bool], ...]
+    folds: tuple[tuple[Array, Array], ...]
+    notes: tuple[Note, ...]
+    nose: Array
+    thickness: float
+    is_guessed: bool
+    about: str
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Of the least upright box round it [m]."""
+        left, low, right, high = self.outline.bounds
+        return right - left, high - low
+
+    @property
+    def area(self) -> float:
+        """Of metal, holes off [m2]."""
+        drilled = sum(math.pi / 4.0 * d**2 for _, _, d in self.circles)
+        return float(self.outline.area) - drilled
+
+
+def sheet_of(build: Build, radius: float | None = None, k_factor: float = 0.44) -> Sheet:
+    """The pan's sheet as it is bent; 1.5 mm and a radius of 1.5 thicknesses where nobody says.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> sheet_of(read_build(Path("demo/curlew.json").read_text())).thickness
+    0.004
+    """
+    thickness = (build.pan.sheet_mm or _THICK["steel"] * 1e3) * 1e-3
+    return Sheet(thickness, _RADIUS * thickness if radius is None else radius, k_factor)
+
+
+def _ring(places: Array) -> Polygon:
+    return Polygon(places)
+
+
+def flange_part(build: Build, pan: Pan) -> FlatPart | None:
+    """The flange with its bolt holes and its opening; None where none is laid out."""
+    flange = build.pan.flange
+    if flange is None:
+        return None
+    whole = _ring(np.array(flange.outline_mm) * 1e-3)
+    hole = pan.rail.intersection(whole)
+    outline = whole.difference(hole) if hole.area < 0.999 * whole.area else whole
+    # nose up the page: x ahead is v, y to the left is minus u
+    turned = shapely.transform(outline, lambda p: np.column_stack([-p[:, 1], p[:, 0]]))
+    outline = max(shapely.get_parts(turned), key=lambda each: each.area)
+    holes = tuple((-b.y_mm * 1e-3, b.x_mm * 1e-3, b.diameter_mm * 1e-3) for b in flange.bolts)
+    return FlatPart(
+        "flange", "flange", "flange", outline, holes, (), (), (), np.array([0.0, 1.0]),
+        flange.thickness_mm * 1e-3, False,
+        f"{len(holes)} bolt holes. Seen from above, from the engine: drilled before it is welded.",
+    )  # fmt: skip
+
+
+def _panel_name(blank: Blank, panels: dict[int, Panel]) -> str:
+    if len(blank.numbers) == 1:
+        only = panels[blank.numbers[0]]
+        return f"{only.kind} {only.number}"
+    return "panels " + ", ".join(str(each) for each in blank.numbers)
+
+
+def _panel_notes(blank: Blank, panels: dict[int, Panel]) -> tuple[Note, ...]:
+    """Its numbers; of a piece of one panel, what each edge is welded to as well."""
+    found = [
+        Note(str(number), (float(x), float(y)))
+        for number, (x, y) in zip(blank.laid, blank.middles, strict=True)
+    ]
+    if len(blank.numbers) == 1:
+        only = panels[blank.numbers[0]]
+        centre = np.asarray(only.outline.centroid.coords[0])
+        for each in only.meetings:
+            middle = 0.5 * (each.start + each.end)
+            inward = middle + 0.08 * (centre - middle)
+            words = "rail" if each.other == 0 else f"to {each.other}"
+            found.append(Note(words, (float(inward[0]), float(inward[1]))))
+    return tuple(found)
+
+
+def panel_parts(
+    build: Build, pan: Pan, bent: Collection[Pair], sheet: Sheet
+) -> tuple[FlatPart, ...]:
+    """The pan's panels, bent of one piece where that is wanted.
+
+    Raises
+    ------
+    InvalidInput
+        If what is to be bent cannot be laid flat.
+    """
+    panels = panels_of(pan)
+    by_number = {each.number: each for each in panels}
+    found = []
+    for blank in unfolded(panels, bent, sheet):
+        about = "Inside dimensions: welded at its inner edges."
+        if blank.bends:
+            about = (
+                f"Bend allowance with a radius of {sheet.radius * 1e3:g} mm inside and K of "
+                f"{sheet.k_factor:g}: bend a trial strip first. Relieve the corners."
+            )
+        found.append(
+            FlatPart(
+                "panel-" + "-".join(str(each) for each in blank.numbers), "panel",
+                _panel_name(blank, by_number), blank.outline, (),
+                tuple((b.start, b.end, b.turn, b.up) for b in blank.bends), (),
+                _panel_notes(blank, by_number), blank.nose, sheet.thickness,
+                build.pan.sheet_mm is None, about,
+            )
+        )  # fmt: skip
+    return tuple(found)
+
+
+def _gate_part(key: str, plate: PlacedPlate, gate: PlacedGate) -> FlatPart:
+    width = float(np.linalg.norm(gate.corners[1] - gate.corners[0]))
+    height = float(np.linalg.norm(gate.corners[3] - gate.corners[0]))
+    outline = shapely.box(-LAPS, -LAPS, width + LAPS, height + HINGE)
+    hinge = np.array([[-LAPS, height + 2e-3], [width + LAPS, height + 2e-3]])
+    rubber = gate.leaf == "rubber"
+    return FlatPart(
+        key, "gate", f"leaf of {gate.name}, {plate.name}", outline,
+        (), (), ((hinge[0], hinge[1]),), (Note(gate.name, (0.5 * width, 0.4 * height)),),
+        np.zeros(2), _THICK["rubber" if rubber else "steel"], True,
+        f"{gate.leaf}, {LAPS * 1e3:g} mm over its opening on three sides, hinged at its upper "
+        "edge; it must fall shut by itself.",
+    )  # fmt: skip
+
+
+def plate_parts(build: Build, pan: Pan) -> tuple[FlatPart, ...]:
+    """Plates and trays with their openings, cut to the pan's inside, and the leaves of their gates.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.pan import assemble_pan
+    >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
+    >>> parts = plate_parts(build, assemble_pan(build))
+    >>> sorted({each.kind for each in parts})
+    ['gate', 'plate']
+    """
+    found: list[FlatPart] = []
+    for number, (placed, plate) in enumerate(
+        zip(pan.plates, build.pan.plates, strict=True), start=1
+    ):
+        tray = isinstance(plate, HorizontalPlate) and plate.role == "windage_tray"
+        first, second = placed.axes.first, placed.axes.second
+        for at, piece in enumerate(shapely.get_parts(placed.sheet), start=1):
+            many = len(shapely.get_parts(placed.sheet)) > 1
+            open_share = placed.open_share
+            louvred = f" {open_share:.0%} of it louvred or drilled." if open_share else ""
+            middle = piece.representative_point()
+            found.append(
+                FlatPart(
+                    f"plate-{number}{f'-{at}' if many else ''}", "tray" if tray else "plate",
+                    f"{plate.name}{f', piece {at}' if many else ''}", piece, (), (), (),
+                    (Note(plate.name, (float(middle.x), float(middle.y))),),
+                    np.array([first[0], second[0]]), _THICK["steel"], True,
+                    f"Cut to the pan's inside: fit by hand, cast walls are rough.{louvred}",
+                )
+            )  # fmt: skip
+        found += [
+            _gate_part(f"gate-{number}-{at}", placed, gate)
+            for at, gate in enumerate(placed.gates, start=1)
+        ]
+    return tuple(found)
+
+
+def flat_parts(
+    build: Build, pan: Pan, bent: Collection[Pair] = (), sheet: Sheet | None = None
+) -> tuple[FlatPart, ...]:
+    """Everything of a pan that is cut flat.
+
+    Parameters
+    ----------
+    build : Build
+    pan : Pan
+        As assembled from it.
+    bent : collection of pairs of panels' numbers
+        Whose common edge is bent; all others are welded.
+    sheet : Sheet or None
+        The pan's; None: as the build says.
+
+    Raises
+    ------
+    InvalidInput
+        If what is to be bent cannot be laid flat.
+    """
+    flange = flange_part(build, pan)
+    return (
+        *([flange] if flange else []),
+        *panel_parts(build, pan, bent, sheet or sheet_of(build)),
+        *plate_parts(build, pan),
+    )
