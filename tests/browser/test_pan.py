@@ -98,7 +98,7 @@ def test_a_gate_is_turned_by_its_check(pan: Page, build: Build) -> None:
     pan.driver.find_element(
         By.XPATH, "//label[starts-with(normalize-space(.), 'Gate')]/select"
     ).send_keys("swings to the plate's left")
-    pan.click("button", "Fill and checks")
+    pan.click("button", "Fill, checks")
     pan.says("swings away from the mouth: worse than none")
     pan.click("button", "Turn it round")
     pan.says("All 3 gates swing toward the mouth")
@@ -157,7 +157,7 @@ def test_the_inspection_with_a_photo(pan: Page, build: Build, tmp_path: Path) ->
     pan.find("input[aria-label='Photo of Cracks along the rail']").send_keys(str(photo))
     pan.find("img[alt='Photo 1: Cracks along the rail']")
     assert pan.serious_faults() == []
-    pan.click("button", "Fill and checks")
+    pan.click("button", "Fill, checks")
     pan.says("Cracks along the rail: to be mended or replaced")
 
 
@@ -165,10 +165,29 @@ def test_bosses_and_keep_outs_by_number(pan: Page, build: Build) -> None:
     pan.click("button", "Numbers")
     pan.click("button", "Turbo drain")
     pan.find("[data-boss='turbo drain']")
-    pan.click("button", "Fill and checks")
+    pan.click("button", "Fill, checks")
     pan.says("turbo drain enters")
     pan.goto(f"/builds/{build.pk}/car")
     pan.says("What is round the pan")
     pan.click("button", "Bonnet")
     pan.says("bonnet")
     assert pan.serious_faults() == []
+
+
+def test_the_pan_is_cut_flat_and_an_edge_is_bent(pan: Page) -> None:
+    pan.click("button", "Make")
+    pan.says("Edges: bent or welded")
+    assert pan.serious_faults() == []
+    assert faults(pan) == []
+    before = len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-part]"))
+    box = pan.find("input[aria-label^='Bend between 1 and']")
+    box.click()
+    pan.until(lambda: len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-part]")) == before - 1)
+    pan.says("bend toward you")
+    pan.driver.refresh()
+    pan.click("button", "Make")
+    pan.says("bend toward you")
+    pan.size(390, 844)
+    pan.says("Edges: bent or welded")
+    assert pan.serious_faults() == []
+    assert faults(pan) == []

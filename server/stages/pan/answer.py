@@ -6,13 +6,18 @@ from accounts.models import Workshop
 from bilge_core.acts.act import figures_named
 from bilge_core.acts.deepen import zones_at
 from bilge_core.acts.reshape import depth_for_capacity
+from bilge_core.making.dxf import as_dxf
+from bilge_core.making.parts import flat_parts, sheet_of
+from bilge_core.pan import assemble_pan
+from bilge_core.tell.making import MakingOut, making_out, pairs_of
 from bilge_core.tell.pan import pan_out
 from builds.selectors import build_of, document_of
+from config.errors import NotFound
 from forecasts.kept import kept
 from loads.services import log_of
 from records.selectors import records_for
 
-from stages.pan.schemas import DepthForIn, DepthForOut
+from stages.pan.schemas import DepthForIn, DepthForOut, MakingIn
 
 
 def pan_figures(workshop: Workshop, build_id: int) -> bytes:
@@ -47,3 +52,33 @@ def depth_for(workshop: Workshop, build_id: int, wanted: DepthForIn) -> DepthFor
     with figures_named(**{"volume to hold": "capacity_l"}):
         by = depth_for_capacity(document, wanted.capacity_l * 1e-3, zones)
     return DepthForOut(by_mm=round(by * 1e3, 1))
+
+
+def making(workshop: Workshop, build_id: int, wanted: MakingIn) -> MakingOut:
+    """Flat patterns of a build's pan.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    document = document_of(build_of(workshop, build_id))
+    radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
+    sheet = sheet_of(document, radius, wanted.k_factor)
+    return making_out(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
+
+
+def patterns(workshop: Workshop, build_id: int, wanted: MakingIn, part: str) -> str:
+    """The same as DXF; of one part alone, by its key.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    document = document_of(build_of(workshop, build_id))
+    radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
+    sheet = sheet_of(document, radius, wanted.k_factor)
+    parts = flat_parts(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
+    chosen = [each for each in parts if part in ("", each.key)]
+    if not chosen:
+        raise NotFound("part of the pan")
+    return as_dxf(chosen)

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.tell.making import MakingOut
 from bilge_core.tell.pan import PanOut
+from builds.selectors import build_of
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from django.utils.text import slugify
+from ninja import Query, Router
 
 from stages.pan import answer
-from stages.pan.schemas import DepthForIn, DepthForOut
+from stages.pan.schemas import DepthForIn, DepthForOut, MakingIn
 
 router = Router()
 
@@ -24,3 +27,23 @@ def get_pan_figures(request: HttpRequest, build_id: int) -> HttpResponse:
 def depth_for_capacity(request: HttpRequest, build_id: int, payload: DepthForIn) -> DepthForOut:
     """How much deeper some zones must be for the pan to hold a volume."""
     return answer.depth_for(signed_in(request).workshop, build_id, payload)
+
+
+@router.get("/{int:build_id}/making", response=MakingOut, operation_id="get_making")
+def get_making(request: HttpRequest, build_id: int, wanted: Query[MakingIn]) -> MakingOut:
+    """Flat patterns of everything of the pan that is cut from sheet."""
+    return answer.making(signed_in(request).workshop, build_id, wanted)
+
+
+@router.get("/{int:build_id}/making/dxf", operation_id="export_patterns")
+def export_patterns(
+    request: HttpRequest, build_id: int, wanted: Query[MakingIn], part: str = ""
+) -> HttpResponse:
+    """The patterns as DXF in millimetres; of one part alone, by its key."""
+    workshop = signed_in(request).workshop
+    made = answer.patterns(workshop, build_id, wanted, part)
+    name = slugify(f"{build_of(workshop, build_id).name} {part or 'patterns'}") or "patterns"
+    return HttpResponse(
+        made, content_type="image/vnd.dxf",
+        headers={"Content-Disposition": f'attachment; filename="{name}.dxf"'},
+    )  # fmt: skip

@@ -17,3 +17,13 @@ class DepthForOut(Schema):
     """How much deeper those zones must be."""
 
     by_mm: float
+
+
+class MakingIn(Schema):
+    """How a pan's panels are made: which edges are bent, and how sheet is bent."""
+
+    bent: list[str] = Field(default=[], max_length=120, description="panels by pairs, as 1-2")
+    radius_mm: float | None = Field(
+        default=None, ge=0, le=100, description="inside, of a bend; null: 1.5 thicknesses"
+    )
+    k_factor: float = Field(default=0.44, ge=0, le=1)

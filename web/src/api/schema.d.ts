@@ -1652,6 +1652,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pan/{build_id}/making": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Making
+         * @description Flat patterns of everything of the pan that is cut from sheet.
+         */
+        get: operations["get_making"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pan/{build_id}/making/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Patterns
+         * @description The patterns as DXF in millimetres; of one part alone, by its key.
+         */
+        get: operations["export_patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pressure/{build_id}": {
         parameters: {
             query?: never;
@@ -2134,6 +2174,26 @@ export interface components {
              * @description of its centreline
              */
             radius_mm: number;
+        };
+        /**
+         * BendOut
+         * @description A bend's middle on a flat piece.
+         */
+        BendOut: {
+            /** Bend Deg */
+            bend_deg: number;
+            /** From Mm */
+            from_mm: [
+                number,
+                number
+            ];
+            /** To Mm */
+            to_mm: [
+                number,
+                number
+            ];
+            /** Up */
+            up: boolean;
         };
         /**
          * BenderIn
@@ -4895,6 +4955,69 @@ export interface components {
             kind: "flat";
         };
         /**
+         * FlatPartOut
+         * @description A part that is cut flat, seen from inside the pan; the flange from the engine.
+         */
+        FlatPartOut: {
+            /** About */
+            about: string;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Bends */
+            bends: components["schemas"]["BendOut"][];
+            /** Circles */
+            circles: [
+                number,
+                number,
+                number
+            ][];
+            /** Folds Mm */
+            folds_mm: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** Height Mm */
+            height_mm: number;
+            /** Holes Mm */
+            holes_mm: [
+                number,
+                number
+            ][][];
+            /** Is Guessed */
+            is_guessed: boolean;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flange" | "panel" | "plate" | "tray" | "gate";
+            /** Name */
+            name: string;
+            /** Nose */
+            nose: [
+                number,
+                number
+            ];
+            /** Notes */
+            notes: components["schemas"]["PatternNoteOut"][];
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * FlowPoint
          * @description What the pump was seen to deliver at one speed.
          */
@@ -6362,6 +6485,46 @@ export interface components {
             up_to_rpm: number;
         };
         /**
+         * MakingIn
+         * @description How a pan's panels are made: which edges are bent, and how sheet is bent.
+         */
+        MakingIn: {
+            /**
+             * Bent
+             * @description panels by pairs, as 1-2
+             * @default []
+             */
+            bent: string[];
+            /**
+             * K Factor
+             * @default 0.44
+             */
+            k_factor: number;
+            /**
+             * Radius Mm
+             * @description inside, of a bend; null: 1.5 thicknesses
+             */
+            radius_mm?: number | null;
+        };
+        /**
+         * MakingOut
+         * @description Everything of a pan that is cut flat.
+         */
+        MakingOut: {
+            /** K Factor */
+            k_factor: number;
+            /** Parts */
+            parts: components["schemas"]["FlatPartOut"][];
+            /** Radius Mm */
+            radius_mm: number;
+            /** Seams */
+            seams: components["schemas"]["SeamOut"][];
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Welded Mm */
+            welded_mm: number;
+        };
+        /**
          * ManoeuvreIn
          * @description One part of a load without a logger.
          */
@@ -7307,6 +7470,19 @@ export interface components {
             current: string;
             /** New */
             new: string;
+        };
+        /**
+         * PatternNoteOut
+         * @description Words on a pattern.
+         */
+        PatternNoteOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number
+            ];
+            /** Words */
+            words: string;
         };
         /**
          * PeopleOut
@@ -8691,6 +8867,23 @@ export interface components {
              * @description of its area
              */
             open_pct: number;
+        };
+        /**
+         * SeamOut
+         * @description An edge that two panels have in common.
+         */
+        SeamOut: {
+            /** Bend Deg */
+            bend_deg: number;
+            /** Bent */
+            bent: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Pair */
+            pair: [
+                number,
+                number
+            ];
         };
         /**
          * SearchIn
@@ -18824,6 +19017,151 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_making: {
+        parameters: {
+            query?: {
+                /** @description panels by pairs, as 1-2 */
+                bent?: string[];
+                /** @description inside, of a bend; null: 1.5 thicknesses */
+                radius_mm?: number | null;
+                k_factor?: number;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_patterns: {
+        parameters: {
+            query?: {
+                /** @description panels by pairs, as 1-2 */
+                bent?: string[];
+                /** @description inside, of a bend; null: 1.5 thicknesses */
+                radius_mm?: number | null;
+                k_factor?: number;
+                part?: string;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,12 @@
 import type { UseQueryResult } from "@tanstack/react-query";
-import { useMemo, useRef, useState, type ReactElement, type RefObject } from "react";
+import {
+  useMemo,
+  useRef,
+  useState,
+  type ReactElement,
+  type ReactNode,
+  type RefObject,
+} from "react";
 import { wordsOf } from "../../api/client";
 import { usePan, type PanFigures, type Slosh } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
@@ -28,6 +35,7 @@ import { heightAt, standingAt } from "./fill";
 import { HoldVolume } from "./HoldVolume";
 import { Inspection } from "./Inspection";
 import { Levels } from "./Levels";
+import { MakePage } from "./make/MakePage";
 
 /** How full the pan stands: picked, or as it is. */
 interface Standing {
@@ -241,7 +249,7 @@ function FillAndChecks({
   );
 }
 
-type Tab = "fill" | "as_it_came" | "numbers";
+type Tab = "fill" | "as_it_came" | "numbers" | "make";
 
 /** The pan to scale from its measurements, what it holds, and whether it agrees with itself. */
 export function PanScreen(): ReactElement {
@@ -269,7 +277,7 @@ export function PanScreen(): ReactElement {
   const pages = [
     {
       key: "fill" as const,
-      label: "Fill and checks",
+      label: "Fill, checks",
       content: (
         <FillAndChecks
           standing={standing}
@@ -290,10 +298,20 @@ export function PanScreen(): ReactElement {
       content: <Numbers drawing={settled.data?.drawing ?? null} lead="zones" />,
     },
   ];
+  const make = { key: "make" as const, label: "Make", content: null };
+  const column = (content: ReactNode): ReactElement => (
+    <InspectorTabs shown={tab} onShow={setTab} pages={[...pages, { ...make, content }]} />
+  );
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <Drawn standing={standing} error={error} act={edits.act} />
-      <InspectorTabs shown={tab} onShow={setTab} pages={pages} />
+      {tab === "make" ? (
+        <MakePage column={column} />
+      ) : (
+        <>
+          <Drawn standing={standing} error={error} act={edits.act} />
+          {column(null)}
+        </>
+      )}
     </div>
   );
 }
