@@ -19,6 +19,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from tests.browser.conftest import Page
+from tests.browser.labels import faults
 from tests.conftest import DEMO
 from tests.server.conftest import picture
 

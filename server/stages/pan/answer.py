@@ -6,8 +6,9 @@ from accounts.models import Workshop
 from bilge_core.acts.act import figures_named
 from bilge_core.acts.deepen import zones_at
 from bilge_core.acts.reshape import depth_for_capacity
+from bilge_core.errors import InvalidInput, Problem
 from bilge_core.making.dxf import as_dxf
-from bilge_core.making.parts import flat_parts, sheet_of
+from bilge_core.making.parts import FlatPart, flat_parts, sheet_of
 from bilge_core.pan import assemble_pan
 from bilge_core.tell.making import MakingOut, making_out, pairs_of
 from bilge_core.tell.pan import pan_out
@@ -17,6 +18,7 @@ from forecasts.kept import kept
 from loads.services import log_of
 from records.selectors import records_for
 
+from stages.pan.paper import MOST_SHEETS, as_paper, tiles_of
 from stages.pan.schemas import DepthForIn, DepthForOut, MakingIn
 
 
@@ -67,18 +69,42 @@ def making(workshop: Workshop, build_id: int, wanted: MakingIn) -> MakingOut:
     return making_out(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
 
 
-def patterns(workshop: Workshop, build_id: int, wanted: MakingIn, part: str) -> str:
-    """The same as DXF; of one part alone, by its key.
-
-    Raises
-    ------
-    NotFound, InvalidInput
-    """
-    document = document_of(build_of(workshop, build_id))
+def _chosen(
+    workshop: Workshop, build_id: int, wanted: MakingIn, part: str
+) -> tuple[str, list[FlatPart]]:
+    """A build's name and its parts; of one alone by its key."""
+    build = build_of(workshop, build_id)
+    document = document_of(build)
     radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
     sheet = sheet_of(document, radius, wanted.k_factor)
     parts = flat_parts(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
     chosen = [each for each in parts if part in ("", each.key)]
     if not chosen:
         raise NotFound("part of the pan")
-    return as_dxf(chosen)
+    return build.name, chosen
+
+
+def patterns(workshop: Workshop, build_id: int, wanted: MakingIn, part: str) -> str:
+    """The patterns as DXF; of one part alone, by its key.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    return as_dxf(_chosen(workshop, build_id, wanted, part)[1])
+
+
+def on_paper(workshop: Workshop, build_id: int, wanted: MakingIn, part: str) -> bytes:
+    """The same at full size on paper, as PDF.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+        If they would take more than sixty sheets.
+    """
+    name, parts = _chosen(workshop, build_id, wanted, part)
+    sheets = sum(across * up for across, up in map(tiles_of, parts))
+    if sheets > MOST_SHEETS:
+        words = f"would take {sheets} sheets; print one part at a time"
+        raise InvalidInput([Problem("part", words)])
+    return as_paper(name, parts)

@@ -40,10 +40,25 @@ def export_patterns(
     request: HttpRequest, build_id: int, wanted: Query[MakingIn], part: str = ""
 ) -> HttpResponse:
     """The patterns as DXF in millimetres; of one part alone, by its key."""
-    workshop = signed_in(request).workshop
-    made = answer.patterns(workshop, build_id, wanted, part)
-    name = slugify(f"{build_of(workshop, build_id).name} {part or 'patterns'}") or "patterns"
+    made = answer.patterns(signed_in(request).workshop, build_id, wanted, part)
+    return _as_file(request, build_id, part, made.encode(), "image/vnd.dxf", "dxf")
+
+
+@router.get("/{int:build_id}/making/paper", operation_id="print_patterns")
+def print_patterns(
+    request: HttpRequest, build_id: int, wanted: Query[MakingIn], part: str = ""
+) -> HttpResponse:
+    """The patterns at full size on A4 sheets, as PDF; of one part alone, by its key."""
+    made = answer.on_paper(signed_in(request).workshop, build_id, wanted, part)
+    return _as_file(request, build_id, part, made, "application/pdf", "pdf")
+
+
+def _as_file(
+    request: HttpRequest, build_id: int, part: str, made: bytes, kind: str, end: str
+) -> HttpResponse:
+    build = build_of(signed_in(request).workshop, build_id)
+    name = slugify(f"{build.name} {part or 'patterns'}") or "patterns"
     return HttpResponse(
-        made, content_type="image/vnd.dxf",
-        headers={"Content-Disposition": f'attachment; filename="{name}.dxf"'},
+        made, content_type=kind,
+        headers={"Content-Disposition": f'attachment; filename="{name}.{end}"'},
     )  # fmt: skip

@@ -36,11 +36,16 @@ export const useMaking = (build: BuildOut, made: Made): UseQueryResult<Making> =
   });
 
 /** Where the patterns are written to; of one part alone, by its key. */
-export function patternFile(build: BuildOut, made: Made, part = ""): string {
+export function patternFile(
+  build: BuildOut,
+  made: Made,
+  part = "",
+  kind: "dxf" | "paper" = "dxf",
+): string {
   const asked = new URLSearchParams();
   made.bent.forEach((pair) => asked.append("bent", pair));
   if (made.radiusMm !== null) asked.set("radius_mm", String(made.radiusMm));
   asked.set("k_factor", String(made.kFactor));
   if (part) asked.set("part", part);
-  return `/api/stages/pan/${build.id}/making/dxf?${asked.toString()}`;
+  return `/api/stages/pan/${build.id}/making/${kind}?${asked.toString()}`;
 }

@@ -43,11 +43,17 @@ export function MakeColumn({
           <a className="underline" href={patternFile(build, made, picked.key)} download>
             {picked.name} as DXF
           </a>
+          <a className="underline" href={patternFile(build, made, "", "paper")} download>
+            all on paper, full size
+          </a>
+          <a className="underline" href={patternFile(build, made, picked.key, "paper")} download>
+            {picked.name} on paper
+          </a>
         </p>
         <p className="pt-1 text-[13px] text-ink-2">
           Millimetres; layers CUT, DRILL, BEND, FOLD and MARK. Seen from inside the pan, the flange
-          from the engine. Try a paper one first. Welds that hold oil or the engine: a licensed
-          welder, and a leak test.
+          from the engine. Try a paper one first: measure its bar, glue the sheets along their
+          marks. Welds that hold oil or the engine: a licensed welder, and a leak test.
         </p>
       </section>
       <section aria-label="Sheet" className="border-t border-ink px-4 py-2">
