@@ -331,6 +331,8 @@ class TestOrder:
     def test_prices_are_the_workshops(self) -> None:
         out = lines_out(with_way(), Prices.generic(), Bender())
         assert out.total == pytest.approx(sum(row.price for row in out.order))
+        assert out.lines[0].ends[0].torque == "57 to 63 lbf ft (77 to 85 N m)"
+        assert out.lines[2].ends[0].torque == ""  # a hose over a barb
         assert "1 in" in out.spanners and not any(row.own_price for row in out.order)
 
 

@@ -75,9 +75,9 @@ class TestOrder:
         here = f"/stages/lines/{plain_build.pk}"
         before = lines(user.workshop, plain_build.pk)
         assert before.to_come == len(before.lines.order) and before.wait_days >= 4
-        status, told = api("PUT", f"{here}/order/hose_10", {"state": "ordered"})
+        status, told = api("PUT", f"{here}/order/hose_10", {"how_far": "ordered"})
         assert status == 200 and told["to_come"] == before.to_come
-        status, told = api("PUT", f"{here}/order/hose_end_10_0", {"state": "arrived"})
+        status, told = api("PUT", f"{here}/order/hose_end_10_0", {"how_far": "arrived"})
         assert told["to_come"] == before.to_come - 1
         # a bottle wants more of both: what came is there, the rest is still to come
         wanted = {"base_state": 1, "system": "metric", "act": {
@@ -88,15 +88,15 @@ class TestOrder:
         assert ticks["hose_10"].state == "ordered" and ticks["hose_10"].by == user.username
         assert ticks["hose_end_10_0"].count == 4 < ticks["hose_end_10_0"].wanted
         assert "accumulator" in {row.part for row in after.lines.order}
-        status, told = api("PUT", f"{here}/order/hose_10", {"state": None})
+        status, told = api("PUT", f"{here}/order/hose_10", {"how_far": None})
         assert "hose_10" not in {tick["part"] for tick in told["ticks"]}
 
     def test_only_what_is_on_it_can_be_ticked(self, api: Api, plain_build: Build) -> None:
         here = f"/stages/lines/{plain_build.pk}/order"
-        status, told = api("PUT", f"{here}/oil_tank", {"state": "have"})
+        status, told = api("PUT", f"{here}/oil_tank", {"how_far": "have"})
         assert status == 422 and fields(told) == ["part"]
-        assert api("PUT", f"{here}/hose_10", {"state": "stolen"})[0] == 422
-        assert api("PUT", f"{here}/nothing", {"state": None})[0] == 404
+        assert api("PUT", f"{here}/hose_10", {"how_far": "stolen"})[0] == 422
+        assert api("PUT", f"{here}/nothing", {"how_far": None})[0] == 404
 
     def test_what_the_car_has_is_left_out(self, user: User, plain_build: Build) -> None:
         assert not lines(user.workshop, plain_build.pk).compared

@@ -26,6 +26,7 @@ from bilge_core.tell.numbers import mm
 
 Spot = tuple[float, float, float]
 _DRAWN = 0.02  # [m] between places that are drawn (ours)
+_NM = 1.355818  # N m of a lbf ft
 
 
 class FittingOut(BaseModel):
@@ -75,6 +76,8 @@ class LineEndOut(BaseModel):
     is_chosen: bool
     hose_end_deg: int
     spanner: str
+    torque: str
+    """Of the flare nut on a steel end, from memory; empty: by the maker."""
 
 
 class PullOut(BaseModel):
@@ -198,7 +201,17 @@ def _end_out(line: Line, end: LineEnd, spanner: str) -> LineEndOut:
         chain=None if end.chain is None else chain_out(end.chain, port.joint.thread, end),
         others=[chain_out(each, port.joint.thread, end) for each in end.others],
         is_chosen=end.is_chosen, hose_end_deg=end.angle, spanner=spanner,
+        torque=_torque(line),
     )  # fmt: skip
+
+
+def _torque(line: Line) -> str:
+    """What a flare nut of the line's size is tightened to."""
+    nut = THREADS.get(f"flare {line.dash}")
+    if nut is None or nut.torque is None or line.run.service == "vent":
+        return ""
+    low, high = nut.torque
+    return f"{low:g} to {high:g} lbf ft ({low * _NM:.0f} to {high * _NM:.0f} N m)"
 
 
 def _sheet(line: Line, bender: Bender) -> tuple[SheetOut | None, str]:

@@ -23,7 +23,7 @@ def get_lines(request: HttpRequest, build_id: int) -> LinesStageOut:
 @router.put("/{int:build_id}/order/{key}", response=LinesStageOut, operation_id="tick_order")
 def tick_order(request: HttpRequest, build_id: int, key: str, payload: TickIn) -> LinesStageOut:
     """Say how far a part of the order is."""
-    return answer.tick(signed_in(request), build_id, key, payload.state)
+    return answer.tick(signed_in(request), build_id, key, payload.how_far)
 
 
 def _as_file(request: HttpRequest, build_id: int, made: bytes, kind: str, end: str) -> HttpResponse:

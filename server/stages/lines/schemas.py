@@ -29,7 +29,7 @@ class TickOut(Schema):
 class TickIn(Schema):
     """How far a part of the order is; null: to order still."""
 
-    state: TickState | None
+    how_far: TickState | None
 
 
 class LinesStageOut(Schema):

@@ -48,7 +48,7 @@ export function useTick(
         "LinesStageOut",
         await client.PUT("/api/stages/lines/{build_id}/order/{key}", {
           params: { path: { build_id: build.id, key: part } },
-          body: { state },
+          body: { how_far: state },
         }),
       ),
     onSuccess: (told) => queries.setQueryData([...keyOf(build), build.state, build.as_is], told),

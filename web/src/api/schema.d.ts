@@ -6259,6 +6259,8 @@ export interface components {
             thread: string;
             /** Thread Key */
             thread_key: string;
+            /** Torque */
+            torque: string;
         };
         /**
          * LineOut
@@ -10180,8 +10182,8 @@ export interface components {
          * @description How far a part of the order is; null: to order still.
          */
         TickIn: {
-            /** State */
-            state: ("have" | "ordered" | "arrived") | null;
+            /** How Far */
+            how_far: ("have" | "ordered" | "arrived") | null;
         };
         /**
          * TickOut

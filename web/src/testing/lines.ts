@@ -34,6 +34,7 @@ export const endOf = (name: string, given: Partial<LineEnd> = {}): LineEnd => ({
   is_chosen: false,
   hose_end_deg: 0,
   spanner: "1 in",
+  torque: "57 to 63 lbf ft (77 to 85 N m)",
   ...given,
 });
 

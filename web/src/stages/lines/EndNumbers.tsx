@@ -100,6 +100,8 @@ export function EndNumbers({
         {end.chain ? chainWords(end.chain) : "No chain fits: needs a made part."}
         <span className="block text-[13px] text-ink-2">
           Made tight {end.seals}.{end.is_chosen ? " Chosen by hand." : ""}
+          {end.torque &&
+            ` Nut on a steel end ${end.torque}, from memory; an aluminium one by its maker, about half.`}
         </span>
       </p>
       {end.others.length > 0 && (
