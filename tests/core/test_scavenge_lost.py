@@ -9,11 +9,14 @@ import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from, read_build
-from bilge_core.errors import InvalidQuantity
+from bilge_core.document.records import read_record
+from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.log import Log
 from bilge_core.pan import assemble_pan
 from bilge_core.scavenge.lap import dry_lap
+from bilge_core.scavenge.level import litres_at, tank_marks
 from bilge_core.scavenge.lost import without_each_stage
+from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.scavenge.way_back import TAKEN_OUT, after_separator, carried, way_back
 
 from tests.conftest import DEMO, steady_log
@@ -84,3 +87,31 @@ class TestWayBack:
     def test_what_is_no_share_is_refused(self, share: float, taken: float) -> None:
         with pytest.raises(InvalidQuantity, match="from 0 to 1"):
             after_separator(share, taken)
+
+
+class TestLevel:
+    SPACE = tank_space(tank_of(CURLEW))
+
+    def test_a_level_holds_floor_times_height(self) -> None:
+        """Closed form of a prism; full to the top it is the tank's volume."""
+        assert litres_at(self.SPACE, self.SPACE.height) == pytest.approx(self.SPACE.volume)
+        assert litres_at(self.SPACE, 0.0) == 0.0
+        for level in (-1e-3, self.SPACE.height + 1e-3):
+            with pytest.raises(InvalidQuantity, match="from the floor to the top"):
+                litres_at(self.SPACE, level)
+
+    def test_marks_and_litres_are_each_others_way_back(self) -> None:
+        marks = tank_marks(self.SPACE, 5e-3, 2.2e-3)
+        assert marks.low is not None and marks.low < marks.expected < marks.full
+        assert litres_at(self.SPACE, marks.expected) == pytest.approx(5e-3)
+        assert litres_at(self.SPACE, marks.low) == pytest.approx(2.2e-3)
+        assert litres_at(self.SPACE, marks.full) == pytest.approx(0.8 * self.SPACE.volume)
+        assert tank_marks(self.SPACE, 5e-3, None).low is None
+
+    def test_what_was_found_is_a_record(self) -> None:
+        found = read_record({"kind": "tank_level", "level_mm": 212, "engine": "running",
+                             "can_l": 0.15, "after_min": 2})  # fmt: skip
+        assert found.kind == "tank_level" and found.can_l == 0.15
+        for wrong in ({"level_mm": -1}, {"engine": "asleep"}, {"can_l": 21}):
+            with pytest.raises(InvalidInput, match=next(iter(wrong))):
+                read_record({"kind": "tank_level", "level_mm": 1, "engine": "hot", **wrong})

@@ -48,10 +48,26 @@ class LevelRecord(Part):
     note: str = Field(default="", max_length=2000)
 
 
+class TankLevelRecord(Part):
+    """Where the oil stood in a dry sump's tank, and what the catch can took meanwhile."""
+
+    kind: Literal["tank_level"]
+    level_mm: float = Field(ge=0, le=1500, description="over the tank's floor, car level")
+    engine: Literal["cold", "hot", "running"]
+    after_min: float | None = Field(
+        default=None, ge=0, le=600, description="since it was started, or stopped"
+    )
+    can_l: float | None = Field(
+        default=None, ge=0, le=20, description="in the catch can since it was emptied"
+    )
+    note: str = Field(default="", max_length=2000)
+
+
 AnyRecord = Annotated[
-    InspectionRecord | PouredRecord | GaugeRecord | LevelRecord, Field(discriminator="kind")
+    InspectionRecord | PouredRecord | GaugeRecord | LevelRecord | TankLevelRecord,
+    Field(discriminator="kind"),
 ]
-RecordKind = Literal["inspection", "poured", "gauge", "level"]
+RecordKind = Literal["inspection", "poured", "gauge", "level", "tank_level"]
 
 _RECORDS: TypeAdapter[AnyRecord] = TypeAdapter(AnyRecord)
 

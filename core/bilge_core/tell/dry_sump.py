@@ -20,12 +20,18 @@ from bilge_core.rules import State
 from bilge_core.scavenge.belt import drive_teeth
 from bilge_core.scavenge.by_corner import by_corner
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.lost import without_each_stage
 from bilge_core.scavenge.rose import scavenge_rose
 from bilge_core.scavenge.sizing import Sized, sizing
 from bilge_core.scavenge.stages import scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space
-from bilge_core.scavenge.way_back import TAKEN_OUT, Order, carried
+from bilge_core.tell.dry_what_if import (
+    CarriedOut,
+    LostOut,
+    TankMarksOut,
+    carried_out,
+    marks_out,
+    without_out,
+)
 from bilge_core.tell.numbers import litres, mm
 
 _SHOWN: dict[str, tuple[str, float, int]] = {
@@ -129,32 +135,6 @@ class DryRoseOut(BaseModel):
     load_g: float
 
 
-class LostOut(BaseModel):
-    """The lap with a stage blocked, in settled oil."""
-
-    id: str
-    name: str
-    left_l: float
-    """Most that lies in the pan."""
-    cover_mm: float
-    """Least over the tank's outlet."""
-    bare_after_s: float | None
-    """Until the outlet is bare; null: it stays covered."""
-    thrown_out_l: float
-
-
-class CarriedOut(BaseModel):
-    """Gas along the way back, over the lap, and where the separator is."""
-
-    order: Order
-    joined_pct: float
-    cooler_pct: float | None
-    """In what goes through the cooler; null: there is none."""
-    tank_pct: float
-    taken_out_pct: float
-    """Of its gas that a separator takes out: a guess."""
-
-
 class DryOverLapOut(BaseModel):
     """A dry sump over a lap, by one model."""
 
@@ -170,6 +150,7 @@ class DrySumpOut(BaseModel):
     stages: list[StageOut]
     mouths: list[DryMouthOut]
     tank: TankOut
+    marks: TankMarksOut
     outline_mm: list[tuple[float, float]]
     """Of the pan's rail."""
     depth_mm: float
@@ -284,30 +265,6 @@ def _rose(build: Build, pan: Pan, forecast: SettledForecast, lap: DryLap) -> Dry
     )  # fmt: skip
 
 
-def _without(build: Build, pan: Pan, forecast: SettledForecast) -> list[LostOut]:
-    return [
-        LostOut(
-            id=each.component, name=each.name, left_l=litres(each.left, 2),
-            cover_mm=mm(each.least_cover),
-            bare_after_s=None if each.bare_after is None else round(each.bare_after, 1),
-            thrown_out_l=litres(each.thrown_out, 2),
-        )
-        for each in without_each_stage(build, pan, forecast.log)
-    ]  # fmt: skip
-
-
-def _carried(build: Build, lap: DryLap) -> CarriedOut | None:
-    joined = 1.0 - float(lap.oil.sum()) / max(float(lap.swept.sum()), 1e-12)
-    found = carried(build.circuit, min(max(joined, 0.0), 1.0))
-    if found is None:
-        return None
-    return CarriedOut(
-        order=found.order, joined_pct=round(100 * found.joined),
-        cooler_pct=None if found.in_cooler is None else round(100 * found.in_cooler),
-        tank_pct=round(100 * found.into_tank), taken_out_pct=round(100 * TAKEN_OUT),
-    )  # fmt: skip
-
-
 def dry_sump_out(build: Build, pan: Pan, forecast: SettledForecast | None) -> DrySumpOut:
     """A dry sump; over a lap where there is one.
 
@@ -329,8 +286,9 @@ def dry_sump_out(build: Build, pan: Pan, forecast: SettledForecast | None) -> Dr
     lap = None if forecast is None else forecast.lap.dry
     over = None if forecast is None or lap is None else settled_over_lap(lap, forecast.corners)
     log = None if forecast is None else forecast.log
+    sizes = sizing(build, log, lap)
     return DrySumpOut(
-        sizes=[_sized(row) for row in sizing(build, log, lap)],
+        sizes=[_sized(row) for row in sizes],
         stages=[
             StageOut(
                 id=each.component, name=each.name, displacement_cm3=round(each.per_turn * 1e6, 2),
@@ -345,13 +303,13 @@ def dry_sump_out(build: Build, pan: Pan, forecast: SettledForecast | None) -> Dr
             )
             for each in mouths
         ],
-        tank=_tank(build),
+        tank=_tank(build), marks=marks_out(build, sizes, lap),
         outline_mm=[(mm(x), mm(y)) for x, y in pan.rail.exterior.coords],
         depth_mm=mm(float(-pan.solid.vertices[:, 2].min())),
         over_lap=over,
         rose=None if forecast is None or lap is None else _rose(build, pan, forecast, lap),
-        without=[] if forecast is None or lap is None else _without(build, pan, forecast),
-        carried=None if lap is None else _carried(build, lap),
+        without=[] if forecast is None or lap is None else without_out(build, pan, forecast),
+        carried=None if lap is None else carried_out(build, lap),
         drives=list(drive_teeth(stages[0].ratio)),
         also=list(ALSO),
     )  # fmt: skip

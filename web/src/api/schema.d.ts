@@ -4195,6 +4195,7 @@ export interface components {
                 number,
                 number
             ][];
+            marks: components["schemas"]["TankMarksOut"];
             /** Mouths */
             mouths: components["schemas"]["DryMouthOut"][];
             /** Outline Mm */
@@ -8191,7 +8192,7 @@ export interface components {
          */
         RecordIn: {
             /** Record */
-            record: (components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"]) | null;
+            record: (components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"] | components["schemas"]["TankLevelRecord"]) | null;
             /** Replaces */
             replaces?: number | null;
             /** State */
@@ -8213,9 +8214,9 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "inspection" | "poured" | "gauge" | "level";
+            kind: "inspection" | "poured" | "gauge" | "level" | "tank_level";
             /** Record */
-            record: components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"];
+            record: components["schemas"]["InspectionRecord"] | components["schemas"]["PouredRecord"] | components["schemas"]["GaugeRecord"] | components["schemas"]["LevelRecord"] | components["schemas"]["TankLevelRecord"];
             /** State */
             state: number;
             /**
@@ -10046,6 +10047,56 @@ export interface components {
              * @description of a box, across
              */
             width_mm?: number | null;
+        };
+        /**
+         * TankLevelRecord
+         * @description Where the oil stood in a dry sump's tank, and what the catch can took meanwhile.
+         */
+        TankLevelRecord: {
+            /**
+             * After Min
+             * @description since it was started, or stopped
+             */
+            after_min?: number | null;
+            /**
+             * Can L
+             * @description in the catch can since it was emptied
+             */
+            can_l?: number | null;
+            /**
+             * Engine
+             * @enum {string}
+             */
+            engine: "cold" | "hot" | "running";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tank_level";
+            /**
+             * Level Mm
+             * @description over the tank's floor, car level
+             */
+            level_mm: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * TankMarksOut
+         * @description Marks over the tank's floor, car level, engine running.
+         */
+        TankMarksOut: {
+            /** Expected Mm */
+            expected_mm: number;
+            /** Full Mm */
+            full_mm: number;
+            /** Litres A Cm */
+            litres_a_cm: number;
+            /** Low Mm */
+            low_mm: number | null;
         };
         /**
          * TankOut

@@ -119,6 +119,7 @@ export const DRY: Dry = {
     has_separator: true,
     has_cooler: true,
   },
+  marks: { low_mm: 104, expected_mm: 236, full_mm: 303, litres_a_cm: 0.211 },
   outline_mm: [
     [0, -98],
     [410, -98],

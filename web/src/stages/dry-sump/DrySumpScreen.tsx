@@ -13,6 +13,7 @@ import { LapBar } from "../../plots/LapBar";
 import { nearestIndex } from "../../plots/traces";
 import { dryTable } from "./dryTable";
 import { momentAt, stagesSentence, worthSentence, type Moment } from "./flow";
+import { FindLevel } from "./FindLevel";
 import { FlowDrawing, type Wet } from "./FlowDrawing";
 import { Sizes } from "./Sizes";
 import { StageMap } from "./StageMap";
@@ -157,6 +158,7 @@ function OverLap({
   dry: Dry;
   over: DryOverLap;
 }): ReactElement {
+  const { build } = useBuildView();
   const { traces } = over;
   const start = traces.time_s[0] ?? 0;
   const worst = over.corners.reduce(
@@ -194,6 +196,7 @@ function OverLap({
           <Checks stage={stage} />
           <Sizes sizes={dry.sizes} />
           <StagesNumbers dry={dry} />
+          <FindLevel dry={dry} oilL={build.document.oil.volume_l} />
           <Also dry={dry} />
         </aside>
       </div>
@@ -240,6 +243,7 @@ export function DrySumpScreen(): ReactElement {
             <Checks stage={query.data} />
             <Sizes sizes={dry.sizes} />
             <StagesNumbers dry={dry} />
+            <FindLevel dry={dry} oilL={build.document.oil.volume_l} />
             <Also dry={dry} />
           </div>
         </div>

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DRY } from "../../testing/dry";
+import { SETTINGS } from "../../testing/settings";
+import { stepsOf } from "./FindLevel";
 import { capacityPlaces, carriedSentence, roseSentence, thrownWord, type Carried } from "./lost";
 
 const ROSE = DRY.rose;
@@ -51,5 +53,17 @@ describe("gas on the way back", () => {
     const after = carriedSentence({ ...CARRIED, order: "after", tank_pct: 31 });
     expect(after).toContain("All of it goes through the cooler");
     expect(after).toContain("31 % for the tank");
+  });
+});
+
+describe("finding the level", () => {
+  it("has the oil and the tank's own marks in its steps", () => {
+    const steps = stepsOf(DRY, 6.2, SETTINGS.units, "metric");
+    expect(steps[0]).toContain("6.2");
+    expect(steps[1]).toContain("236");
+    expect(steps[1]).toContain("Under 104");
+    expect(steps[1]).toContain("Over 303");
+    const bare = { ...DRY, marks: { ...DRY.marks, low_mm: null } };
+    expect(stepsOf(bare, 6.2, SETTINGS.units, "metric")[1]).toContain("A lap tells the low mark.");
   });
 });

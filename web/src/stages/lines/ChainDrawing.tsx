@@ -7,7 +7,7 @@ import { rowsOf } from "./chainWords";
 type Fitting = Chain["fittings"][number];
 
 const COLUMN = 102; // [px] of a part with its words
-const HOSE = 120;
+const HOSE = 108;
 const TOP = 70; // [px] over the axis for words
 const AXIS = 112;
 const HEIGHT = 146;

@@ -63,6 +63,7 @@ function RunList({
 
 function TheLines({ stage }: { stage: LinesStage }): ReactElement {
   const { lines } = stage;
+  const { go } = useBuildView();
   const { system, units } = useSettings();
   const [chosen, setChosen] = useState<string | null>(null);
   const [page, setPage] = useState<"line" | "order">("line");
@@ -115,6 +116,13 @@ function TheLines({ stage }: { stage: LinesStage }): ReactElement {
             <Button className="mx-2" onClick={() => setPage("order")}>
               The order
             </Button>
+            <p className="px-2 py-1 text-[13px] text-ink-2">
+              A bottle, a cooler, a filter elsewhere: fitted on{" "}
+              <button type="button" className="underline" onClick={() => go("pressure")}>
+                Pressure
+              </button>
+              , their lines are here then.
+            </p>
           </div>
         </div>
         <section aria-label="As it screws together" className="border-t border-hair pt-2">

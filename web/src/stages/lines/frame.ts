@@ -142,7 +142,7 @@ export function drawnWay(points: readonly WayPoint[]): Spot[] {
 export function firstWay(line: Line, pan: readonly (readonly number[])[]): WayPoint[] {
   const xs = pan.map(([x = 0]) => x);
   const ys = pan.map(([, y = 0]) => y);
-  const beside: Spot = [Math.max(...xs, 0), Math.max(...ys, 0) + 60, 80];
+  const beside: Spot = [Math.round(Math.max(...xs, 0)), Math.round(Math.max(...ys, 0)) + 60, 80];
   const [first, last] = line.ends;
   const start = first.place_mm ?? last.place_mm ?? beside;
   const end: Spot = (first.place_mm ? last.place_mm : null) ?? [start[0] + 250, start[1], start[2]];
