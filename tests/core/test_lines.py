@@ -10,7 +10,7 @@ import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.checks.lines import check_line, is_hot
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.feeding import Cooler
+from bilge_core.document.circuit.feeding import Cooler, RemoteFilter
 from bilge_core.document.circuit.route import laid
 from bilge_core.document.reach import felt_by
 from bilge_core.document.read import build_from, read_build
@@ -18,7 +18,14 @@ from bilge_core.errors import InvalidInput
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.flows import flow_in, flows_cold, flows_hot
 from bilge_core.lines.laid import Line, gaps_of, lines_of
-from bilge_core.lines.order import Need, added_up, needs_of, order_of
+from bilge_core.lines.order import (
+    Need,
+    added_up,
+    clips_of,
+    needs_of,
+    needs_of_part,
+    order_of,
+)
 from bilge_core.lines.ports import port_end
 from bilge_core.options.candidate import Prices
 from bilge_core.physics.axes import engine_to_car
@@ -79,6 +86,12 @@ class TestLaying:
         )
         bend = 130 * (math.pi / 2 - 2)
         assert line.length == pytest.approx((180 + 350 + bend) * 1e-3, abs=1e-4)
+
+    def test_only_bends_have_a_radius(self) -> None:
+        way = [{**row, "radius_mm": 130} for row in WAY]
+        told = done(DUNLIN, kind="lay_line", run=TO_COOLER, dash=10, points=way)
+        route = next(run.route for run in told.circuit.runs if run.id == TO_COOLER)
+        assert [point.radius_mm for point in route] == [None, 130, None]
 
     def test_figures_are_read_as_typed(self) -> None:
         build = done(
@@ -244,6 +257,10 @@ class TestChecks:
         turned = done(build, kind="lay_line", run=TO_COOLER, end_deg=90)
         assert states(turned)["hose_end_turns"] == "good"
 
+    def test_a_breather_hose_is_not_judged_by_its_guessed_barb(self) -> None:
+        breathing = next(run.id for run in DUNLIN.circuit.runs if run.service == "vent")
+        assert "chain" not in states(DUNLIN, breathing) and "chain" in states(DUNLIN)
+
     def test_a_thin_tube_wants_more_radius(self) -> None:
         assert least_radius("hard_line", 8, 12.7e-3, 1.2e-3) == pytest.approx(25.4e-3)
         assert least_radius("hard_line", 8, 12.7e-3, 0.8e-3) == pytest.approx(38.1e-3)
@@ -268,6 +285,11 @@ class TestFlows:
         build = done(DUNLIN, **ACCUMULATOR)
         run = next(r for r in build.circuit.runs if r.name == "to the bottle's valve")
         assert flow_in(build, run, flows_hot(build)) == flows_hot(build).main
+        # with a length it flows by itself: hardly, as long as nothing dips
+        laid_now = done(build, kind="lay_line", run=run.id, length_mm=500)
+        hot = flows_hot(laid_now)
+        known = next(r for r in laid_now.circuit.runs if r.id == run.id)
+        assert hot.through[run.id] < 0.1 * hot.main == 0.1 * flow_in(laid_now, known, hot)
 
     def test_cold_oil_is_thicker_and_takes_more(self) -> None:
         build = with_way()
@@ -308,6 +330,19 @@ class TestOrder:
     def test_a_line_without_a_length_is_counted_rough(self) -> None:
         rows = {row.part: row for row in order_of(DUNLIN, laid_out(DUNLIN), Bender())}
         assert rows["hose_10"].is_rough and not rows["hose_end_10_0"].is_rough
+
+    def test_clips_are_counted_as_they_are_told(self) -> None:
+        """653 mm with one every 100: six; as the rule wants, every 300: two."""
+        told, untold = line_of(with_way(clips_mm=100)), line_of(with_way())
+        assert told.length is not None
+        assert clips_of(told) == math.ceil(told.length / 0.1) - 1 > clips_of(untold) >= 1
+
+    def test_a_plugged_port_takes_a_plug(self) -> None:
+        moved = done(DUNLIN, kind="move_filter")
+        base = moved.circuit.of_kind(RemoteFilter)[0]
+        needs = {need.part: need.count for need in needs_of_part(base)}
+        assert len(base.plugged) > 0 and needs["port_plug"] == len(base.plugged)
+        assert needs["oil_filter"] == base.filters
 
     def test_cut_length_is_without_what_the_ends_take(self) -> None:
         line = line_of(with_way(start_deg=90, slack_mm=20))

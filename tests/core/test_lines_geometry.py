@@ -259,6 +259,18 @@ class TestChains:
         assert "taper_1-2_10_90" not in found[0] and len(found) == 3
         assert len({tuple(each) for each in found}) == 3
 
+    def test_fewer_parts_first_and_straight_before_angled(self) -> None:
+        ends = [each for each in THREADS.values() if each.family == "flare"]
+        ports = [each for each in THREADS.values() if each.family in ("taper", "o_ring", "metric")]
+        for port in ports:
+            for end in ends:
+                told = chains(Joint(port.key, "female"), Joint(end.key, "female"))
+                ranks = [
+                    (len(each.fittings), sum(part.angle > 0 for part in each.fittings))
+                    for each in told
+                ]
+                assert ranks == sorted(ranks)
+
     def test_none(self) -> None:
         assert keys("stud M20x1.5 male") == []
         assert keys("flange feed female", "flare 24 female") == []

@@ -39,8 +39,7 @@ class Chain:
 
 
 def _weight(part: Fitting) -> float:
-    bent = 0.5 if part.angle else 0.0  # straight ones first
-    return _A_PART * (1.0 + bent) + _MONEY * part.cost + part.height
+    return _A_PART + _MONEY * part.cost + part.height
 
 
 @cache
@@ -61,6 +60,12 @@ def _ways(straight: bool) -> nx.DiGraph:
 def _read(ways: nx.DiGraph, path: list[Joint]) -> Chain:
     pairs = itertools.pairwise(path)
     return Chain(tuple(FITTINGS[ways[here][there]["part"]] for here, there in pairs))
+
+
+def _rank(chain: Chain) -> tuple[int, int, float, float]:
+    """By count, then straight before angled, then cost, then height."""
+    angled = sum(part.angle > 0 for part in chain.fittings)
+    return len(chain.fittings), angled, chain.cost, chain.height
 
 
 def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
@@ -87,7 +92,7 @@ def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
 
     Notes
     -----
-    By count, then cost, then height; straight before angled.
+    By count, straight before angled, then cost, then height.
 
     References
     ----------
@@ -115,7 +120,7 @@ def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
             chain = _read(ways, path)
             if len(chain.fittings) <= _MOST_PARTS and chain not in found:
                 found.append(chain)
-    found.sort(key=lambda chain: sum(_weight(part) for part in chain.fittings))
+    found.sort(key=_rank)
     return tuple(found[:most])
 
 

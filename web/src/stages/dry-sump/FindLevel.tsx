@@ -1,6 +1,6 @@
 import type { ReactElement } from "react";
 import type { Dry } from "../../api/dry";
-import { TakenBy } from "../../document/TakenBy";
+import { KeptFoot } from "../../document/KeptFoot";
 import { useKept } from "../../document/useRecords";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
@@ -24,7 +24,7 @@ export function stepsOf({ marks }: Dry, oilL: number, units: Units, system: Syst
   return [
     `Car level, engine cold, can empty: pour in ${figure} ${unit} in all.`,
     `Start, let it idle until the oil is warm, and look while it runs: about ${length(marks.expected_mm)} over the tank's floor. ${low} Over ${length(marks.full_mm)} foam has no room.`,
-    "Three laps, then look within a minute, engine idling: stopped, the tank fills from what drains back and tells nothing.",
+    "Three laps, then look within a minute, engine idling: stopped, oil leaks back through the pump and hangs in the engine, and the tank tells nothing.",
     "Empty the can and write down what it took. More than a cup in a session: a quarter of a litre less, and again.",
     "When two sessions agree, mark the stick or the sight tube there, “engine running”.",
   ];
@@ -74,17 +74,7 @@ export function FindLevel({ dry, oilL }: { dry: Dry; oilL: number }): ReactEleme
               choices={ENGINE}
               onChoose={(engine) => put({ ...row.record, engine }, row.id)}
             />
-            <div className="flex items-center justify-between">
-              <TakenBy row={row} />
-              <Button
-                look="bare"
-                className="px-1"
-                aria-label={`Strike level ${index + 1}`}
-                onClick={() => strike(row.id)}
-              >
-                ×
-              </Button>
-            </div>
+            <KeptFoot row={row} label={`level ${index + 1}`} onStrike={strike} />
           </div>
         );
       })}

@@ -2,7 +2,7 @@ import type { ReactElement } from "react";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
-import { TakenBy } from "../../document/TakenBy";
+import { KeptFoot } from "../../document/KeptFoot";
 import { useKept } from "../../document/useRecords";
 
 const ENGINE = { cold: "cold, standing", hot: "hot, just stopped", running: "running" } as const;
@@ -41,17 +41,7 @@ export function Levels({ heightMm }: { heightMm: number }): ReactElement {
             choices={ENGINE}
             onChoose={(engine) => put({ ...row.record, engine }, row.id)}
           />
-          <div className="flex items-center justify-between">
-            <TakenBy row={row} />
-            <Button
-              look="bare"
-              className="px-1"
-              aria-label={`Strike level ${index + 1}`}
-              onClick={() => strike(row.id)}
-            >
-              ×
-            </Button>
-          </div>
+          <KeptFoot row={row} label={`level ${index + 1}`} onStrike={strike} />
         </div>
       ))}
       <Button
