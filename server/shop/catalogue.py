@@ -49,15 +49,19 @@ def read_catalogue(raw: bytes) -> list[tuple[str, float, int]]:
         text = raw.decode("utf-8-sig")
     except UnicodeDecodeError:
         raise InvalidInput([Problem("file", "must be text in UTF-8")]) from None
-    reader = csv.DictReader(io.StringIO(text))
-    missing = {"key", "cost", "lead_days"} - set(reader.fieldnames or ())
+    try:
+        reader = csv.DictReader(io.StringIO(text))
+        headings, table = set(reader.fieldnames or ()), [(reader.line_num, row) for row in reader]
+    except csv.Error as error:
+        raise InvalidInput([Problem("file", f"cannot be read as CSV: {error}")]) from None
+    missing = {"key", "cost", "lead_days"} - headings
     if missing:
         words = f"must have the columns {', '.join(sorted(missing))}: write one out first"
         raise InvalidInput([Problem("file", words)])
     rows: list[tuple[str, float, int]] = []
     faults: list[Problem] = []
-    for row in reader:
-        line, key = f"file.{reader.line_num}", (row["key"] or "").strip()
+    for number, row in table:
+        line, key = f"file.{number}", (row["key"] or "").strip()
         cost, days = _figure(row["cost"] or "", _MOST_COST), _figure(row["lead_days"] or "", 730)
         if key not in PARTS:
             faults.append(Problem(f"{line}.key", f"is no part of the catalogue ({key[:30]!r})"))

@@ -7,66 +7,28 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.acts.registry import read_act
 from bilge_core.checks.lines import check_line, is_hot
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.feeding import Cooler, RemoteFilter
+from bilge_core.document.circuit.feeding import Cooler
 from bilge_core.document.circuit.route import laid
 from bilge_core.document.reach import felt_by
 from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.flows import flow_in, flows_cold, flows_hot
-from bilge_core.lines.laid import Line, gaps_of, lines_of
+from bilge_core.lines.laid import gaps_of
 from bilge_core.lines.order import (
-    Need,
-    added_up,
-    clips_of,
     needs_of,
-    needs_of_part,
-    order_of,
 )
 from bilge_core.lines.ports import port_end
 from bilge_core.options.candidate import Prices
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import ROCKS, least_radius
 from bilge_core.tell.lines_all import lines_out
-from hypothesis import given
-from hypothesis import strategies as st
 
 from tests.conftest import DEMO
-from tests.core.line_orders import ACCUMULATOR, COOLER, ON_THE_ORDER, TURBO
-
-DUNLIN = read_build((DEMO / "dunlin.json").read_text())
-CURLEW = read_build((DEMO / "curlew.json").read_text())
-SANDPIPER = read_build((DEMO / "sandpiper.json").read_text())
-TO_COOLER = next(run.id for run in DUNLIN.circuit.runs if run.name == "to the cooler")
-WAY = [
-    {"at_mm": [150, 80, 120]}, {"at_mm": [150, 260, 120], "radius_mm": 130},
-    {"at_mm": [500, 260, 120]},
-]  # fmt: skip
-
-
-some_parts = st.lists(
-    st.tuples(st.sampled_from(["hose_10", "tee", "union_10", "bung"]), st.integers(1, 5)),
-    max_size=6,
-)
-
-
-def done(build: Build, **act: Any) -> Build:
-    return read_act(act).done(build).build
-
-
-def laid_out(build: Build) -> tuple[Line, ...]:
-    return lines_of(build, flows_hot(build), flows_cold(build))
-
-
-def line_of(build: Build, run: str = TO_COOLER) -> Line:
-    return next(each for each in laid_out(build) if each.run.id == run)
-
-
-def with_way(**more: Any) -> Build:
-    return done(DUNLIN, **{"kind": "lay_line", "run": TO_COOLER, "dash": 10, "points": WAY, **more})
+from tests.core.line_orders import ACCUMULATOR
+from tests.laid_lines import CURLEW, DUNLIN, TO_COOLER, WAY, done, laid_out, line_of, with_way
 
 
 def states(build: Build, run: str = TO_COOLER) -> dict[str, str]:
@@ -291,84 +253,24 @@ class TestFlows:
         known = next(r for r in laid_now.circuit.runs if r.id == run.id)
         assert hot.through[run.id] < 0.1 * hot.main == 0.1 * flow_in(laid_now, known, hot)
 
+    def test_water_is_no_oil(self) -> None:
+        build = done(DUNLIN, kind="fit_cooler", cooler="plate")
+        water = [line for line in laid_out(build) if line.run.service == "water"]
+        assert len(water) == 2 and all(line.flow == 0.0 and line.loss is None for line in water)
+        parts = {need.part for line in water for need in needs_of(build, line, Bender())}
+        assert parts == {"water_hose", "spiral_clip"}
+        raw = build.model_dump(mode="json")
+        source = next(c for c in raw["circuit"]["components"] if c["kind"] == "water_source")
+        source["flow_l_min"] = 45
+        told = [line for line in laid_out(build_from(raw)) if line.run.service == "water"]
+        assert all(line.flow == pytest.approx(45 / 60e3) for line in told)
+
     def test_cold_oil_is_thicker_and_takes_more(self) -> None:
         build = with_way()
         line = line_of(build)
         assert line.loss is not None and line.cold_loss is not None
         assert flows_cold(build).viscosity > 5 * flows_hot(build).viscosity
         assert line.cold_flow < line.flow
-
-
-class TestOrder:
-    @pytest.mark.parametrize(
-        ("what", "act", "build"),
-        [
-            ("fit an accumulator", ACCUMULATOR, DUNLIN),
-            ("fit a cooler", COOLER, SANDPIPER),
-            ("drain a turbo", TURBO, DUNLIN),
-        ],
-        ids=lambda each: each if isinstance(each, str) else "",
-    )
-    def test_nothing_is_forgotten(self, what: str, act: dict[str, Any], build: Build) -> None:
-        """Common practice, no published source: see `tests.core.line_orders`."""
-        after = done(build, **act)
-        rows = {row.part: row.count for row in order_of(after, laid_out(after), Bender(), build)}
-        short = {
-            part: why for part, (least, why) in ON_THE_ORDER[what].items()
-            if rows.get(part, 0) < least
-        }  # fmt: skip
-        assert short == {}
-
-    def test_what_the_car_has_is_not_bought_again(self) -> None:
-        build = with_way(clips_mm=250)
-        assert order_of(build, laid_out(build), Bender(), build) == ()
-        rows = {row.part for row in order_of(build, laid_out(build), Bender(), DUNLIN)}
-        assert "hose_10" in rows and "cooler" not in rows
-        everything = {row.part for row in order_of(build, laid_out(build), Bender())}
-        assert {"cooler", "sandwich_plate", "breather"} <= everything
-
-    def test_a_line_without_a_length_is_counted_rough(self) -> None:
-        rows = {row.part: row for row in order_of(DUNLIN, laid_out(DUNLIN), Bender())}
-        assert rows["hose_10"].is_rough and not rows["hose_end_10_0"].is_rough
-
-    def test_clips_are_counted_as_they_are_told(self) -> None:
-        """653 mm with one every 100: six; as the rule wants, every 300: two."""
-        told, untold = line_of(with_way(clips_mm=100)), line_of(with_way())
-        assert told.length is not None
-        assert clips_of(told) == math.ceil(told.length / 0.1) - 1 > clips_of(untold) >= 1
-
-    def test_a_plugged_port_takes_a_plug(self) -> None:
-        moved = done(DUNLIN, kind="move_filter")
-        base = moved.circuit.of_kind(RemoteFilter)[0]
-        needs = {need.part: need.count for need in needs_of_part(base)}
-        assert len(base.plugged) > 0 and needs["port_plug"] == len(base.plugged)
-        assert needs["oil_filter"] == base.filters
-
-    def test_cut_length_is_without_what_the_ends_take(self) -> None:
-        line = line_of(with_way(start_deg=90, slack_mm=20))
-        assert line.length is not None and line.cut is not None
-        assert line.length - line.cut == pytest.approx(0.038 + 0.0665)
-        keys = {need.part for need in needs_of(DUNLIN, line, Bender())}
-        assert {"hose_end_10_90", "hose_end_10_0", "hose_10"} <= keys
-
-    @given(first=some_parts, second=some_parts)
-    def test_the_list_of_a_union_is_the_sum(
-        self, first: list[tuple[str, int]], second: list[tuple[str, int]]
-    ) -> None:
-        one, other = ([Need(part, n, "x", 1) for part, n in rows] for rows in (first, second))
-
-        def counts(needs: list[Need]) -> dict[str, float]:
-            return {row.part: row.count for row in added_up(needs)}
-
-        both, a, b = counts([*one, *other]), counts(one), counts(other)
-        assert both == {key: a.get(key, 0) + b.get(key, 0) for key in {*a, *b}}
-
-    def test_prices_are_the_workshops(self) -> None:
-        out = lines_out(with_way(), Prices.generic(), Bender())
-        assert out.total == pytest.approx(sum(row.price for row in out.order))
-        assert out.lines[0].ends[0].torque == "57 to 63 lbf ft (77 to 85 N m)"
-        assert out.lines[2].ends[0].torque == ""  # a hose over a barb
-        assert "1 in" in out.spanners and not any(row.own_price for row in out.order)
 
 
 class TestPorts:

@@ -184,6 +184,9 @@ class TestCatalogue:
 
     def test_what_is_no_text_or_too_long_is_refused(self, api: Api) -> None:
         assert api.upload("/shop/catalogue", b"\xff\xfe\x00")[0] == 422
+        long = b"key,cost,lead_days\n" + b"x" * 200_000 + b",1,2\n"
+        status, told = api.upload("/shop/catalogue", long)
+        assert status == 422 and fields(told) == ["file"]
         assert api.upload("/shop/catalogue", b"key,cost,lead_days\n" * 20_000)[0] == 422
 
 

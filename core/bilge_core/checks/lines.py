@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Hose
 from bilge_core.lines.laid import Gap, Line
+from bilge_core.lines.ports import BARE
 from bilge_core.rules import Check, lines
 
 _HOT_THINGS = ("exhaust", "turbo", "manifold", "header", "downpipe")
@@ -42,7 +43,7 @@ def _of_ends(line: Line, field: str) -> Iterator[Check]:
         if port.written:
             words = f"{called}: {port.written!r} is no thread that is known here; choose one"
             yield Check("bad", words, f"{field}.{which}.port", lines.CHAIN)
-        elif line.run.service != "vent" or not port.is_usual:
+        elif line.run.service not in BARE or not port.is_usual:
             yield lines.check_chain(
                 called, end.chain is not None, port.joint.words, line.dash, f"{field}.{which}"
             )
@@ -102,7 +103,7 @@ def check_line(build: Build, line: Line) -> tuple[Check, ...]:
                 None if clips is None else clips * 1e-3, line.length, f"{field}.line.clips_mm"
             )
         )
-    if isinstance(run_line, Hose) and line.cut is not None and line.run.service != "vent":
+    if isinstance(run_line, Hose) and line.cut is not None and line.run.service not in BARE:
         found.append(lines.check_cut(line.cut, f"{field}.route"))
     if isinstance(run_line, Hose) and route is not None and line.run.service in _PULLED:
         slack = (run_line.slack_mm or 0.0) * 1e-3

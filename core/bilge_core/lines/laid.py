@@ -10,13 +10,14 @@ import numpy as np
 from bilge_core.clearance.keep_outs import distance_to
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import Circuit
+from bilge_core.document.circuit.feeding import WaterSource
 from bilge_core.document.circuit.route import Route, laid, turn_between, unit
 from bilge_core.document.circuit.run import HardLine, Hose, Run, bore_of, length_of
 from bilge_core.document.keep_outs import KeepOut
 from bilge_core.errors import InvalidQuantity
 from bilge_core.lines.chain import Chain, chain_of, chains, screws
 from bilge_core.lines.flows import Flows, flow_in
-from bilge_core.lines.ports import PortEnd, dash_of, line_end, port_end
+from bilge_core.lines.ports import BARE, PortEnd, dash_of, line_end, port_end
 from bilge_core.network.pipes import pipe_resistance
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
@@ -87,9 +88,9 @@ class Line:
     length : along it, slack counted [m]; None: not known
     bore, outside : [m]; None: not known
     least : radius of its bends [m]
-    flow, cold_flow : hot at top speed, and cold [m3/s]; nil of a vent
+    flow, cold_flow : hot at top speed, and cold [m3/s]; nil of a vent, of water as it is told
     speed : hot [m/s]; None: no bore, or a vent
-    loss, cold_loss : [Pa]; None: no bore, or no length
+    loss, cold_loss : of oil [Pa]; None: no bore, or no length
     gaps : the tightest first
     lowest : its outside's lowest place, car's frame [m]; None: not laid
     """
@@ -126,7 +127,7 @@ class Line:
         """Hose to cut [m]: its length without what its ends take; None: no length, or no hose."""
         if self.hose is None or self.length is None:
             return None
-        if self.run.service == "vent":
+        if self.run.service in BARE:
             return self.length
         taken = sum(cut_off(max(self.dash, 3), end.angle) for end in self.ends)
         return max(self.length - taken, 0.0)
@@ -264,6 +265,12 @@ def _outside(run: Run, bore: float | None) -> float | None:
     return None if bore is None else bore + 2.0 * _HOSE_WALL
 
 
+def _water(build: Build) -> float:
+    """What a plate cooler's water flows at [m3/s]; nil where nobody said."""
+    told = [each.flow_l_min for each in build.circuit.of_kind(WaterSource)]
+    return sum(each for each in told if each is not None) / 60e3
+
+
 def _line(build: Build, number: int, run: Run, hot: Flows, cold: Flows) -> Line | None:
     first, last = port_end(build, run, run.start), port_end(build, run, run.end)
     if first is None or last is None:
@@ -277,11 +284,13 @@ def _line(build: Build, number: int, run: Run, hot: Flows, cold: Flows) -> Line 
     line = run.line
     wall = line.wall_mm * 1e-3 if isinstance(line, HardLine) and line.wall_mm else None
     flow = slow = 0.0
-    if run.service != "vent":  # gas is judged on Drains
+    if run.service == "water":
+        flow = slow = _water(build)
+    elif run.service != "vent":  # gas is judged on Drains
         flow, slow = flow_in(build, run, hot), flow_in(build, run, cold)
     area = None if bore is None or not flow else math.pi / 4.0 * bore**2
     loss = slow_loss = None
-    if bore is not None and length and run.service in ("pressure", "return", "suction", "water"):
+    if bore is not None and length and run.service in ("pressure", "return", "suction"):
         loss = loss_of(run, route, length, bore, flow, hot.density, hot.viscosity)
         slow_loss = loss_of(run, route, length, bore, slow, cold.density, cold.viscosity)
     gaps: tuple[Gap, ...] = ()

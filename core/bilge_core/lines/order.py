@@ -15,7 +15,7 @@ from bilge_core.document.circuit.pumps import PickupTube
 from bilge_core.document.circuit.run import HardLine, Run
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.laid import Line
-from bilge_core.lines.ports import ON_ENGINE
+from bilge_core.lines.ports import BARE, ON_ENGINE
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import CLIPS, HEAT
 from bilge_core.shop import PARTS, bought_as
@@ -25,6 +25,8 @@ _TENTH = 0.1  # [m] that hose and tube are bought by (ours)
 _ROUGH = 1.0  # [m] counted for a line that nobody measured (ours)
 _BESIDE = 0.1  # [m] of heat sleeve over each end of what is hot (ours)
 _STEP = 10e-3
+_BARE_HOSE = {"vent": "breather_hose", "water": "water_hose"}
+"""Hose by the metre of services whose hoses have no ends."""
 _ALSO_BOUGHT = frozenset(
     {"scavenge_stage", "filter", "regulator", "sandwich_plate", "take_off_plate"}
 )
@@ -116,8 +118,8 @@ def needs_of(build: Build, line: Line, bender: Bender) -> tuple[Need, ...]:
     """
     dash, number, name = max(line.dash, 3), line.number, line.run.name
     found: list[tuple[str, float, str]] = []
-    if line.run.service == "vent" and line.hose is not None:
-        found += [("breather_hose", _tenths(line.length or _ROUGH), name)]
+    if line.run.service in BARE and line.hose is not None:
+        found += [(_BARE_HOSE[line.run.service], _tenths(line.length or _ROUGH), name)]
         found += [("spiral_clip", 2, name)]
     elif isinstance(line.run.line, HardLine):
         length = (line.length or _ROUGH) + 2.0 * bender.flare + bender.spare
@@ -134,7 +136,7 @@ def needs_of(build: Build, line: Line, bender: Bender) -> tuple[Need, ...]:
         found.append((f"clip_{dash}", count, name))
     if getattr(line.run.line, "sleeve", False):
         found.append(("heat_sleeve", _tenths(_sleeved(build, line)), name))
-    by_length = {hose_key(dash), tube_key(dash), "breather_hose"}
+    by_length = {hose_key(dash), tube_key(dash), *_BARE_HOSE.values()}
     return tuple(
         Need(part, count, why, number, line.length is None and part in by_length)
         for part, count, why in found
@@ -165,7 +167,7 @@ def needs_of_part(component: AnyComponent) -> tuple[Need, ...]:
 def _enters_the_pan(build: Build, line: Line) -> bool:
     """Whether a line comes in through the pan's wall: by a bung or a through-fitting."""
     into = build.circuit.component(line.run.end.component)
-    return into is not None and into.kind == "pan_region" and line.run.service != "vent"
+    return into is not None and into.kind == "pan_region" and line.run.service not in BARE
 
 
 def _same_line(run: Run, other: Run) -> bool:

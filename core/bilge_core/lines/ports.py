@@ -39,6 +39,9 @@ ON_ENGINE = frozenset(
 _TAPER_HALF = ("accumulator", "shut_off_valve", "thermostat", "sandwich_plate", "take_off_plate")
 _O_RING = ("remote_filter", "pressure_stage", "scavenge_stage", "regulator")
 _METRIC = {"cooler": "metric M22x1.5", "plate_cooler": "metric M22x1.5"}
+BARE = frozenset({"vent", "water"})
+"""Services whose hoses go bare over a barb, with a clip."""
+
 _AXES: dict[Faces, tuple[float, float, float]] = {
     "ahead": (1, 0, 0), "behind": (-1, 0, 0), "left": (0, 1, 0), "right": (0, -1, 0),
     "up": (0, 0, 1), "down": (0, 0, -1),
@@ -95,15 +98,15 @@ def usual_joint(component: Component, port: str, dash: int, service: str) -> Joi
     kind: str = component.kind  # type: ignore[attr-defined]
     if kind == "turbo":
         return Joint("flange drain" if port == "drain" else "metric M12x1.5", "female")
-    if service == "vent" and kind not in _METRIC:
+    if service == "water" or (service == "vent" and kind not in _METRIC):
         return Joint(f"barb {dash}", "male")
-    thread = _usual_thread(kind, dash, service)
+    thread = _usual_thread(kind, dash)
     return Joint(thread, "female") if thread else Joint(f"flare {dash}", "male")
 
 
-def _usual_thread(kind: str, dash: int, service: str) -> str:
+def _usual_thread(kind: str, dash: int) -> str:
     """A tapped port's thread; empty: the part carries flares."""
-    if kind in _METRIC and service != "water":
+    if kind in _METRIC:
         return _METRIC[kind] if dash <= 10 else f"o_ring {dash}"
     if kind in _O_RING:
         return f"o_ring {max(4, dash)}"
@@ -172,6 +175,6 @@ def line_end(run: Run) -> Joint:
     >>> line_end(Run(name="it", service="pressure", start=ends, end=ends, line=hose)).words
     '37° flare size 10, female'
     """
-    if run.service == "vent" and isinstance(run.line, Hose):
+    if run.service in BARE and isinstance(run.line, Hose):
         return Joint(f"barb {dash_of(run)}", "female")
     return Joint(f"flare {dash_of(run)}", "female")

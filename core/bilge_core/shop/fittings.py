@@ -227,6 +227,7 @@ def loose_rows() -> Iterator[tuple[str, str, str, float, int, float]]:
     yield "bulkhead", "bulkhead fitting", "piece", 19.0, 4, 0.1
     yield "port_plug", "plug for a port", "piece", 4.0, 2, 0.02
     yield "spiral_clip", "hose clip", "piece", 1.5, 1, 0.02
+    yield "water_hose", "water hose", "metre", 11.0, 2, 0.3
     yield "breather_hose", "breather hose", "metre", 9.0, 2, 0.2
 
 

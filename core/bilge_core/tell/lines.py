@@ -16,6 +16,7 @@ from bilge_core.lines.bending import Bender, bending_sheet, clocking
 from bilge_core.lines.chain import Chain
 from bilge_core.lines.laid import Line, LineEnd
 from bilge_core.lines.order import clips_of
+from bilge_core.lines.ports import BARE
 from bilge_core.physics.arrays import Array
 from bilge_core.rules import State
 from bilge_core.rules import lines as rules
@@ -208,7 +209,7 @@ def _end_out(line: Line, end: LineEnd, spanner: str) -> LineEndOut:
 def _torque(line: Line) -> str:
     """What a flare nut of the line's size is tightened to."""
     nut = THREADS.get(f"flare {line.dash}")
-    if nut is None or nut.torque is None or line.run.service == "vent":
+    if nut is None or nut.torque is None or line.run.service in BARE:
         return ""
     low, high = nut.torque
     return f"{low:g} to {high:g} lbf ft ({low * _NM:.0f} to {high * _NM:.0f} N m)"
@@ -264,7 +265,7 @@ def line_out(build: Build, line: Line, bender: Bender) -> LineOut:
     assert made.kind in ("hose", "hard_line")
     sheet, no_sheet = _sheet(line, bender)
     rule = rules.SPEEDS.get(line.run.service)
-    spanner = "" if line.run.service == "vent" else spanner_of(max(line.dash, 3))
+    spanner = "" if line.run.service in BARE else spanner_of(max(line.dash, 3))
     tightest = line.route.tightest if line.route else None
     points: list[Array] = [] if line.route is None else list(line.route.points)
     drawn: list[Array] = [] if line.route is None else list(line.route.sampled(_DRAWN))

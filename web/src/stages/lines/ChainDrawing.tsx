@@ -3,6 +3,7 @@ import type { Chain, Line, LineEnd } from "../../api/lines";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { rowsOf } from "./chainWords";
+import { isBare } from "./sentence";
 
 type Fitting = Chain["fittings"][number];
 
@@ -174,12 +175,11 @@ function LineEndDrawn({
   flip: boolean;
 }): ReactElement {
   const hose = line.kind === "hose";
-  const name =
-    line.service === "vent"
-      ? "hose clip"
-      : hose
-        ? `hose end ${end.hose_end_deg ? `${end.hose_end_deg}°` : "straight"}`
-        : "nut and sleeve";
+  const name = isBare(line)
+    ? "hose clip"
+    : hose
+      ? `hose end ${end.hose_end_deg ? `${end.hose_end_deg}°` : "straight"}`
+      : "nut and sleeve";
   const way = flip ? -1 : 1;
   return (
     <g data-line-end={flip ? "end" : "start"}>
@@ -213,7 +213,7 @@ export function ChainDrawing({ line }: { line: Line }): ReactElement {
   const length = line.kind === "hose" ? line.cut_mm : (line.sheet?.cut_mm ?? line.length_mm);
   const shown = length === null ? null : lengthAs(units, system, length);
   const middle = (hoseFrom + hoseTo) / 2;
-  const fill = line.service === "vent" ? "var(--panel)" : "var(--oil)";
+  const fill = isBare(line) ? "var(--panel)" : "var(--oil)";
   const stuff = line.kind === "hose" ? "hose" : "tube";
   return (
     <svg

@@ -3,6 +3,7 @@ import type { Chain, Line, LineEnd } from "../../api/lines";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
+import { isBare } from "./sentence";
 import type { Lay } from "./useLay";
 
 const FACES = {
@@ -88,7 +89,7 @@ export function EndNumbers({
           the port is where the line {which === "start" ? "begins" : "ends"}
         </Button>
       )}
-      {line.kind === "hose" && line.service !== "vent" && (
+      {line.kind === "hose" && !isBare(line) && (
         <Choice<Turn>
           label="Hose end"
           value={String(end.hose_end_deg) as Turn}

@@ -16,6 +16,7 @@ import {
   type View,
   type WayPoint,
 } from "./frame";
+import { isBare } from "./sentence";
 import { WayPoints } from "./WayPoints";
 
 const VIEWS: readonly View[] = ["plan", "side"];
@@ -41,7 +42,7 @@ function OneLine({
   isPicked: boolean;
   onPick: () => void;
 }): ReactElement {
-  const oil = line.service === "vent" ? "var(--panel)" : "var(--oil)";
+  const oil = isBare(line) ? "var(--panel)" : "var(--oil)";
   return (
     <g onClick={onPick} className="cursor-pointer" data-line={line.number}>
       <path

@@ -1,6 +1,9 @@
 import type { Line, LinesStage } from "../../api/lines";
 import { lengthAs, type System, type Units } from "../../parts/units";
 
+/** No oil in it, and a hose that goes bare over its barbs. */
+export const isBare = ({ service }: Line): boolean => service === "vent" || service === "water";
+
 /** What is most worth knowing of a line, in a sentence. */
 export function lineSentence(line: Line, units: Units, system: System): string {
   const named = `Line ${line.number}, ${line.name}`;

@@ -1,0 +1,103 @@
+"""The order for a build's lines: nothing forgotten, nothing bought twice, added up."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import pytest
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.feeding import RemoteFilter
+from bilge_core.lines.bending import Bender
+from bilge_core.lines.order import (
+    Need,
+    added_up,
+    clips_of,
+    needs_of,
+    needs_of_part,
+    order_of,
+)
+from bilge_core.options.candidate import Prices
+from bilge_core.tell.lines_all import lines_out
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.line_orders import ACCUMULATOR, COOLER, ON_THE_ORDER, TURBO
+from tests.laid_lines import DUNLIN, SANDPIPER, done, laid_out, line_of, with_way
+
+some_parts = st.lists(
+    st.tuples(st.sampled_from(["hose_10", "tee", "union_10", "bung"]), st.integers(1, 5)),
+    max_size=6,
+)
+
+
+class TestOrder:
+    @pytest.mark.parametrize(
+        ("what", "act", "build"),
+        [
+            ("fit an accumulator", ACCUMULATOR, DUNLIN),
+            ("fit a cooler", COOLER, SANDPIPER),
+            ("drain a turbo", TURBO, DUNLIN),
+        ],
+        ids=lambda each: each if isinstance(each, str) else "",
+    )
+    def test_nothing_is_forgotten(self, what: str, act: dict[str, Any], build: Build) -> None:
+        """Common practice, no published source: see `tests.core.line_orders`."""
+        after = done(build, **act)
+        rows = {row.part: row.count for row in order_of(after, laid_out(after), Bender(), build)}
+        short = {
+            part: why for part, (least, why) in ON_THE_ORDER[what].items()
+            if rows.get(part, 0) < least
+        }  # fmt: skip
+        assert short == {}
+
+    def test_what_the_car_has_is_not_bought_again(self) -> None:
+        build = with_way(clips_mm=250)
+        assert order_of(build, laid_out(build), Bender(), build) == ()
+        rows = {row.part for row in order_of(build, laid_out(build), Bender(), DUNLIN)}
+        assert "hose_10" in rows and "cooler" not in rows
+        everything = {row.part for row in order_of(build, laid_out(build), Bender())}
+        assert {"cooler", "sandwich_plate", "breather"} <= everything
+
+    def test_a_line_without_a_length_is_counted_rough(self) -> None:
+        rows = {row.part: row for row in order_of(DUNLIN, laid_out(DUNLIN), Bender())}
+        assert rows["hose_10"].is_rough and not rows["hose_end_10_0"].is_rough
+
+    def test_clips_are_counted_as_they_are_told(self) -> None:
+        """653 mm with one every 100: six; as the rule wants, every 300: two."""
+        told, untold = line_of(with_way(clips_mm=100)), line_of(with_way())
+        assert told.length is not None
+        assert clips_of(told) == math.ceil(told.length / 0.1) - 1 > clips_of(untold) >= 1
+
+    def test_a_plugged_port_takes_a_plug(self) -> None:
+        moved = done(DUNLIN, kind="move_filter")
+        base = moved.circuit.of_kind(RemoteFilter)[0]
+        needs = {need.part: need.count for need in needs_of_part(base)}
+        assert len(base.plugged) > 0 and needs["port_plug"] == len(base.plugged)
+        assert needs["oil_filter"] == base.filters
+
+    def test_cut_length_is_without_what_the_ends_take(self) -> None:
+        line = line_of(with_way(start_deg=90, slack_mm=20))
+        assert line.length is not None and line.cut is not None
+        assert line.length - line.cut == pytest.approx(0.038 + 0.0665)
+        keys = {need.part for need in needs_of(DUNLIN, line, Bender())}
+        assert {"hose_end_10_90", "hose_end_10_0", "hose_10"} <= keys
+
+    @given(first=some_parts, second=some_parts)
+    def test_the_list_of_a_union_is_the_sum(
+        self, first: list[tuple[str, int]], second: list[tuple[str, int]]
+    ) -> None:
+        one, other = ([Need(part, n, "x", 1) for part, n in rows] for rows in (first, second))
+
+        def counts(needs: list[Need]) -> dict[str, float]:
+            return {row.part: row.count for row in added_up(needs)}
+
+        both, a, b = counts([*one, *other]), counts(one), counts(other)
+        assert both == {key: a.get(key, 0) + b.get(key, 0) for key in {*a, *b}}
+
+    def test_prices_are_the_workshops(self) -> None:
+        out = lines_out(with_way(), Prices.generic(), Bender())
+        assert out.total == pytest.approx(sum(row.price for row in out.order))
+        assert out.lines[0].ends[0].torque == "57 to 63 lbf ft (77 to 85 N m)"
+        assert out.lines[2].ends[0].torque == ""  # a hose over a barb
+        assert "1 in" in out.spanners and not any(row.own_price for row in out.order)
