@@ -77,7 +77,7 @@ def test_dips_that_part_from_the_drawing_name_a_dimension(pan: Page, build: Buil
         pan.click("button", "Add a dip at this fill")
         pan.until(lambda want=dips: len(typed()) == want)
     pan.says("they agree")
-    assert len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-dip-point]")) == 3
+    pan.until(lambda: len(pan.driver.find_elements(By.CSS_SELECTOR, "[data-dip-point]")) == 3)
     for at in range(3):
         field = pan.driver.find_elements(By.XPATH, labels)[at]
         higher = typed()[at] + 9
