@@ -23,12 +23,24 @@ from bilge_core.lines.order import (
 from bilge_core.lines.ports import port_end
 from bilge_core.options.candidate import Prices
 from bilge_core.physics.axes import engine_to_car
+from bilge_core.rules import Check
+from bilge_core.rules import lines as rules
 from bilge_core.rules.lines import ROCKS, least_radius
 from bilge_core.tell.lines_all import lines_out
 
 from tests.conftest import DEMO
 from tests.core.line_orders import ACCUMULATOR
-from tests.laid_lines import CURLEW, DUNLIN, TO_COOLER, WAY, done, laid_out, line_of, with_way
+from tests.laid_lines import (
+    CURLEW,
+    DUNLIN,
+    SANDPIPER,
+    TO_COOLER,
+    WAY,
+    done,
+    laid_out,
+    line_of,
+    with_way,
+)
 
 
 def states(build: Build, run: str = TO_COOLER) -> dict[str, str]:
@@ -132,6 +144,20 @@ class TestReach:
     def key(self, build: Build) -> Any:
         return felt_by("moving", build.model_dump(mode="json"))
 
+    @pytest.mark.parametrize("build", [DUNLIN, CURLEW, SANDPIPER], ids=lambda each: each.name)
+    def test_what_documents_did_not_always_have_starts_no_run(self, build: Build) -> None:
+        """Kept runs are known by what they were known by: nulls of later fields are not felt."""
+        raw = build.model_dump(mode="json")
+        key = felt_by("moving", raw)
+        for run in raw["circuit"]["runs"]:
+            for field in ("slack_mm", "wall_mm"):
+                run["line"].pop(field, None)
+            for point in run["route"]:
+                if point["radius_mm"] is None:
+                    del point["radius_mm"]
+        assert felt_by("moving", raw) == key
+        assert "slack_mm" not in str(key)
+
     def test_moving_oil_feels_litres_and_loss_of_a_laid_line_and_no_place(self) -> None:
         build = with_way()
         for same in (
@@ -222,6 +248,31 @@ class TestChecks:
     def test_a_breather_hose_is_not_judged_by_its_guessed_barb(self) -> None:
         breathing = next(run.id for run in DUNLIN.circuit.runs if run.service == "vent")
         assert "chain" not in states(DUNLIN, breathing) and "chain" in states(DUNLIN)
+
+    @pytest.mark.parametrize(
+        ("gap", "state"),
+        [(0.0, "bad"), (0.0001, "bad"), (0.0049, "bad"), (0.0051, "caution"),
+         (0.0099, "caution"), (0.0101, "good")],
+    )  # fmt: skip
+    def test_a_gap_on_both_sides_of_wanted_and_of_half_of_it(self, gap: float, state: str) -> None:
+        check = rules.check_gap("rack", gap, 0.010, False, "f")
+        assert check.state == state
+        assert check.words.startswith("Touches") == (gap <= 0.0)
+
+    def test_edges_of_bends_legs_and_ground(self) -> None:
+        def state(check: Check) -> str:
+            return check.state
+
+        assert state(rules.check_bend("hose", 0.125, 0.125, "f")) == "good"
+        assert state(rules.check_bend("hose", 0.1249, 0.125, "f")) == "bad"
+        assert state(rules.check_legs(0.0, "f")) == "good"
+        assert state(rules.check_legs(-0.001, "f")) == "bad"
+        assert state(rules.check_ground(0.045, 0.045, "f")) == "good"
+        assert state(rules.check_ground(0.044, 0.045, "f")) == "caution"
+        assert state(rules.check_ground(0.0, 0.045, "f")) == "bad"
+        thin = rules.THIN_WALL * 0.015
+        assert least_radius("hard_line", None, 0.015, thin + 1e-6) == pytest.approx(0.030)
+        assert least_radius("hard_line", None, 0.015, thin - 1e-6) == pytest.approx(0.045)
 
     def test_a_thin_tube_wants_more_radius(self) -> None:
         assert least_radius("hard_line", 8, 12.7e-3, 1.2e-3) == pytest.approx(25.4e-3)

@@ -164,15 +164,28 @@ def _as_laid(run: Document) -> Document:
     A bore and a length give both. The loss of laminar flow goes with length over bore to the
     fourth: with the bore told beside it, lengths that are within 5 % of each other are one.
     """
-    if run["service"] in _BY_ITS_HEIGHTS or len(run.get("route", [])) < 2:
-        return run
+    line = run["line"]
+    if len(run.get("route", [])) < 2:  # slack is a route's
+        return {**run, "line": {key: value for key, value in line.items() if key != "slack_mm"}}
+    if run["service"] in _BY_ITS_HEIGHTS:
+        return _without_nulls(run)
     known = Run.model_validate(run)
     length, held = length_of(known), contents_of(known)
     if length is None:
         return run
     steps = [round((held or 0.0) / _LITRES), round(math.log(length) / math.log(_LOSS))]
-    line = {key: value for key, value in run["line"].items() if key != "slack_mm"}
-    return {**run, "route": [], "line": {**line, "laid": steps}}
+    told = {key: value for key, value in line.items() if key != "slack_mm"}
+    return {**run, "route": [], "line": {**told, "laid": steps}}
+
+
+def _without_nulls(run: Document) -> Document:
+    """A line with a route, known by what it was known by before bends and slack were counted."""
+    line = {k: v for k, v in run["line"].items() if k != "slack_mm" or v is not None}
+    route = [
+        {k: v for k, v in point.items() if k != "radius_mm" or v is not None}
+        for point in run["route"]
+    ]
+    return {**run, "line": line, "route": route}
 
 
 _LITRES = 20e-6  # [m3] (ours)

@@ -14,14 +14,13 @@ from bilge_core.network import Network, network_of
 from bilge_core.network.conditions import at_temperature
 from bilge_core.network.records import at_rest
 from bilge_core.network.running import on_steadily, suction_of
-from bilge_core.physics.turns import speed_of_rpm
+from bilge_core.physics.turns import rpm_of_speed, speed_of_rpm
+from bilge_core.scavenge.sizing import top_speed
 
 COLD = 20.0
 """[°C] of a cold start (ours)."""
 COLD_RPM = 1500.0
 """[rpm] at which a cold engine is held (ours)."""
-TOP_RPM = 7000.0
-"""[rpm] where the build does not say its own (ours)."""
 _STEADY_FOR = 8.0  # [s]
 _LITTLE = 1.0 / 60e3  # [m3/s] in a line that flows only now and then
 
@@ -70,7 +69,7 @@ def flows_hot(build: Build) -> Flows:
     InvalidInput
         If the circuit cannot be run.
     """
-    rpm = build.car.top_rpm or TOP_RPM
+    rpm = round(float(rpm_of_speed(top_speed(build))), 6)
     return _flows(build, network_of(build), rpm, build.oil.temperature_c)
 
 

@@ -249,22 +249,3 @@ def order_of(
         if old_run is None or not _same_line(line.run, old_run):
             needs += needs_of(build, line, bender)
     return added_up(needs)
-
-
-def longest_wait(rows: Sequence[OrderRow], days: dict[str, int]) -> int:
-    """Days until the last of what is still to come is there.
-
-    Parameters
-    ----------
-    rows : sequence of OrderRow
-        Still to come.
-    days : dict
-        Lead time of each part [d].
-
-    Examples
-    --------
-    >>> longest_wait(added_up([Need("hose_10", 1, "a"), Need("tee", 1, "b")]),
-    ...              {"hose_10": 2, "tee": 4})
-    4
-    """
-    return max((days[row.part] for row in rows), default=0)

@@ -7,6 +7,9 @@ from dataclasses import dataclass
 
 from bilge_core.errors import InvalidQuantity
 
+K_FACTOR = 0.44
+"""Of soft sheet (from memory): a trial strip tells."""
+
 
 @dataclass(frozen=True)
 class Sheet:
@@ -20,7 +23,7 @@ class Sheet:
 
     thickness: float
     radius: float
-    k_factor: float = 0.44
+    k_factor: float = K_FACTOR
     gap: float = 0.0
 
     def __post_init__(self) -> None:

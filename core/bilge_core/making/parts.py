@@ -13,7 +13,7 @@ from shapely import Polygon
 
 from bilge_core.document.build import Build
 from bilge_core.document.plates import HorizontalPlate
-from bilge_core.making.bends import Sheet
+from bilge_core.making.bends import K_FACTOR, Sheet
 from bilge_core.making.panels import Panel, panels_of
 from bilge_core.making.unfolded import Blank, Pair, unfolded
 from bilge_core.pan.assembly import Pan
@@ -81,7 +81,7 @@ class FlatPart:
         return float(self.outline.area) - drilled
 
 
-def sheet_of(build: Build, radius: float | None = None, k_factor: float = 0.44) -> Sheet:
+def sheet_of(build: Build, radius: float | None = None, k_factor: float | None = None) -> Sheet:
     """The pan's sheet as it is bent; 1.5 mm and a radius of 1.5 thicknesses where nobody says.
 
     Examples
@@ -92,7 +92,10 @@ def sheet_of(build: Build, radius: float | None = None, k_factor: float = 0.44) 
     0.004
     """
     thickness = (build.pan.sheet_mm or _THICK["steel"] * 1e3) * 1e-3
-    return Sheet(thickness, _RADIUS * thickness if radius is None else radius, k_factor)
+    return Sheet(
+        thickness, _RADIUS * thickness if radius is None else radius,
+        K_FACTOR if k_factor is None else k_factor,
+    )  # fmt: skip
 
 
 def _ring(places: Array) -> Polygon:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bilge_core.rules.dry import RETURN_SPEED
+from bilge_core.rules.pickup import TUBE_SPEED
 from bilge_core.rules.rule import COMMON, Check, Rule
 
 _MAKERS = "from memory: its maker's own figure goes before it"
@@ -31,13 +33,14 @@ SPEEDS = {
         "from memory, 4.5 to 6 m/s", high=6.0, unit="m/s",
     ),
     "return": Rule(
-        "line_return_speed", "Oil on its way back goes at 5.5 m/s at most", "from memory",
-        high=5.5, unit="m/s",
+        "line_return_speed",
+        f"Oil on its way back goes at {RETURN_SPEED.most:g} m/s at most", RETURN_SPEED.source,
+        high=RETURN_SPEED.most, unit="m/s",
     ),
     "suction": Rule(
-        "suction_speed", "Oil to a pump goes at 3 m/s at most",
+        "suction_speed", f"Oil to a pump goes at {TUBE_SPEED.most:g} m/s at most",
         "from memory: 1.5 to 3 m/s, what counts is how far the inlet is under the air's pressure",
-        high=3.0, unit="m/s",
+        high=TUBE_SPEED.most, unit="m/s",
     ),
     "scavenge": Rule(
         "scavenge_speed", "Oil and gas to a scavenge stage go at 6 m/s at most", "from memory",
@@ -160,7 +163,9 @@ def check_loss(loss: float, field: str) -> Check:
     """What a line under pressure takes, hot [Pa]."""
     if LINE_LOSS.holds(loss):
         return Check("good", f"Takes {loss / 1e5:.2f} bar hot", field, LINE_LOSS)
-    words = f"Takes {loss / 1e5:.2f} bar hot, 0.5 is the most: larger, or shorter"
+    words = (
+        f"Takes {loss / 1e5:.2f} bar hot, {LINE_LOSS.most / 1e5:g} is the most: larger, or shorter"
+    )
     return Check("caution", words, field, LINE_LOSS)
 
 
@@ -191,9 +196,9 @@ def check_clips(spacing: float | None, length: float, field: str) -> Check:
     if length <= CLIPS.most:
         return Check("good", "Short enough without a clip", field, CLIPS)
     if spacing is None:
-        return Check("caution", "No clips told: one every 300 mm", field, CLIPS)
+        return Check("caution", f"No clips told: one every {_mm(CLIPS.most)}", field, CLIPS)
     if not CLIPS.holds(spacing):
-        words = f"A clip every {_mm(spacing)}: one every 300 mm, or it chafes"
+        words = f"A clip every {_mm(spacing)}: one every {_mm(CLIPS.most)}, or it chafes"
         return Check("caution", words, field, CLIPS)
     return Check("good", f"A clip every {_mm(spacing)}", field, CLIPS)
 

@@ -6,7 +6,9 @@ from accounts.models import Workshop
 from bilge_core.acts.act import figures_named
 from bilge_core.acts.deepen import zones_at
 from bilge_core.acts.reshape import depth_for_capacity
+from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.making.bends import Sheet
 from bilge_core.making.dxf import as_dxf
 from bilge_core.making.parts import FlatPart, flat_parts, sheet_of
 from bilge_core.pan import assemble_pan
@@ -64,9 +66,13 @@ def making(workshop: Workshop, build_id: int, wanted: MakingIn) -> MakingOut:
     NotFound, InvalidInput
     """
     document = document_of(build_of(workshop, build_id))
-    radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
-    sheet = sheet_of(document, radius, wanted.k_factor)
+    sheet = _sheet(document, wanted)
     return making_out(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
+
+
+def _sheet(document: BuildDocument, wanted: MakingIn) -> Sheet:
+    radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
+    return sheet_of(document, radius, wanted.k_factor)
 
 
 def _chosen(
@@ -75,9 +81,9 @@ def _chosen(
     """A build's name and its parts; of one alone by its key."""
     build = build_of(workshop, build_id)
     document = document_of(build)
-    radius = None if wanted.radius_mm is None else wanted.radius_mm * 1e-3
-    sheet = sheet_of(document, radius, wanted.k_factor)
-    parts = flat_parts(document, assemble_pan(document), pairs_of(wanted.bent), sheet)
+    parts = flat_parts(
+        document, assemble_pan(document), pairs_of(wanted.bent), _sheet(document, wanted)
+    )
     chosen = [each for each in parts if part in ("", each.key)]
     if not chosen:
         raise NotFound("part of the pan")

@@ -26,4 +26,4 @@ class MakingIn(Schema):
     radius_mm: float | None = Field(
         default=None, ge=0, le=100, description="inside, of a bend; null: 1.5 thicknesses"
     )
-    k_factor: float = Field(default=0.44, ge=0, le=1)
+    k_factor: float | None = Field(default=None, ge=0, le=1, description="null: a soft sheet's")

@@ -10,10 +10,11 @@ export type Seam = Schemas["SeamOut"];
 export interface Made {
   bent: readonly string[];
   radiusMm: number | null;
-  kFactor: number;
+  /** Null: a soft sheet's. */
+  kFactor: number | null;
 }
 
-export const AS_WELDED: Made = { bent: [], radiusMm: null, kFactor: 0.44 };
+export const AS_WELDED: Made = { bent: [], radiusMm: null, kFactor: null };
 
 /** Flat patterns of a build's pan as it stands. */
 export const useMaking = (build: BuildOut, made: Made): UseQueryResult<Making> =>
@@ -45,7 +46,7 @@ export function patternFile(
   const asked = new URLSearchParams();
   made.bent.forEach((pair) => asked.append("bent", pair));
   if (made.radiusMm !== null) asked.set("radius_mm", String(made.radiusMm));
-  asked.set("k_factor", String(made.kFactor));
+  if (made.kFactor !== null) asked.set("k_factor", String(made.kFactor));
   if (part) asked.set("part", part);
   return `/api/stages/pan/${build.id}/making/${kind}?${asked.toString()}`;
 }

@@ -6520,9 +6520,9 @@ export interface components {
             bent: string[];
             /**
              * K Factor
-             * @default 0.44
+             * @description null: a soft sheet's
              */
-            k_factor: number;
+            k_factor?: number | null;
             /**
              * Radius Mm
              * @description inside, of a bend; null: 1.5 thicknesses
@@ -19106,7 +19106,8 @@ export interface operations {
                 bent?: string[];
                 /** @description inside, of a bend; null: 1.5 thicknesses */
                 radius_mm?: number | null;
-                k_factor?: number;
+                /** @description null: a soft sheet's */
+                k_factor?: number | null;
             };
             header?: never;
             path: {
@@ -19179,7 +19180,8 @@ export interface operations {
                 bent?: string[];
                 /** @description inside, of a bend; null: 1.5 thicknesses */
                 radius_mm?: number | null;
-                k_factor?: number;
+                /** @description null: a soft sheet's */
+                k_factor?: number | null;
                 part?: string;
             };
             header?: never;
@@ -19251,7 +19253,8 @@ export interface operations {
                 bent?: string[];
                 /** @description inside, of a bend; null: 1.5 thicknesses */
                 radius_mm?: number | null;
-                k_factor?: number;
+                /** @description null: a soft sheet's */
+                k_factor?: number | null;
                 part?: string;
             };
             header?: never;

@@ -46,7 +46,11 @@ function Stub({
         );
       })}
       {family === "o_ring" && (
-        <circle cx={x + outward * 3} cy={AXIS} r="0" fill="var(--ink)" stroke="var(--ink)" />
+        <path
+          d={`M${x + outward * 2.5} ${AXIS - r - 1}v${2 * r + 2}`}
+          stroke="var(--ink)"
+          strokeWidth="3"
+        />
       )}
     </>
   );

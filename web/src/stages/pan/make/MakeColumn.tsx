@@ -73,7 +73,7 @@ export function MakeColumn({
           label="Radius of bends, inside"
           field="radius_mm"
           value={making.radius_mm}
-          note={made.radiusMm === null ? "1.5 thicknesses, until it is typed" : undefined}
+          note={made.radiusMm === null ? "a guess, until it is typed" : undefined}
           onType={(typed) =>
             Promise.resolve().then(() => onMade({ ...made, radiusMm: asNumber(typed, 100) }))
           }
@@ -82,7 +82,11 @@ export function MakeColumn({
           label="K-factor"
           field="k_factor"
           value={making.k_factor}
-          note="0.44 for soft sheet, from memory: bend a trial strip and measure"
+          note={
+            made.kFactor === null
+              ? "soft sheet's, from memory: bend a trial strip and measure"
+              : undefined
+          }
           onType={(typed) =>
             Promise.resolve().then(() => onMade({ ...made, kFactor: asNumber(typed, 1) }))
           }

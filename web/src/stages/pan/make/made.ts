@@ -15,7 +15,7 @@ export function keptMade(text: string | null): Made {
     return {
       bent,
       radiusMm: number(kept.radiusMm) ? kept.radiusMm : null,
-      kFactor: number(kept.kFactor) && kept.kFactor <= 1 ? kept.kFactor : AS_WELDED.kFactor,
+      kFactor: number(kept.kFactor) && kept.kFactor <= 1 ? kept.kFactor : null,
     };
   } catch {
     return AS_WELDED;
