@@ -55,7 +55,7 @@ def test_nothing_changed_is_no_work_and_what_is_known_is_none_either() -> None:
          {"fit_remote_filter": 1, "fit_in_line": 1, "take_out_part": 1, "make_line": 2}),
         ({"kind": "sump_preset", "place": "front", "depth_mm": 138, "shelf_mm": 50},
          {"pan_made": 1, "tube": 1, "pan_gasket": 1, "oil": 6.5},
-         {**OPENS, "make_pan": 1, "make_pickup": 1}),
+         {**OPENS, "make_pan": 1, "make_pickup": 1, "blank_boss": 1}),
     ],
     ids=lambda each: str(each)[:40],
 )  # fmt: skip

@@ -33,17 +33,28 @@ class Work:
     operations: tuple[tuple[str, int], ...]
 
 
-@dataclass
-class _Tally:
-    parts: Counter[str]
-    operations: Counter[str]
+@dataclass(frozen=True)
+class Piece:
+    """One piece of work on one part.
 
-    def part(self, key: str, count: float = 1) -> None:
-        self.parts[key] += count  # type: ignore[assignment]
+    operation : its key
+    part : id of what it is done to; empty: the pan as a whole, or the engine
+    name : of that part
+    bought : pairs of a part's key in the shop and how many
+    """
 
-    def do(self, key: str, times: int = 1) -> None:
-        if times:
-            self.operations[key] += times
+    operation: str
+    part: str = ""
+    name: str = ""
+    bought: tuple[tuple[str, float], ...] = ()
+
+
+_Pieces = Iterator[Piece]
+
+
+def _piece(operation: str, part: Document | None = None, **bought: float) -> Piece:
+    at = part or {}
+    return Piece(operation, at.get("id", ""), at.get("name", ""), tuple(bought.items()))
 
 
 _FITTED: dict[str, str] = {
@@ -78,37 +89,87 @@ def work_between(before: Build, after: Build) -> Work:
     >>> work_between(build, poured)
     Work(parts=(('oil', 1.0),), operations=(('top_up', 1),))
     """
-    tally = _Tally(Counter(), Counter())
+    pieces = pieces_between(before, after)
     was, now = before.model_dump(mode="json"), after.model_dump(mode="json")
-    for count in (_plates, _zones, _pickup, _scrapers, _circuit, _runs):
-        count(tally, was, now)
-    _opened(tally, now, was)
+    parts: Counter[str] = Counter()
+    operations: Counter[str] = Counter()
+    for each in (*pieces, *_opened(pieces, was, now)):
+        operations[each.operation] += 1
+        for key, count in each.bought:
+            parts[key] += count  # type: ignore[assignment]
     order = {key: at for at, key in enumerate(OPERATIONS)}
-    operations = sorted(tally.operations.items(), key=lambda row: order[row[0]])
-    return Work(tuple(tally.parts.items()), tuple(operations))
+    ordered = sorted(operations.items(), key=lambda row: order[row[0]])
+    return Work(tuple(parts.items()), tuple(ordered))
 
 
-def _opened(tally: _Tally, now: Document, was: Document) -> None:
-    """Opening the pan once for all that needs it, with new oil; or oil alone."""
-    poured = round(now["oil"]["volume_l"] - was["oil"]["volume_l"], 3)
-    if any(OPERATIONS[key].opens_pan for key in tally.operations):
-        for key in TO_OPEN_THE_PAN:
-            tally.do(key)
-        tally.part("pan_gasket")
-        tally.part("oil", _halves(now["oil"]["volume_l"]))
-    elif abs(poured) >= _LITTLE_OIL:
-        tally.do("top_up" if poured > 0.0 else "let_out")
-        if poured > 0.0:
-            tally.part("oil", _halves(poured))
+def pieces_between(before: Build, after: Build) -> tuple[Piece, ...]:
+    """The pieces of work, part by part, that make one build of another; getting at them left out.
+
+    Parameters
+    ----------
+    before, after : Build
+
+    Returns
+    -------
+    tuple of Piece
+        Neither opening the pan nor the oil is among them.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.acts.registry import read_act
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> lower = read_act({"kind": "spacer", "by_mm": 6.35}).done(build).build
+    >>> [each.operation for each in pieces_between(build, lower)]
+    ['fit_spacer', 'lower_pickup']
+    """
+    was, now = before.model_dump(mode="json"), after.model_dump(mode="json")
+    return tuple(
+        piece
+        for count in (_plates, _zones, _pickup, _scrapers, _circuit, _bosses, _runs)
+        for piece in count(was, now)
+    )
 
 
-def _halves(litres: float) -> float:
-    """In half litres, no less.
+def oil_between(before: Build, after: Build) -> float:
+    """Oil that is poured in [L], negative let out; nil where nobody would pour.
 
-    >>> _halves(0.51), _halves(6.2)
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> oil_between(build, build)
+    0.0
+    """
+    poured = round(after.oil.volume_l - before.oil.volume_l, 3)
+    return poured if abs(poured) >= _LITTLE_OIL else 0.0
+
+
+def oil_bought(litres: float) -> float:
+    """As oil is bought: in half litres, no less.
+
+    Examples
+    --------
+    >>> oil_bought(0.51), oil_bought(6.2)
     (1.0, 6.5)
     """
     return math.ceil(litres / _HALF_LITRE - 1e-6) * _HALF_LITRE
+
+
+def _opened(pieces: tuple[Piece, ...], was: Document, now: Document) -> _Pieces:
+    """Opening the pan once for all that needs it, with new oil; or oil alone."""
+    poured = round(now["oil"]["volume_l"] - was["oil"]["volume_l"], 3)
+    if any(OPERATIONS[each.operation].opens_pan for each in pieces):
+        for key in TO_OPEN_THE_PAN[:-1]:
+            yield _piece(key)
+        oil = oil_bought(now["oil"]["volume_l"])
+        yield _piece(TO_OPEN_THE_PAN[-1], pan_gasket=1, oil=oil)
+    elif poured >= _LITTLE_OIL:
+        yield _piece("top_up", oil=oil_bought(poured))
+    elif poured <= -_LITTLE_OIL:
+        yield _piece("let_out")
 
 
 def _by_id(rows: list[Document]) -> dict[str, Document]:
@@ -132,56 +193,51 @@ _OF_PLATE = (
 def _gates(plate: Document) -> Iterator[Document]:
     for opening in plate["openings"]:
         if opening.get("gate"):
-            yield opening["gate"]
+            name = f"gate in {opening['name']} of {plate['name']}"
+            yield {"name": name, **opening["gate"]}
 
 
-def _plates(tally: _Tally, was: Document, now: Document) -> None:
+def _plates(was: Document, now: Document) -> _Pieces:
     before, after = was["pan"]["plates"], now["pan"]["plates"]
     known = _by_id(before)
-    tally.do("take_plate_out", len(_added(after, before)))
+    yield from (_piece("take_plate_out", plate) for plate in _added(after, before))
     for plate in after:
         old = known.get(plate["id"])
         if old is None or _differs(old, plate, *_OF_PLATE):
             if plate.get("role") == "windage_tray":
-                tally.do("fit_tray")
-                tally.part("tray_sheet")
+                yield _piece("fit_tray", plate, tray_sheet=1)
             else:
-                tally.do("fit_plate")
-                tally.part("plate_sheet")
+                yield _piece("fit_plate", plate, plate_sheet=1)
         elif len(plate["openings"]) > len(old["openings"]):
-            tally.do("fit_plate")
+            yield _piece("fit_plate", plate)
         hung = {gate["id"]: gate for gate in _gates(old or {"openings": []})}
         for gate in _gates(plate):
             there = hung.get(gate["id"])
             if there is None or _differs(there, gate, "leaf"):
-                tally.part(f"gate_{gate['leaf']}")
-            if there is None or _differs(there, gate, "leaf", "swings"):
-                tally.do("hang_gate")
+                yield _piece("hang_gate", gate, **{f"gate_{gate['leaf']}": 1})
+            elif _differs(there, gate, "swings"):
+                yield _piece("hang_gate", gate)
 
 
-def _zones(tally: _Tally, was: Document, now: Document) -> None:
+def _zones(was: Document, now: Document) -> _Pieces:
     spacer = now["pan"]["spacer_mm"] - was["pan"]["spacer_mm"]
-    if abs(spacer) > _MOVED:
-        tally.do("fit_spacer")
-        tally.part("long_bolts")
-        if spacer > 0.0:
-            tally.part("spacer_plate")
+    if spacer > _MOVED:
+        yield _piece("fit_spacer", long_bolts=1, spacer_plate=1)
+    elif spacer < -_MOVED:
+        yield _piece("fit_spacer", long_bolts=1)
     known = _by_id(was["pan"]["zones"])
     fresh = _added(was["pan"]["zones"], now["pan"]["zones"])
     if len(fresh) == len(now["pan"]["zones"]):
-        tally.do("make_pan")
-        tally.part("pan_made")
+        yield _piece("make_pan", pan_made=1)
         return
-    changed = sum(
-        _differs(known[zone["id"]], _lifted(zone, spacer), "outline_mm", "floor")
+    changed = [
+        zone
         for zone in now["pan"]["zones"]
         if zone["id"] in known
-    )
-    gone = len(_added(now["pan"]["zones"], was["pan"]["zones"]))
-    pieces = changed + len(fresh) + gone
-    tally.do("reshape_sump", pieces)
-    if pieces:
-        tally.part("sump_sheet", pieces)
+        and _differs(known[zone["id"]], _lifted(zone, spacer), "outline_mm", "floor")
+    ]
+    gone = _added(now["pan"]["zones"], was["pan"]["zones"])
+    yield from (_piece("reshape_sump", zone, sump_sheet=1) for zone in (*changed, *fresh, *gone))
 
 
 def _lifted(zone: Document, spacer: float) -> Document:
@@ -205,32 +261,25 @@ def _floor_under(document: Document) -> float | None:
     return None
 
 
-def _pickup(tally: _Tally, was: Document, now: Document) -> None:
+def _pickup(was: Document, now: Document) -> _Pieces:
     old, new = was["pickup"], now["pickup"]
     there, here = _suction(was), _suction(now)
-    if there.get("end", {}).get("seal") != here.get("end", {}).get("seal") or there.get(
-        "end", {}
-    ).get("age") != here.get("end", {}).get("age"):
-        tally.do("renew_seal")
-        tally.part("pickup_seal")
+    if _differs(there.get("end", {}), here.get("end", {}), "seal", "age"):
+        yield _piece("renew_seal", here, pickup_seal=1)
     if old["braces"] != new["braces"]:
-        tally.do("brace_pickup")
-        tally.part("pickup_brace")
+        yield _piece("brace_pickup", pickup_brace=1)
     if max(abs(new["x_mm"] - old["x_mm"]), abs(new["y_mm"] - old["y_mm"])) > _MOVED:
-        tally.do("make_pickup")
-        tally.part("tube")
+        yield _piece("make_pickup", tube=1)
         return
     if _differs(old, new, "mouth"):
-        tally.do("make_pickup")
-        tally.part("bell")
+        yield _piece("make_pickup", bell=1)
         return
     floors = _floor_under(was), _floor_under(now)
     lowered = 0.0 if None in floors else floors[1] - floors[0]  # type: ignore[operator]
     if abs(lowered) > _MOVED:
-        tally.do("lower_pickup")
-        tally.part("pickup_spacer")
+        yield _piece("lower_pickup", pickup_spacer=1)
     elif abs(new["gap_mm"] - old["gap_mm"]) > 0.05:
-        tally.do("set_gap")
+        yield _piece("set_gap")
 
 
 def _suction(document: Document) -> Document:
@@ -241,52 +290,62 @@ def _suction(document: Document) -> Document:
     return next((run for run in found if run["end"]["port"] == "inlet"), {})
 
 
-def _scrapers(tally: _Tally, was: Document, now: Document) -> None:
-    fresh = len(_added(was["pan"]["scrapers"], now["pan"]["scrapers"]))
-    tally.do("fit_scraper", fresh)
-    if fresh:
-        tally.part("scraper", fresh)
+def _scrapers(was: Document, now: Document) -> _Pieces:
+    fresh = _added(was["pan"]["scrapers"], now["pan"]["scrapers"])
+    yield from (_piece("fit_scraper", each, scraper=1) for each in fresh)
 
 
-def _circuit(tally: _Tally, was: Document, now: Document) -> None:
+def _circuit(was: Document, now: Document) -> _Pieces:
     before, after = was["circuit"]["components"], now["circuit"]["components"]
     known = _by_id(before)
-    tally.do("take_out_part", len(_added(after, before)))
+    yield from (_piece("take_out_part", each) for each in _added(after, before))
     for part in after:
         old = known.get(part["id"])
         if old is None:
-            _fitted(tally, part)
+            yield _fitted(part)
             continue
         more = (part.get("filters") or 0) - (old.get("filters") or 0)
-        if more > 0:
-            tally.do("fit_filter", more)
-            tally.part("oil_filter", more)
+        yield from (_piece("fit_filter", part, oil_filter=1) for _ in range(more))
         if _differs(old, part, "precharge_bar"):
-            tally.do("set_charge")
-        _exchanged(tally, old, part)
-    if any(each["kind"] == "tank" for each in _added(before, after)):
-        tally.do("fit_drive")
-        tally.part("pump_drive")
-    holes = _added(was["pan"]["bosses"], now["pan"]["bosses"])
-    tally.do("open_boss", len(holes))
-    if holes:
-        tally.part("bung", len(holes))
+            yield _piece("set_charge", part)
+        if _is_exchanged(old, part):
+            yield _fitted(part)
+    tank = next((each for each in _added(before, after) if each["kind"] == "tank"), None)
+    if tank is not None:
+        yield _piece("fit_drive", pump_drive=1)
 
 
-def _exchanged(tally: _Tally, old: Document, part: Document) -> None:
+def _bosses(was: Document, now: Document) -> _Pieces:
+    """Holes that are new, and those that are out of use from now on.
+
+    Of a pan that goes altogether only the dipstick's is left: its tube comes through elsewhere
+    (common practice, no published source: when a sump moves, the old dipstick hole is blocked).
+    """
+    known, zones = _by_id(was["pan"]["bosses"]), _by_id(was["pan"]["zones"])
+    is_kept = any(zone["id"] in zones for zone in now["pan"]["zones"])
+    for gone in _added(now["pan"]["bosses"], was["pan"]["bosses"]):
+        if not gone["blocked"] and (is_kept or gone["kind"] == "dipstick"):
+            yield _piece("blank_boss", gone)
+    for boss in now["pan"]["bosses"]:
+        if boss["id"] not in known:
+            yield _piece("open_boss", boss, bung=1)
+        elif boss["blocked"] and not known[boss["id"]]["blocked"]:
+            yield _piece("blank_boss", boss)
+
+
+def _is_exchanged(old: Document, part: Document) -> bool:
     """A bottle of another size, a valve worked otherwise: bought anew."""
-    if part["kind"] == "accumulator" and _differs(old, part, "volume_l"):
-        _fitted(tally, part)
-    if part["kind"] == "shut_off_valve" and _differs(old, part, "worked"):
-        _fitted(tally, part)
+    return (part["kind"] == "accumulator" and _differs(old, part, "volume_l")) or (
+        part["kind"] == "shut_off_valve" and _differs(old, part, "worked")
+    )
 
 
-def _fitted(tally: _Tally, part: Document) -> None:
+def _fitted(part: Document) -> Piece:
     kind = part["kind"]
-    tally.part(bought_as(kind, part.get("worked")))
-    tally.do(_FITTED.get(kind, "fit_in_line"))
+    bought: dict[str, float] = {bought_as(kind, part.get("worked")): 1}
     if kind == "remote_filter":
-        tally.part("oil_filter", part["filters"])
+        bought["oil_filter"] = part["filters"]
+    return _piece(_FITTED.get(kind, "fit_in_line"), part, **bought)
 
 
 _MADE = ("hose", "hard_line")
@@ -297,11 +356,10 @@ def _line(run: Document) -> tuple[Any, ...]:
     return line["kind"], line.get("dash"), line.get("bore_mm")
 
 
-def _runs(tally: _Tally, was: Document, now: Document) -> None:
+def _runs(was: Document, now: Document) -> _Pieces:
     """Lines that are new or of another size; one cut in two for a part is one more."""
     known = _by_id(was["circuit"]["runs"])
     for run in now["circuit"]["runs"]:
         old = known.get(run["id"])
         if run["line"]["kind"] in _MADE and (old is None or _line(old) != _line(run)):
-            tally.part(run["line"]["kind"])
-            tally.do("make_line")
+            yield _piece("make_line", run, **{run["line"]["kind"]: 1})
