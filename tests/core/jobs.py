@@ -4,13 +4,18 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
+from datetime import UTC, datetime, timedelta
+from fnmatch import fnmatch
 from pathlib import Path
 from typing import Any
 
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
+from bilge_core.job.card import Card
+from bilge_core.job.entries import read_entry
 from bilge_core.job.settings import CardSettings
+from bilge_core.job.standing import Kept, Standing, standing_of
 
 from tests.core import job_lists
 
@@ -124,3 +129,19 @@ JOBS: Mapping[str, tuple[Build, Build, CardSettings, tuple[job_lists.Group, ...]
         DUNLIN, front_sump(), _said(access=[BUMPER]), job_lists.FRONT_SUMP_FOR_REAR,
     ),
 }  # fmt: skip
+
+PLAIN = CardSettings()
+NOON = datetime(2026, 7, 13, 12, 0, tzinfo=UTC)
+GATED = done(DUNLIN, kind="fit_gates")
+
+
+def hits(card: Card, pattern: str) -> list[int]:
+    return [at for at, each in enumerate(card.steps) if fnmatch(each.id, pattern)]
+
+
+def ticked(*steps: str, state: int = 1, at: datetime = NOON) -> Standing:
+    return standing_of(
+        Kept(read_entry({"kind": "ticked", "step": step}), number, "MK",
+             at + timedelta(minutes=number), state)
+        for number, step in enumerate(steps)
+    )  # fmt: skip

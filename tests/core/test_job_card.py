@@ -3,33 +3,21 @@
 from __future__ import annotations
 
 import itertools
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from fnmatch import fnmatch
 from random import Random
 
 import pytest
 from bilge_core.document.build import Build
-from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.errors import InvalidInput
 from bilge_core.job.card import Card, card_of
-from bilge_core.job.difference import Piece
-from bilge_core.job.entries import read_entry
-from bilge_core.job.expand import _BY, _HOLES, _STEPS, IN_PLACE, Circumstances, steps_of
 from bilge_core.job.library import STEPS
-from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
-from bilge_core.job.order import Days, critical_path, graph_of, in_order, placed_in_time
-from bilge_core.job.progress import next_step, progress_of, refusal_of
+from bilge_core.job.order import Days, placed_in_time
 from bilge_core.job.settings import CardSettings
-from bilge_core.job.standing import NOTHING_DONE, Kept, Standing, standing_of
-from bilge_core.job.step import CardStep, Step
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.job_lists import Group
-from tests.core.jobs import BUMPER, DUNLIN, JOBS, demo, done
-
-PLAIN = CardSettings()
-NOON = datetime(2026, 7, 13, 12, 0, tzinfo=UTC)
-GATED = done(DUNLIN, kind="fit_gates")
+from tests.core.jobs import BUMPER, DUNLIN, GATED, JOBS, NOON, PLAIN, demo, done, hits, ticked
 
 ADDED = {
     "retorque": "a gasket settles once warm; only where a gasket was chosen",
@@ -56,10 +44,6 @@ ADDED = {
     ),
 }  # fmt: skip
 """Steps that the library adds to a list, and why; argued in the closing note as well."""
-
-
-def hits(card: Card, pattern: str) -> list[int]:
-    return [at for at, each in enumerate(card.steps) if fnmatch(each.id, pattern)]
 
 
 @pytest.mark.parametrize("name", list(JOBS))
@@ -181,14 +165,6 @@ def test_whatever_was_ticked_before_a_plan_moved_its_card_stays_sound(
             assert f"undo.{each}" in here
 
 
-def ticked(*steps: str, state: int = 1, at: datetime = NOON) -> Standing:
-    return standing_of(
-        Kept(read_entry({"kind": "ticked", "step": step}), number, "MK",
-             at + timedelta(minutes=number), state)
-        for number, step in enumerate(steps)
-    )  # fmt: skip
-
-
 def test_nothing_to_do_is_an_empty_card() -> None:
     assert card_of(DUNLIN, DUNLIN, PLAIN).steps == ()
     known = done(DUNLIN, kind="figures", figures=[{"field": "car.rail_height_mm", "value": 230}])
@@ -252,241 +228,3 @@ def test_a_hard_line_is_bent_with_sand_and_every_grain_is_a_gate() -> None:
     assert "swarf" not in sand.step.cautions
     lay = card.step(f"lay_line:{run['id']}")
     assert lay and sand.id in lay.needs
-
-
-# -- when the plan changes under a card ------------------------------------------------------------
-
-
-def a_gate(build: Build) -> str:
-    return next(opening.gate.id for plate in build.pan.plates
-                for opening in plate.openings if getattr(opening, "gate", None))  # fmt: skip
-
-
-def test_what_is_done_stays_and_what_is_new_comes_in() -> None:
-    first = card_of(DUNLIN, done(DUNLIN, kind="fit_tray"), PLAIN)
-    standing = ticked("stands", "drain", "take_off:all", "pan_off")
-    more = card_of(DUNLIN, done(done(DUNLIN, kind="fit_tray"), kind="fit_scraper", side="left",
-                                gap_mm=1.5), PLAIN, standing=standing)  # fmt: skip
-    assert {each.id for each in first.steps} < {each.id for each in more.steps}
-    rows = progress_of(more, standing, NOON + timedelta(days=1))
-    assert [key for key, row in rows.items() if row.state == "done"] == [
-        "stands", "drain", "take_off:all", "pan_off",
-    ]  # fmt: skip
-
-
-def test_what_was_made_and_is_dropped_is_taken_back_and_the_pan_is_closed() -> None:
-    gate = a_gate(GATED)
-    standing = ticked("stands", "drain", "take_off:all", "pan_off", f"hang_gate:{gate}")
-    card = card_of(DUNLIN, DUNLIN, PLAIN, standing=standing)
-    undo = card.step(f"undo.hang_gate:{gate}")
-    assert undo and undo.step.makes and hits(card, "torque_pan")
-    after = standing_of([
-        *(Kept(read_entry({"kind": "ticked", "step": key}), n, "MK", NOON, 1)
-          for n, key in enumerate((*standing.done, undo.id))),
-    ])  # fmt: skip
-    assert f"hang_gate:{gate}" not in after.done
-    again = card_of(DUNLIN, DUNLIN, PLAIN, standing=after)
-    assert not hits(again, "undo.*") and hits(again, "torque_pan")
-
-
-def test_a_part_drawn_otherwise_after_it_was_made_is_made_again() -> None:
-    raw = GATED.model_dump(mode="json")
-    plate = raw["pan"]["plates"][0]
-    plate["top_depth_mm"] = plate["top_depth_mm"] + 5
-    moved = Build.model_validate(raw)
-    step = f"fit_plate:{plate['id']}"
-    standing = ticked(step, state=3)
-    card = card_of(DUNLIN, moved, PLAIN, standing=standing, states={3: GATED})
-    assert card.step(f"redo.{step}")
-    rows = progress_of(card, standing, NOON, stale={step})
-    assert rows[step].state == "done" and rows[f"redo.{step}"].state != "done"
-    renamed = raw | {"name": "another name"}
-    same = card_of(DUNLIN, Build.model_validate(renamed), PLAIN, standing=standing,
-                   states={3: moved})  # fmt: skip
-    assert not hits(same, "redo.*")
-
-
-def test_something_inside_a_closed_pan_opens_it_once_more() -> None:
-    closed = [each.id for each in card_of(DUNLIN, done(DUNLIN, kind="fit_tray"), PLAIN).steps]
-    standing = ticked(*closed)
-    both = done(done(DUNLIN, kind="fit_tray"), kind="fit_gates")
-    card = card_of(DUNLIN, both, PLAIN, standing=standing)
-    assert card.step("open_again")
-    rows = [Kept(read_entry({"kind": "ticked", "step": key}), n, "MK", NOON, 1)
-            for n, key in enumerate((*closed, "open_again"))]  # fmt: skip
-    opened = standing_of(rows)
-    assert "torque_pan" not in opened.done and "pan_off" not in opened.done
-    assert any(key.startswith("fit_tray:") for key in opened.done)
-    again = card_of(DUNLIN, both, PLAIN, standing=opened)
-    assert not again.step("open_again") and hits(again, "drain")
-
-
-def test_a_part_found_bad_stops_its_steps_and_is_sent_back_with_its_wait() -> None:
-    before, after, said, _ = JOBS["new pan, pickup moved"]
-    rows = [Kept(read_entry({"kind": "ticked", "step": "stands"}), 1, "MK", NOON, 1),
-            Kept(read_entry({"kind": "found_bad", "part": "pan", "words": "crack at bolt 4",
-                             "wait_days": 7}), 2, "MK", NOON, 1)]  # fmt: skip
-    standing = standing_of(rows)
-    card = card_of(before, after, said, standing=standing)
-    sent = card.step("send_back:pan")
-    assert sent and sent.wait_days == 7
-    progress = progress_of(card, standing, NOON)
-    assert progress["offer_up"].state == "stopped" and progress["drain"].state == "ready"
-    assert refusal_of(card, standing, "offer_up", NOON) == (
-        "waits for a step that must not be passed: Look the new pan over as it came"
-    )
-    begin = NOON.replace(tzinfo=None)
-    late = placed_in_time(card.steps, begin, Days(6))[-1].over
-    soon = placed_in_time(card_of(before, after, said).steps, begin, Days(6))[-1].over
-    assert (late - soon).days >= 6
-    back = standing_of([*rows, Kept(read_entry({"kind": "ticked", "step": "look_again:pan"}), 3,
-                                    "MK", NOON, 1)])  # fmt: skip
-    assert back.bad == {}
-
-
-# -- gates and waits -------------------------------------------------------------------------------
-
-
-def test_a_gate_is_not_passed_but_for_a_written_reason_that_stays() -> None:
-    card = card_of(DUNLIN, GATED, PLAIN)
-    assert refusal_of(card, NOTHING_DONE, "drain", NOON) is not None
-    assert "must not be passed" in (refusal_of(card, NOTHING_DONE, "drain", NOON) or "")
-    passed = standing_of(
-        [
-            Kept(
-                read_entry(
-                    {"kind": "overridden", "step": "stands", "why": "on a rated four-post lift"}
-                ),
-                1,
-                "MK",
-                NOON,
-                1,
-            )
-        ]
-    )
-    assert refusal_of(card, passed, "drain", NOON) is None
-    assert progress_of(card, passed, NOON)["stands"].state == "overridden"
-    assert passed.overridden["stands"].words == "on a rated four-post lift"
-    with pytest.raises(InvalidInput, match="at least 8"):
-        read_entry({"kind": "overridden", "step": "stands", "why": "ok"})
-
-
-def test_a_wait_shuts_what_comes_after_it_until_its_very_end() -> None:
-    card = card_of(DUNLIN, GATED, PLAIN)
-    standing = ticked("stands", "drain", "take_off:all")
-    drain = card.step("drain")
-    assert drain is not None
-    over = standing.done["drain"].at + timedelta(hours=drain.wait)
-    early, late = over - timedelta(seconds=1), over
-    assert progress_of(card, standing, early)["pan_off"].state == "shut"
-    assert "shut until" in (refusal_of(card, standing, "pan_off", early) or "")
-    assert progress_of(card, standing, late)["pan_off"].state == "ready"
-    assert refusal_of(card, standing, "pan_off", late) is None
-
-
-def test_a_wait_can_be_said_to_be_over() -> None:
-    card = card_of(DUNLIN, GATED, PLAIN)
-    rows = [Kept(read_entry(raw), n, "MK", NOON, 1) for n, raw in enumerate([
-        *({"kind": "ticked", "step": key} for key in ("stands", "drain", "take_off:all")),
-        {"kind": "wait_over", "step": "drain", "why": "drained overnight"},
-    ])]  # fmt: skip
-    assert progress_of(card, standing_of(rows), NOON)["pan_off"].state == "ready"
-
-
-def test_a_gate_that_was_passed_before_something_was_made_is_open_again() -> None:
-    card = card_of(DUNLIN, done(DUNLIN, kind="fit_gates"), PLAIN)
-    ids = [each.id for each in card.steps]
-    until = ids.index("wash_pan")
-    standing = ticked(*ids[: until + 1])
-    assert progress_of(card, standing, NOON + timedelta(days=1))["wash_pan"].state == "done"
-    later = done(done(DUNLIN, kind="fit_gates"), kind="fit_tray")
-    rows = progress_of(
-        card_of(DUNLIN, later, PLAIN, standing=standing), standing, NOON + timedelta(days=1)
-    )
-    assert rows["wash_pan"].is_void and rows["wash_pan"].state != "done"
-
-
-def test_the_next_step_is_one_that_can_be_done() -> None:
-    card = card_of(DUNLIN, GATED, PLAIN)
-    standing = ticked("stands", "drain")
-    rows = progress_of(card, standing, standing.done["drain"].at)
-    assert next_step(card, rows) == "take_off:all"
-    everything = ticked(*(each.id for each in card.steps))
-    assert next_step(card, progress_of(card, everything, NOON + timedelta(days=9))) is None
-
-
-# -- the library -----------------------------------------------------------------------------------
-
-
-def test_every_operation_has_steps_and_they_take_its_hours() -> None:
-    at = Circumstances(PLAIN, {}, False, False, ())
-    opening = {*TO_OPEN_THE_PAN, "top_up", "let_out"}
-    for key in {*_STEPS, *_BY}:
-        assert key in OPERATIONS
-        own = [STEPS[each] for each in steps_of(Piece(key), at) if STEPS[each].of == key]
-        told = sum(each.hours + each.wait for each in own)
-        assert told == pytest.approx(OPERATIONS[key].hours, abs=0.36), key
-    left = set(OPERATIONS) - {*_STEPS, *_BY} - opening
-    assert all(any(step.of == key for step in STEPS.values()) for key in left), left
-    for key in TO_OPEN_THE_PAN:
-        told = sum(step.hours + step.wait for step in STEPS.values() if step.of == key)
-        assert told == pytest.approx(OPERATIONS[key].hours, abs=0.16), key
-    assert {step for steps in _HOLES.values() for step in steps} | set(IN_PLACE) <= set(STEPS)
-
-
-def test_what_comes_first_is_a_step_or_a_phase_that_there_is() -> None:
-    for step in STEPS.values():
-        for after in step.after:
-            assert after.startswith("@") or after.rstrip(".") in STEPS, (step.key, after)
-
-
-def test_the_trades_gates_are_gates() -> None:
-    """Common practice, no published source: the steps that must not be passed."""
-    for key in ("swarf_out", "sand_out", "renew_seal", "shut_valve", "release_bottle",
-                "prove_pressure", "stands", "wash_pan"):  # fmt: skip
-        assert STEPS[key].is_gate, key
-
-
-def test_a_step_of_no_operation_or_with_an_unknown_caution_is_refused() -> None:
-    with pytest.raises(InvalidQuantity, match="an operation's key"):
-        Step("a", "a", "run", "nothing", 1.0)
-    with pytest.raises(InvalidQuantity, match="keys of cautions"):
-        Step("a", "a", "run", "drain", 1.0, cautions=("sharks",))
-
-
-def row(name: str, hours: float, *needs: str, wait: float = 0.0) -> CardStep:
-    step = Step(name, name, "fit", "drain", hours)
-    return CardStep(name, step, "", "", name, hours, wait, needs=needs)
-
-
-def test_steps_that_wait_for_each_other_are_a_fault_that_names_them() -> None:
-    with pytest.raises(InvalidQuantity, match="a -> b"):
-        graph_of([row("a", 1.0, "b"), row("b", 1.0, "a")])
-
-
-def test_the_critical_path_is_the_longest_chain_waits_counted() -> None:
-    """By hand: a (1) then c (0.5 and 3 of wait) then d beats a, b (2), d."""
-    steps = [row("a", 1.0), row("b", 2.0, "a"), row("c", 0.5, "a", wait=3.0),
-             row("d", 1.0, "b", "c")]  # fmt: skip
-    assert critical_path(steps) == ("a", "c", "d")
-    rows = placed_in_time(steps, NOON.replace(tzinfo=None), Days())
-    assert [each.step.id for each in rows] == ["a", "c", "b", "d"]  # b lies in the wait of c
-    assert rows[-1].begins - rows[0].begins == timedelta(hours=4.5)
-    assert in_order(steps)[1].id == "c"
-
-
-def test_a_day_is_as_long_as_the_workshop_works_and_a_wait_passes_overnight() -> None:
-    friday = datetime(2026, 7, 10, 9, 0)
-    steps = [row("a", 5.5, wait=10.0), row("b", 2.0, "a")]
-    rows = placed_in_time(steps, friday, Days(6.0, weekends=False))
-    assert rows[0].ends == datetime(2026, 7, 10, 14, 30)
-    assert rows[1].begins == datetime(2026, 7, 13, 9, 0)  # Monday
-    every = placed_in_time(steps, friday, Days(6.0, weekends=True))
-    assert every[1].begins == datetime(2026, 7, 11, 9, 0)
-    part = placed_in_time(steps, friday, Days(6.0), {"a": datetime(2026, 7, 14)})
-    assert part[0].begins == datetime(2026, 7, 14, 9, 0)
-
-
-def test_a_lists_group_is_never_empty() -> None:
-    groups: list[Group] = [group for *_, rows in JOBS.values() for group in rows]
-    assert all(groups)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 import numpy as np
 import pint
 import pytest
@@ -71,7 +73,7 @@ def holds(places: list[tuple[float, float]], outline: list[tuple[float, float]])
     order = cross_pattern(places, outline)
     assert sorted(order) == list(range(len(places)))
     beside = neighbours_of(round_the_outline(np.array(places), outline))
-    assert not any(after in beside[before] for before, after in zip(order, order[1:], strict=False))
+    assert not any(after in beside[before] for before, after in itertools.pairwise(order))
     at = np.array(places)
     out = np.linalg.norm(at - 0.5 * (at.min(axis=0) + at.max(axis=0)), axis=1)
     near = np.sort(out)

@@ -216,9 +216,29 @@ def _released(steps: Sequence[CardStep], arrivals: Arrivals) -> dict[str, dateti
     return found
 
 
+@dataclass(frozen=True)
+class Told:
+    """What is known of a job besides its card.
+
+    plan : Build
+    settings : CardSettings
+    standing : Standing
+    states : mapping of number to Build
+        States of the plan that something was ticked on, the present one left out.
+    at_first : frozenset of str
+        Ids of the steps when the card was begun; None: all that there are.
+    """
+
+    plan: Build
+    settings: CardSettings
+    standing: Standing
+    states: Mapping[int, Build]
+    at_first: frozenset[str] | None = None
+
+
 def plan_out(
-    card: Card, standing: Standing, settings: CardSettings, now: datetime, arrivals: Arrivals,
-    prices: Prices, passed: frozenset[str],
+    card: Card, told: Told, now: datetime, arrivals: Arrivals, prices: Prices,
+    passed: frozenset[str],
 ) -> tuple[PlanOut, dict[str, Placed]]:  # fmt: skip
     """When each step that is left is done, and what a part that is late costs.
 
@@ -227,6 +247,7 @@ def plan_out(
     now : datetime
         With the workshop's zone.
     """
+    settings, standing = told.settings, told.standing
     begin, days = _begin(settings, now), Days(settings.hours_a_day, settings.weekends)
     over = {}
     for each in card.steps:
@@ -251,13 +272,13 @@ def plan_out(
             late.append(LateOut(part=part, words=prices.part(part).words, there=day,
                                 slips_days=slips))  # fmt: skip
     oil = next((row.begins for row in rows if row.step.step.key in _OIL_STEPS), None)
-    told = PlanOut(
+    plan = PlanOut(
         begins=begin, oil_in=oil, ends=ends,
         hands_h=round(sum(row.step.hours for row in rows), 2),
         waits_h=round(sum(row.step.wait for row in rows), 2),
         idle_h=round(_waiting(rows), 2), late=late,
     )  # fmt: skip
-    return told, {row.step.id: row for row in rows}
+    return plan, {row.step.id: row for row in rows}
 
 
 def _waiting(rows: Sequence[Placed]) -> float:
@@ -266,61 +287,46 @@ def _waiting(rows: Sequence[Placed]) -> float:
     return sum(min(row.idle, waits / 3600.0) for row in rows)
 
 
-def card_out(
-    card: Card, build: Build, settings: CardSettings, standing: Standing, now: datetime,
-    prices: Prices, arrivals: Arrivals, states: Mapping[int, Build] | None = None,
-    at_first: frozenset[str] | None = None,
-) -> CardOut:  # fmt: skip
+def card_out(card: Card, told: Told, now: datetime, prices: Prices, arrivals: Arrivals) -> CardOut:
     """A card with how each of its steps stands.
 
     Parameters
     ----------
     card : Card
-    build : Build
-        The plan.
-    settings : CardSettings
-    standing : Standing
+    told : Told
     now : datetime
         With the workshop's zone.
     prices : Prices
     arrivals : Arrivals
-    states : mapping of number to Build, optional
-        States of the plan that something was ticked on.
-    at_first : frozenset of str, optional
-        Ids of the steps when the card was begun; None: all that there are.
     """
-    stale = stale_steps(card.steps, standing, build, states or {})
+    settings, standing = told.settings, told.standing
+    stale = stale_steps(card.steps, standing, told.plan, told.states)
     progress = progress_of(card, standing, now, stale)
     passed = frozenset(key for key, row in progress.items() if row.state in {"done", "overridden"})
-    plan, placed = plan_out(card, standing, settings, now, arrivals, prices, passed)
-    flange = flange_out(build, settings)
+    plan, placed = plan_out(card, told, now, arrivals, prices, passed)
+    flange = flange_out(told.plan, settings)
     critical = frozenset(critical_path(card.steps))
     words = {each.id: each.words for each in card.steps}
-
-    def step(each: CardStep) -> StepOut:
-        row = progress[each.id]
-        return StepOut(
-            **_fixed(each, settings, prices, arrivals), **_happened(each, row, standing, words),
-            has_bolts=each.step.key == "torque_pan" and flange is not None,
-            is_new=at_first is not None and each.id not in at_first,
-            is_critical=each.id in critical,
-            begins=placed[each.id].begins if each.id in placed else None,
-        )  # fmt: skip
-
     names = {each.part: each.name for each in card.steps if each.part}
     return CardOut(
-        steps=[step(each) for each in card.steps],
-        opens=card.opens,
-        ignores_in_place=card.ignores_in_place,
-        done=len(passed),
-        next=next_step(card, progress),
-        flange=flange,
+        steps=[
+            StepOut(
+                **_fixed(each, settings, prices, arrivals),
+                **_happened(each, progress[each.id], standing, words),
+                has_bolts=each.step.key == "torque_pan" and flange is not None,
+                is_new=told.at_first is not None and each.id not in told.at_first,
+                is_critical=each.id in critical,
+                begins=placed[each.id].begins if each.id in placed else None,
+            )
+            for each in card.steps
+        ],
+        opens=card.opens, ignores_in_place=card.ignores_in_place, done=len(passed),
+        next=next_step(card, progress), flange=flange, plan=plan,
         bad=[
             BadOut(part=part, name=names.get(part, part), words=entry.words, photos=entry.photos,
                    by=how.by, at=how.at)
             for part, (entry, how) in standing.bad.items()
         ],
-        plan=plan,
     )  # fmt: skip
 
 

@@ -1,0 +1,91 @@
+"""The library of steps, and the order and the time that they are placed in."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+
+import pytest
+from bilge_core.errors import InvalidQuantity
+from bilge_core.job.difference import Piece
+from bilge_core.job.expand import _BY, _HOLES, _STEPS, IN_PLACE, Circumstances, steps_of
+from bilge_core.job.library import STEPS
+from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
+from bilge_core.job.order import Days, critical_path, graph_of, in_order, placed_in_time
+from bilge_core.job.step import CardStep, Step
+
+from tests.core.job_lists import Group
+from tests.core.jobs import JOBS, NOON, PLAIN
+
+
+def test_every_operation_has_steps_and_they_take_its_hours() -> None:
+    at = Circumstances(PLAIN, {}, False, False, ())
+    opening = {*TO_OPEN_THE_PAN, "top_up", "let_out"}
+    for key in {*_STEPS, *_BY}:
+        assert key in OPERATIONS
+        own = [STEPS[each] for each in steps_of(Piece(key), at) if STEPS[each].of == key]
+        told = sum(each.hours + each.wait for each in own)
+        assert told == pytest.approx(OPERATIONS[key].hours, abs=0.36), key
+    left = set(OPERATIONS) - {*_STEPS, *_BY} - opening
+    assert all(any(step.of == key for step in STEPS.values()) for key in left), left
+    for key in TO_OPEN_THE_PAN:
+        told = sum(step.hours + step.wait for step in STEPS.values() if step.of == key)
+        assert told == pytest.approx(OPERATIONS[key].hours, abs=0.16), key
+    assert {step for steps in _HOLES.values() for step in steps} | set(IN_PLACE) <= set(STEPS)
+
+
+def test_what_comes_first_is_a_step_or_a_phase_that_there_is() -> None:
+    for step in STEPS.values():
+        for after in step.after:
+            assert after.startswith("@") or after.rstrip(".") in STEPS, (step.key, after)
+
+
+def test_the_trades_gates_are_gates() -> None:
+    """Common practice, no published source: the steps that must not be passed."""
+    for key in ("swarf_out", "sand_out", "renew_seal", "shut_valve", "release_bottle",
+                "prove_pressure", "stands", "wash_pan"):  # fmt: skip
+        assert STEPS[key].is_gate, key
+
+
+def test_a_step_of_no_operation_or_with_an_unknown_caution_is_refused() -> None:
+    with pytest.raises(InvalidQuantity, match="an operation's key"):
+        Step("a", "a", "run", "nothing", 1.0)
+    with pytest.raises(InvalidQuantity, match="keys of cautions"):
+        Step("a", "a", "run", "drain", 1.0, cautions=("sharks",))
+
+
+def row(name: str, hours: float, *needs: str, wait: float = 0.0) -> CardStep:
+    step = Step(name, name, "fit", "drain", hours)
+    return CardStep(name, step, "", "", name, hours, wait, needs=needs)
+
+
+def test_steps_that_wait_for_each_other_are_a_fault_that_names_them() -> None:
+    with pytest.raises(InvalidQuantity, match="a -> b"):
+        graph_of([row("a", 1.0, "b"), row("b", 1.0, "a")])
+
+
+def test_the_critical_path_is_the_longest_chain_waits_counted() -> None:
+    """By hand: a (1) then c (0.5 and 3 of wait) then d beats a, b (2), d."""
+    steps = [row("a", 1.0), row("b", 2.0, "a"), row("c", 0.5, "a", wait=3.0),
+             row("d", 1.0, "b", "c")]  # fmt: skip
+    assert critical_path(steps) == ("a", "c", "d")
+    rows = placed_in_time(steps, NOON.replace(tzinfo=None), Days())
+    assert [each.step.id for each in rows] == ["a", "c", "b", "d"]  # b lies in the wait of c
+    assert rows[-1].begins - rows[0].begins == timedelta(hours=4.5)
+    assert in_order(steps)[1].id == "c"
+
+
+def test_a_day_is_as_long_as_the_workshop_works_and_a_wait_passes_overnight() -> None:
+    friday = datetime(2026, 7, 10, 9, 0)
+    steps = [row("a", 5.5, wait=10.0), row("b", 2.0, "a")]
+    rows = placed_in_time(steps, friday, Days(6.0, weekends=False))
+    assert rows[0].ends == datetime(2026, 7, 10, 14, 30)
+    assert rows[1].begins == datetime(2026, 7, 13, 9, 0)  # Monday
+    every = placed_in_time(steps, friday, Days(6.0, weekends=True))
+    assert every[1].begins == datetime(2026, 7, 11, 9, 0)
+    part = placed_in_time(steps, friday, Days(6.0), {"a": datetime(2026, 7, 14)})
+    assert part[0].begins == datetime(2026, 7, 14, 9, 0)
+
+
+def test_a_lists_group_is_never_empty() -> None:
+    groups: list[Group] = [group for *_, rows in JOBS.values() for group in rows]
+    assert all(groups)
