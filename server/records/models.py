@@ -30,3 +30,57 @@ class Record(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+class JobCard(models.Model):
+    """A job on the car: begun on a state of the plan, closed when the car is in another.
+
+    Its steps are worked out anew each time from what the plan changes; kept is what was said of it.
+    """
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="job_cards")
+    number = models.PositiveIntegerField()
+    said = models.JSONField(default=dict)
+    """As the core reads its settings."""
+    begun_on = models.ForeignKey(BuildState, on_delete=models.CASCADE, related_name="+")
+    """The state of the plan when it was begun."""
+    begun_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+"
+    )
+    begun_at = models.DateTimeField(auto_now_add=True)
+    built = models.ForeignKey(BuildState, on_delete=models.CASCADE, null=True, related_name="+")
+    """The state that the car was in when it was closed."""
+    closed_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="+"
+    )
+    closed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["build", "number"], name="card_number_of_build")
+        ]
+
+
+class CardEntry(models.Model):
+    """Something that happened on a card: never changed, taken back by another.
+
+    `client_id` is given where it was entered, so that what is sent twice is kept once.
+    """
+
+    card = models.ForeignKey(JobCard, on_delete=models.CASCADE, related_name="entries")
+    client_id = models.CharField(max_length=36)
+    state = models.ForeignKey(BuildState, on_delete=models.CASCADE, related_name="+")
+    """Of the plan, when it was entered."""
+    data = models.JSONField()
+    """As the core reads it, its kind with it."""
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    happened_at = models.DateTimeField()
+    """By the clock of where it was entered, within what can be."""
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["card", "client_id"], name="one_entry_an_id")
+        ]

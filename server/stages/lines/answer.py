@@ -7,6 +7,7 @@ from datetime import timedelta
 from accounts.models import User, Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.job.difference import work_between
 from bilge_core.shop import PARTS
 from bilge_core.tell.lines_all import lines_out
 from builds.models import Build
@@ -49,6 +50,7 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
     ]  # fmt: skip
     days = max((row.lead_days for row in waiting), default=0)
     order = {key: at for at, key in enumerate(PARTS)}
+    of_the_job = set() if as_is is None else _of_the_job(as_is, document_of(build))
     return LinesStageOut(
         state=build.current.number,
         lines=told,
@@ -59,7 +61,7 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
                 wanted=wanted[part].count if part in wanted else 0,
             )
             for part, tick in sorted(ticks.items(), key=lambda pair: order.get(pair[0], 0))
-            if part in PARTS
+            if part in PARTS and (part in wanted or part not in of_the_job)
         ],
         compared=as_is is not None,
         to_come=len(waiting),
@@ -67,6 +69,11 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
         begin_on=timezone.localdate() + timedelta(days=days),
         bender=bender_out(workshop),
     )  # fmt: skip
+
+
+def _of_the_job(as_is: BuildDocument, plan: BuildDocument) -> set[str]:
+    """Parts that the job takes besides the lines: they are ticked on its card."""
+    return {part for part, _ in work_between(as_is, plan).parts}
 
 
 def _state_of(tick: OrderTick) -> TickState:

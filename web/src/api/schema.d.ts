@@ -1292,6 +1292,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/job-card/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Job
+         * @description The job that makes the plan of the car as it is, begun or not.
+         */
+        get: operations["get_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Job
+         * @description Begin the job: from then on it is ticked.
+         */
+        post: operations["begin_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close Job
+         * @description Close the card: the car is as it was planned.
+         */
+        post: operations["close_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter On Job
+         * @description Keep what happened, each once however often it is sent; what is not let is told.
+         */
+        post: operations["enter_on_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Job
+         * @description The card to print, with boxes to tick and a code back to each part of the job, as PDF.
+         */
+        get: operations["print_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/parts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick Job Part
+         * @description Say how far a part of the job is.
+         */
+        put: operations["tick_job_part"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Of Job
+         * @description Say what is in the way, which school, what else is to be done.
+         */
+        put: operations["say_of_job"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/job-card/{build_id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Job
+         * @description How the card would be with other things said of it; nothing is kept.
+         */
+        post: operations["try_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/lines/{build_id}": {
         parameters: {
             query?: never;
@@ -1939,6 +2099,31 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccessItem
+         * @description Something that must come off or be loosened before the job can be reached.
+         */
+        AccessItem: {
+            /** Hours Back */
+            hours_back: number;
+            /** Hours Off */
+            hours_off: number;
+            /**
+             * How
+             * @default off
+             * @enum {string}
+             */
+            how: "off" | "loosened";
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pump" | "belt" | "dipstick_tube" | "bumper" | "mount" | "crossmember" | "exhaust" | "steering" | "wheel" | "other";
+            /** Name */
+            name: string;
+        };
+        /**
          * AccessOut
          * @description Where Bilge is reached: the address, its QR code's rows of dark (1) and light (0) fields, and
          *     whether a phone needs this shop's own authority to trust it.
@@ -2126,6 +2311,27 @@ export interface components {
             worst_at_s: number;
         };
         /**
+         * BadOut
+         * @description A part that was found bad.
+         */
+        BadOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Photos */
+            photos: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * BarOut
          * @description A bar of tube and what comes out of it: numbers of lines.
          */
@@ -2302,6 +2508,46 @@ export interface components {
             y_mm: number;
         };
         /**
+         * BoltLoose
+         * @description Taken back.
+         */
+        BoltLoose: {
+            /** Bolt */
+            bolt: number;
+            /**
+             * In Pass
+             * @default 1
+             */
+            in_pass: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bolt_loose";
+            /** Step */
+            step: string;
+        };
+        /**
+         * BoltTight
+         * @description One bolt of a pattern, in one pass.
+         */
+        BoltTight: {
+            /** Bolt */
+            bolt: number;
+            /**
+             * In Pass
+             * @default 1
+             */
+            in_pass: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bolt_tight";
+            /** Step */
+            step: string;
+        };
+        /**
          * Boss
          * @description An opening through the pan's wall: a plug, a sensor, a dipstick tube, a drain.
          */
@@ -2392,6 +2638,22 @@ export interface components {
             warm_bar: number;
             /** Warmth C */
             warmth_c: number;
+        };
+        /**
+         * BoughtOut
+         * @description A part that a step takes.
+         */
+        BoughtOut: {
+            /** Count */
+            count: number;
+            /** Is There */
+            is_there: boolean;
+            /** Part */
+            part: string;
+            /** Per */
+            per: string;
+            /** Words */
+            words: string;
         };
         /**
          * BoxKeepOut
@@ -2771,6 +3033,118 @@ export interface components {
              * @description of the engine's rings and bores: they let gas by
              */
             wear?: ("sound" | "used" | "worn") | null;
+        };
+        /**
+         * CardOut
+         * @description A job in the order of the work.
+         */
+        CardOut: {
+            /** Bad */
+            bad: components["schemas"]["BadOut"][];
+            /** Done */
+            done: number;
+            flange: components["schemas"]["FlangeOut"] | null;
+            /** Ignores In Place */
+            ignores_in_place: boolean;
+            /** Next */
+            next: string | null;
+            /** Opens */
+            opens: boolean;
+            plan: components["schemas"]["PlanOut"];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
+         * CardOverOut
+         * @description A job that is done.
+         */
+        CardOverOut: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Change */
+            change: string;
+            /**
+             * Closed At
+             * Format: date-time
+             */
+            closed_at: string;
+            /** Closed By */
+            closed_by: string;
+            /** Number */
+            number: number;
+            /** State */
+            state: number;
+        };
+        /**
+         * CardSettings
+         * @description What is said of a job besides the plan.
+         *
+         *     Schools (common practice, no published source): a gasket where the maker has one, else a liquid
+         *     bead that has to set; the sump off for a hole, or drilled in place with more risk.
+         */
+        CardSettings: {
+            /**
+             * Access
+             * @default []
+             */
+            access: components["schemas"]["AccessItem"][];
+            /** Begins On */
+            begins_on?: string | null;
+            /**
+             * Extras
+             * @default []
+             */
+            extras: components["schemas"]["Extra"][];
+            /**
+             * Hours A Day
+             * @default 6
+             */
+            hours_a_day: number;
+            /**
+             * In Cabin
+             * @description bottles in the cabin
+             * @default []
+             */
+            in_cabin: string[];
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes: 1 | 2 | 3;
+            /**
+             * Pattern
+             * @description the builder's own order of the pan bolts
+             */
+            pattern?: number[] | null;
+            /**
+             * Sealing
+             * @default gasket
+             * @enum {string}
+             */
+            sealing: "gasket" | "liquid";
+            /**
+             * Sump In Place
+             * @default false
+             */
+            sump_in_place: boolean;
+            /**
+             * Torque Nm
+             * @description the maker's, by the step's key
+             * @default {}
+             */
+            torque_nm: {
+                [key: string]: number;
+            };
+            /**
+             * Weekends
+             * @description whether they are worked
+             * @default false
+             */
+            weekends: boolean;
         };
         /**
          * CarriedOut
@@ -4319,6 +4693,29 @@ export interface components {
             total_l: number;
         };
         /**
+         * EntriesIn
+         * @description In the order in which they happened.
+         */
+        EntriesIn: {
+            /** Entries */
+            entries: components["schemas"]["EntryIn"][];
+        };
+        /**
+         * EntryIn
+         * @description Something that happened on a card. `client_id` is made where it was entered.
+         */
+        EntryIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client Id */
+            client_id: string;
+            /** Entry */
+            entry: components["schemas"]["Ticked"] | components["schemas"]["Unticked"] | components["schemas"]["BoltTight"] | components["schemas"]["BoltLoose"] | components["schemas"]["WaitOver"] | components["schemas"]["Overridden"] | components["schemas"]["Noted"] | components["schemas"]["FoundBad"] | components["schemas"]["PutRight"];
+        };
+        /**
          * ExplanationOut
          * @description A dimension that would explain the mismatch.
          */
@@ -4329,6 +4726,22 @@ export interface components {
             rms_mm: number;
             /** What */
             what: string;
+        };
+        /**
+         * Extra
+         * @description A part that is renewed or looked at whatever the plan changes.
+         */
+        Extra: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "renew" | "look_at";
+            /**
+             * Part
+             * @description by its id; `pan`: the pan and its joint
+             */
+            part: string;
         };
         /**
          * FaceOut
@@ -4963,6 +5376,33 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * FlangeOut
+         * @description The pan's flange with its bolts in the order in which they are tightened.
+         */
+        FlangeOut: {
+            /** Bolts Mm */
+            bolts_mm: [
+                number,
+                number
+            ][];
+            /** Is Own */
+            is_own: boolean;
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Passes */
+            passes: number;
+            /** Pattern */
+            pattern: number[];
+            /** Zones Mm */
+            zones_mm: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * FlatFloor
          * @description A floor parallel to the pan rail.
          */
@@ -5052,6 +5492,32 @@ export interface components {
             filling_pct: number;
             /** Flow L Min */
             flow_l_min: number;
+        };
+        /**
+         * FoundBad
+         * @description A part was found bad: its steps stop until it is back.
+         */
+        FoundBad: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found_bad";
+            /** Part */
+            part: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Wait Days
+             * @description until it is back
+             * @default 7
+             */
+            wait_days: number;
+            /** Words */
+            words: string;
         };
         /**
          * Gallery
@@ -5783,6 +6249,36 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * JobStageOut
+         * @description The job that makes the plan of the car as it is.
+         */
+        JobStageOut: {
+            /** As Is */
+            as_is: number | null;
+            /** Begun At */
+            begun_at: string | null;
+            /** Begun By */
+            begun_by: string;
+            card: components["schemas"]["CardOut"] | null;
+            /** Choose */
+            choose: components["schemas"]["StateToChooseOut"][];
+            /** Number */
+            number: number | null;
+            /** Over */
+            over: components["schemas"]["CardOverOut"][];
+            /** Parts */
+            parts: components["schemas"]["NamedPartOut"][];
+            /** Refused */
+            refused: components["schemas"]["RefusedOut"][];
+            said: components["schemas"]["CardSettings"];
+            /** State */
+            state: number;
+            /** Surplus */
+            surplus: components["schemas"]["SurplusOut"][];
+            /** Wanted */
+            wanted: components["schemas"]["WantedPartOut"][];
+        };
+        /**
          * JoinIn
          * @description Name and password of whoever joins by an invitation.
          */
@@ -6017,6 +6513,23 @@ export interface components {
             start_s: number;
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * LateOut
+         * @description A part that the job waits for, and what it costs.
+         */
+        LateOut: {
+            /** Part */
+            part: string;
+            /** Slips Days */
+            slips_days: number;
+            /**
+             * There
+             * Format: date
+             */
+            there: string;
+            /** Words */
+            words: string;
         };
         /**
          * LatestOut
@@ -6881,6 +7394,20 @@ export interface components {
             usual_bar: number[];
         };
         /**
+         * NamedPartOut
+         * @description A part that something can be asked of, or said of.
+         */
+        NamedPartOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Renewable */
+            renewable: boolean;
+        };
+        /**
          * NeededPartOut
          * @description A part that a remedy takes.
          */
@@ -6965,6 +7492,46 @@ export interface components {
             made_at: string;
             /** Secret */
             secret: string;
+        };
+        /**
+         * NoteOut
+         * @description Words or photos to a step.
+         */
+        NoteOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Photos */
+            photos: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Noted
+         * @description Words or photos to a step.
+         */
+        Noted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "noted";
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Step */
+            step: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * Oil
@@ -7258,6 +7825,21 @@ export interface components {
             touches_s: number;
         };
         /**
+         * Overridden
+         * @description A gate is passed without being done. The reason stays.
+         */
+        Overridden: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overridden";
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * OwnIn
          * @description A remedy of the builder's own: edits of the build.
          */
@@ -7451,6 +8033,14 @@ export interface components {
             weight_kg: number;
             /** Words */
             words: string;
+        };
+        /**
+         * PartTickIn
+         * @description How far a part is; null: to order still.
+         */
+        PartTickIn: {
+            /** How Far */
+            how_far: ("have" | "ordered" | "arrived") | null;
         };
         /**
          * PartialOut
@@ -7651,6 +8241,32 @@ export interface components {
             under_s: number | null;
             /** Up Mm */
             up_mm: number;
+        };
+        /**
+         * PlanOut
+         * @description When.
+         */
+        PlanOut: {
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Hands H */
+            hands_h: number;
+            /** Idle H */
+            idle_h: number;
+            /** Late */
+            late: components["schemas"]["LateOut"][];
+            /** Oil In */
+            oil_in: string | null;
+            /** Waits H */
+            waits_h: number;
         };
         /**
          * PlaneKeepOut
@@ -8119,6 +8735,24 @@ export interface components {
             sweeps_l_min: number[];
         };
         /**
+         * PutRight
+         * @description It was not bad after all, or was mended at once.
+         */
+        PutRight: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_right";
+            /** Part */
+            part: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * RampFloor
          * @description A floor that falls or rises evenly between two opposite edges of its zone.
          */
@@ -8267,6 +8901,16 @@ export interface components {
             typed: {
                 [key: string]: string;
             };
+        };
+        /**
+         * RefusedOut
+         * @description What was entered and not kept, and why.
+         */
+        RefusedOut: {
+            /** Client Id */
+            client_id: string;
+            /** Why */
+            why: string;
         };
         /**
          * Regulator
@@ -8670,6 +9314,13 @@ export interface components {
             runs: components["schemas"]["RunOut"][];
             /** Speeds */
             speeds: components["schemas"]["SpeedOut"][];
+        };
+        /**
+         * SaidIn
+         * @description What is said of a job.
+         */
+        SaidIn: {
+            said: components["schemas"]["CardSettings"];
         };
         /**
          * SamplesOut
@@ -9668,6 +10319,92 @@ export interface components {
             revision: components["schemas"]["RevisionOut"] | null;
         };
         /**
+         * StateToChooseOut
+         * @description A state that the car may be in.
+         */
+        StateToChooseOut: {
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** State */
+            state: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StepOut
+         * @description A step of a card.
+         */
+        StepOut: {
+            /** At */
+            at: string | null;
+            /** Begins */
+            begins: string | null;
+            /** Bought */
+            bought: components["schemas"]["BoughtOut"][];
+            /** By */
+            by: string;
+            /** Cautions */
+            cautions: string[];
+            /** Gates */
+            gates: string[];
+            /** Has Bolts */
+            has_bolts: boolean;
+            /** Hours */
+            hours: number;
+            /** Id */
+            id: string;
+            /** Is Critical */
+            is_critical: boolean;
+            /** Is Gate */
+            is_gate: boolean;
+            /** Is New */
+            is_new: boolean;
+            /** Is Void */
+            is_void: boolean;
+            /** Needs */
+            needs: string[];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Part */
+            part: string;
+            /** Phase */
+            phase: string;
+            /** Photo */
+            photo: boolean;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "overridden" | "ready" | "shut" | "stopped" | "blocked" | "later";
+            /** Tight */
+            tight: [
+                number,
+                number
+            ][];
+            /** Tools */
+            tools: string;
+            torque: components["schemas"]["TorqueOut"] | null;
+            /** Until */
+            until: string | null;
+            /** Wait Days */
+            wait_days: number;
+            /** Wait H */
+            wait_h: number;
+            /** Wait Over */
+            wait_over: string | null;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Stint
          * @description What the oil's heat is worked out in; null: the likely figure, marked as guessed.
          */
@@ -9877,6 +10614,23 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SurplusOut
+         * @description A part that was ordered, and that nothing wants any more.
+         */
+        SurplusOut: {
+            /** Count */
+            count: number;
+            /**
+             * How Far
+             * @enum {string}
+             */
+            how_far: "have" | "ordered" | "arrived";
+            /** Part */
+            part: string;
+            /** Words */
+            words: string;
         };
         /**
          * SwingOut
@@ -10263,6 +11017,24 @@ export interface components {
             words: string;
         };
         /**
+         * Ticked
+         * @description A step is done.
+         */
+        Ticked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ticked";
+            /** Step */
+            step: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * TiltOut
          * @description The settled oil over a grid of loads, to be interpolated for the load pad.
          *
@@ -10338,6 +11110,26 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * TorqueOut
+         * @description How tight, in every unit that a wrench may have.
+         */
+        TorqueOut: {
+            /** Is Own */
+            is_own: boolean;
+            /** Lbf Ft */
+            lbf_ft: number;
+            /** Lbf In */
+            lbf_in: number;
+            /** Left Handed */
+            left_handed: boolean;
+            /** Newton Metres */
+            newton_metres: number;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
         };
         /**
          * TraceOut
@@ -10664,6 +11456,19 @@ export interface components {
             wants: string[];
         };
         /**
+         * Unticked
+         * @description It is not: taken back.
+         */
+        Unticked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unticked";
+            /** Step */
+            step: string;
+        };
+        /**
          * VerdictOut
          * @description The verdict and who gave it. `no_lap` and `faulty` stand where there is no forecast.
          */
@@ -10731,6 +11536,21 @@ export interface components {
             top_depth_mm: number;
         };
         /**
+         * WaitOver
+         * @description A wait is over before its time, and why.
+         */
+        WaitOver: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wait_over";
+            /** Step */
+            step: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * WallMarkOut
          * @description Something on the unrolled wall: how far round, and its height over the rail [mm]; an entry's
          *     runs are the first ones of the drains that come in there.
@@ -10791,6 +11611,30 @@ export interface components {
             name: string;
             /** Start S */
             start_s: number;
+        };
+        /**
+         * WantedPartOut
+         * @description A part that the job takes.
+         */
+        WantedPartOut: {
+            /** Count */
+            count: number;
+            /** How Far */
+            how_far: ("have" | "ordered" | "arrived") | null;
+            /** Lead Days */
+            lead_days: number;
+            /** Own Price */
+            own_price: boolean;
+            /** Part */
+            part: string;
+            /** Per */
+            per: string;
+            /** Price */
+            price: number;
+            /** There */
+            there: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * WaterSource
@@ -17567,6 +18411,822 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    begin_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    close_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    enter_on_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntriesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    print_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    tick_job_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartTickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    say_of_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    try_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
