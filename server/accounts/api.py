@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
 from ninja import Router, Status
 from ninja.errors import HttpError
 from ninja.utils import check_csrf
@@ -36,6 +37,7 @@ def _check_token(request: HttpRequest) -> None:
 @router.get("", auth=None, response=SessionOut | None, operation_id="get_session")
 def get_session(request: HttpRequest) -> SessionOut | None:
     """Who is signed in; null when nobody is."""
+    get_token(request)  # a page that was kept on a phone brings no token of its own
     if not isinstance(request.user, User):
         return None
     sign_ins.seen(request, request.user)

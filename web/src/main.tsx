@@ -13,6 +13,7 @@ const queries = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 30_000,
+      networkMode: "offlineFirst", // what was kept on a phone answers when nothing else does
       retry: (count, error) => !(error instanceof Refusal) && count < 2,
     },
   },

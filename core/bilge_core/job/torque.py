@@ -18,7 +18,7 @@ LBF_FT = 1.3558179483314004
 LBF_IN = LBF_FT / 12.0
 WINDOW = 6
 """Bolts nearest the middle, of those left, that the next one is chosen from (ours)."""
-_OUTWARD = 1.5
+_OUTWARD = 3.0
 """How much farther across a bolt must be for each millimetre that it is farther out (ours)."""
 
 

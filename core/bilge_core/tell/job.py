@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, time
 
 from pydantic import BaseModel
 
@@ -138,6 +138,7 @@ class PlanOut(BaseModel):
     hands_h: float
     waits_h: float
     idle_h: float
+    """Hours in which nobody can do anything but wait, if all went on without a break."""
     late: list[LateOut]
 
 
@@ -273,18 +274,21 @@ def plan_out(
                                 slips_days=slips))  # fmt: skip
     oil = next((row.begins for row in rows if row.step.step.key in _OIL_STEPS), None)
     plan = PlanOut(
-        begins=begin, oil_in=oil, ends=ends,
+        begins=rows[0].begins if rows else begin, oil_in=oil, ends=ends,
         hands_h=round(sum(row.step.hours for row in rows), 2),
         waits_h=round(sum(row.step.wait for row in rows), 2),
-        idle_h=round(_waiting(rows), 2), late=late,
+        idle_h=round(_waiting(card.steps, begin, passed, over), 2), late=late,
     )  # fmt: skip
     return plan, {row.step.id: row for row in rows}
 
 
-def _waiting(rows: Sequence[Placed]) -> float:
-    """Hours in which a wait could not be filled; nights and parts that are not there left out."""
-    waits = timedelta(hours=max((row.step.wait for row in rows), default=0.0)).total_seconds()
-    return sum(min(row.idle, waits / 3600.0) for row in rows)
+def _waiting(
+    steps: Sequence[CardStep], begin: datetime, passed: frozenset[str],
+    over: Mapping[str, datetime],
+) -> float:  # fmt: skip
+    """Hours in which a wait cannot be filled; nights and parts that are not there left out."""
+    rows = placed_in_time(steps, begin, Days(), None, passed, over)
+    return sum(row.idle for row in rows)
 
 
 def card_out(card: Card, told: Told, now: datetime, prices: Prices, arrivals: Arrivals) -> CardOut:

@@ -12,7 +12,7 @@ from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.card import Card, card_of
 from bilge_core.job.changed import stale_steps
-from bilge_core.job.entries import AnyEntry, Overridden, Ticked, WaitOver
+from bilge_core.job.entries import AnyEntry, BoltTight, Overridden, Ticked, WaitOver
 from bilge_core.job.line_parts import order_parts, with_line_parts
 from bilge_core.job.named import parts_of
 from bilge_core.job.progress import progress_of, refusal_of
@@ -269,7 +269,7 @@ def said(user: User, build_id: int, said: CardSettings) -> JobStageOut:
 
 def _why_not(job: _Job, entry: AnyEntry, at: datetime) -> str | None:
     """Why an entry is not kept; None where it is."""
-    if isinstance(entry, Ticked):
+    if isinstance(entry, Ticked | BoltTight):
         return refusal_of(job.card, job.standing, entry.step, at, job.stale)
     if isinstance(entry, Overridden | WaitOver):
         step = job.card.step(entry.step)

@@ -80,7 +80,7 @@ def _bolts(flange: FlangeOut) -> Drawing:
     made = Drawing(wide * scale + 10 * mm, high * scale + 10 * mm)
 
     def at(x: float, y: float) -> tuple[float, float]:
-        return (max(xs) - x) * scale + 5 * mm, (max(ys) - y) * scale + 5 * mm
+        return (max(xs) - x) * scale + 5 * mm, (y - min(ys)) * scale + 5 * mm
 
     ring = [part for x, y in flange.outline_mm for part in at(x, y)]
     made.add(Polygon(ring, fillColor=None, strokeColor=INK, strokeWidth=0.8))

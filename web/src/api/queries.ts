@@ -1,3 +1,4 @@
+import { forgetAnswers } from "../offline/worker";
 import {
   useMutation,
   useQuery,
@@ -42,7 +43,8 @@ export function useSignOut(): UseMutationResult<void, Error, void> {
     mutationFn: async () => {
       await client.DELETE("/api/session");
     },
-    onSuccess: () => {
+    onSuccess: async () => {
+      await forgetAnswers();
       queries.clear();
       queries.setQueryData(["session"], null);
     },

@@ -73,7 +73,13 @@ function Around({
 }): ReactElement {
   return (
     <div className="flex min-h-full flex-col lg:h-full lg:overflow-hidden">
-      <HeadStrip session={session} />
+      {stageOf(stageKey)?.isBench ? (
+        <div className="hidden md:block">
+          <HeadStrip session={session} />
+        </div>
+      ) : (
+        <HeadStrip session={session} />
+      )}
       <div className="flex min-h-0 flex-1">
         <RailColumn buildId={buildId} onBox={onBox} />
         <main className="flex min-w-0 flex-1 flex-col pb-[50px] md:pb-0">

@@ -33,6 +33,8 @@ export interface Stage {
   figures?: Readonly<Record<string, string>>;
   /** The key that opens it. */
   letter?: string;
+  /** Used on a phone under the car: there its screen has its own head, and the frame none. */
+  isBench?: boolean;
   /** Shown when a build is opened. */
   isHome?: boolean;
   /** Fetches what its screen will want, while that comes. */

@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { useJobState } from "./state";
 
 export const stage: Stage = {
   key: "job-card",
@@ -6,4 +7,7 @@ export const stage: Stage = {
   group: "Do",
   order: 110,
   words: "The work in order, with torque, timers, cautions and sign-off.",
+  load: async () => ({ default: (await import("./JobCardScreen")).JobCardScreen }),
+  useRail: useJobState,
+  isBench: true,
 };

@@ -1,0 +1,30 @@
+import { useEffect, useState } from "react";
+
+/** Whether this page opens when nothing answers: yes, no, or not known yet. */
+export type OpensAway = "yes" | "no" | "asking";
+
+const PATH = "/worker.js";
+
+/**
+ * Fetches what the page needs to open without the workshop's computer. A browser does so only where
+ * it trusts the certificate, or on the computer itself.
+ */
+export function useOpensAway(): OpensAway {
+  const can =
+    typeof window !== "undefined" && window.isSecureContext && "serviceWorker" in navigator;
+  const [state, setState] = useState<OpensAway>(can ? "asking" : "no");
+  useEffect(() => {
+    if (!can) return;
+    navigator.serviceWorker
+      .register(PATH)
+      .then(() => navigator.serviceWorker.ready)
+      .then(() => setState("yes"))
+      .catch(() => setState("no"));
+  }, [can]);
+  return state;
+}
+
+/** Forgets what was answered, when somebody signs out. What was entered and not sent stays. */
+export async function forgetAnswers(): Promise<void> {
+  if ("caches" in window) await caches.delete("bench");
+}

@@ -1,0 +1,70 @@
+import type { ReactElement } from "react";
+import type { JobStage } from "../../api/job";
+import { useBuildView } from "../../document/BuildContext";
+import { Button } from "../../parts/Button";
+import { dayWords } from "./words";
+
+/** Nobody said which state the car is in: the card is the way from there to the plan. */
+export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
+  const { edit } = useBuildView();
+  return (
+    <section className="max-w-2xl px-6 py-4">
+      <h1 className="font-figure text-[24px] font-semibold">Which state is the car in?</h1>
+      <p className="py-2">
+        The card is worked out from the difference between the car as it stands in the workshop and
+        the plan on the screen. Choose the state that the car is in today.
+      </p>
+      <ul>
+        {stage.choose.map(({ state, words, made_at: at }) => (
+          <li key={state} className="flex items-center gap-3 border-b border-hair py-1">
+            <span className="min-w-0 flex-1">
+              State {state}: {words}
+              <span className="block text-[13px] text-ink-2">{dayWords(at)}</span>
+            </span>
+            <Button
+              className="min-h-11"
+              disabled={edit.isPending}
+              onClick={() => edit.mutate({ kind: "asIs", state })}
+            >
+              The car is so
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The car is as it is planned. */
+export function NothingToDo({ stage }: { stage: JobStage }): ReactElement {
+  const { go } = useBuildView();
+  return (
+    <section className="max-w-2xl px-6 py-4">
+      <h1 className="font-figure text-[24px] font-semibold">
+        Nothing to do: the car is as it is planned
+      </h1>
+      <p className="py-2">
+        Change something on Pan, Pressure or Lines, or take a remedy on Options: the work it makes
+        stands here then, in its order.
+      </p>
+      <Button look="main" onClick={() => go("options")}>
+        Look at the remedies
+      </Button>
+      {stage.over.length > 0 && (
+        <>
+          <h2 className="pt-5 font-figure text-[18px] font-semibold">Jobs that are done</h2>
+          <ul>
+            {stage.over.map((card) => (
+              <li key={card.number} className="border-b border-hair py-1">
+                Job card {card.number}: {card.change}
+                <span className="block text-[13px] text-ink-2">
+                  closed {dayWords(card.closed_at)} by {card.closed_by}, state {card.state}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
