@@ -218,8 +218,9 @@ def page(
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
     driver.get("about:blank")  # the page of the test before would go on without its cookies
     driver.delete_all_cookies()
-    # units and theme chosen in one test must not be there in the next
-    wanted = {"origin": live_server.url, "storageTypes": "local_storage"}
+    # what one test chose, entered or kept must not be there in the next
+    kinds = "local_storage,indexeddb,cache_storage,service_workers"
+    wanted = {"origin": live_server.url, "storageTypes": kinds}
     driver.execute_cdp_cmd("Storage.clearDataForOrigin", wanted)
     found = Page(driver, live_server.url)
     found.size(1280, 800)

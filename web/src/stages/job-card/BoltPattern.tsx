@@ -1,6 +1,6 @@
 import { useState, type PointerEvent, type ReactElement } from "react";
 import type { Flange, Step } from "../../api/job";
-import { nearestBolt, nextBolt, pageOf, type Place } from "./bolts";
+import { nearestBolt, nextBolt, ordered, pageOf, type Place } from "./bolts";
 
 const REACH = 44;
 const RING = 13;
@@ -21,6 +21,7 @@ export function BoltPattern({
   width,
   mostHeight,
   onBolt,
+  onOrder,
 }: {
   flange: Flange;
   step: Step;
@@ -28,7 +29,10 @@ export function BoltPattern({
   mostHeight: number;
   /** A bolt was touched: whether it is tight in the pass that is being gone through. */
   onBolt: (bolt: number, pass: number, isTight: boolean) => void;
+  /** The builder's own order, every bolt once; null: from the middle out again. */
+  onOrder: (pattern: number[] | null) => void;
 }): ReactElement {
+  const [own, setOwn] = useState<number[] | null>(null);
   const [isFromBelow, setBelow] = useState(true);
   const { place, height } = pageOf(flange, width, mostHeight, isFromBelow);
   const next = nextBolt(flange, step.tight);
@@ -39,7 +43,7 @@ export function BoltPattern({
   );
   const ring = Math.min(...gaps) < CLOSE ? SMALL_RING : RING;
   const isTight = (bolt: number): boolean => step.tight.some(([p, b]) => p === pass && b === bolt);
-  const order = new Map(flange.pattern.map((bolt, at) => [bolt, at]));
+  const order = new Map((own ?? flange.pattern).map((bolt, at) => [bolt, at]));
   const done = flange.pattern.filter(isTight);
   const tightCount = done.length;
   const [lastAt, nextAt] = [done.at(-1), next?.bolt].map((bolt) =>
@@ -50,7 +54,9 @@ export function BoltPattern({
     const shrunk = box.width > 0 ? width / box.width : 1;
     const at: Place = [(event.clientX - box.left) * shrunk, (event.clientY - box.top) * shrunk];
     const bolt = nearestBolt(places, at, REACH);
-    if (bolt !== null) onBolt(bolt, pass, isTight(bolt));
+    if (bolt === null) return;
+    if (own) setOwn(ordered(own, bolt));
+    else onBolt(bolt, pass, isTight(bolt));
   };
   return (
     <figure>
@@ -80,24 +86,25 @@ export function BoltPattern({
         {flange.zones_mm.map((zone, at) => (
           <path key={at} d={pathOf(zone.map(place))} fill="none" stroke="var(--hair)" />
         ))}
-        {done.slice(1).map((bolt, at) => {
-          const [from, to] = [places[done[at] ?? 0], places[bolt]];
-          return (
-            from &&
-            to && (
-              <line
-                key={bolt}
-                x1={from[0]}
-                y1={from[1]}
-                x2={to[0]}
-                y2={to[1]}
-                stroke="var(--good)"
-                strokeWidth="1.25"
-              />
-            )
-          );
-        })}
-        {lastAt && nextAt && (
+        {own === null &&
+          done.slice(1).map((bolt, at) => {
+            const [from, to] = [places[done[at] ?? 0], places[bolt]];
+            return (
+              from &&
+              to && (
+                <line
+                  key={bolt}
+                  x1={from[0]}
+                  y1={from[1]}
+                  x2={to[0]}
+                  y2={to[1]}
+                  stroke="var(--good)"
+                  strokeWidth="1.25"
+                />
+              )
+            );
+          })}
+        {own === null && lastAt && nextAt && (
           <line
             x1={lastAt[0]}
             y1={lastAt[1]}
@@ -109,8 +116,8 @@ export function BoltPattern({
           />
         )}
         {places.map(([x, y], bolt) => {
-          const tight = isTight(bolt);
-          const isNext = next?.bolt === bolt;
+          const tight = own === null && isTight(bolt);
+          const isNext = own === null && next?.bolt === bolt;
           const radius = isNext ? NEXT_RING : ring;
           return (
             <g key={bolt} transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`} data-bolt={bolt}>
@@ -137,7 +144,7 @@ export function BoltPattern({
                   className="font-figure"
                   fill="var(--ink)"
                 >
-                  {(order.get(bolt) ?? 0) + 1}
+                  {order.has(bolt) ? (order.get(bolt) ?? 0) + 1 : ""}
                 </text>
               )}
             </g>
@@ -165,6 +172,40 @@ export function BoltPattern({
           seen from {isFromBelow ? "below" : "above"}
         </button>
       </figcaption>
+      <p className="flex flex-wrap items-center gap-x-4 text-[14px] text-ink-2">
+        {own === null ? (
+          <>
+            <button type="button" className="min-h-8 underline" onClick={() => setOwn([])}>
+              An order of your own
+            </button>
+            {flange.is_own && (
+              <button type="button" className="min-h-8 underline" onClick={() => onOrder(null)}>
+                From the middle out again
+              </button>
+            )}
+          </>
+        ) : (
+          <>
+            <span>
+              Touch the bolts in your order: {own.length} of {flange.pattern.length}
+            </span>
+            <button
+              type="button"
+              className="min-h-8 underline disabled:no-underline disabled:opacity-50"
+              disabled={own.length < flange.pattern.length}
+              onClick={() => {
+                onOrder(own);
+                setOwn(null);
+              }}
+            >
+              Keep it
+            </button>
+            <button type="button" className="min-h-8 underline" onClick={() => setOwn(null)}>
+              Leave it
+            </button>
+          </>
+        )}
+      </p>
     </figure>
   );
 }

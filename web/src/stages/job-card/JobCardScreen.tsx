@@ -135,6 +135,7 @@ function TheJob({ told, me }: { told: JobStage; me: string }): ReactElement | nu
               isBegun={isBegun}
               onPick={pick}
               onEnter={enter}
+              onSay={sayIt}
             />
           </div>
           <div className="sticky bottom-[50px] z-[5] flex gap-2 border-t border-ink bg-paper px-4 py-2 md:bottom-0">

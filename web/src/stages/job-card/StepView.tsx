@@ -1,5 +1,5 @@
 import { useState, type ReactElement } from "react";
-import type { Entry, JobStage } from "../../api/job";
+import type { Entry, JobStage, Said } from "../../api/job";
 import { Mark } from "../../parts/Mark";
 import { useSize } from "../../parts/size";
 import { BoltPattern } from "./BoltPattern";
@@ -7,33 +7,11 @@ import { FoundBad } from "./FoundBad";
 import { Reason } from "./Reason";
 import { StepNotes } from "./StepNotes";
 import { waitsNow, type StepNow } from "./standing";
+import { TorqueFigures, withTorque } from "./TorqueFigures";
 import { WaitBar } from "./WaitBar";
 import { clockWords, longWords, MARKS, standWords } from "./words";
 
 const BOLTS_HIGH = 300;
-
-/** The torque, large, and the same in the other units. */
-function TorqueFigures({ step }: { step: StepNow }): ReactElement | null {
-  const { torque } = step;
-  if (!torque) return null;
-  return (
-    <div className="flex items-end justify-between gap-3 py-2" data-torque>
-      <p className="font-figure text-[48px] leading-none font-semibold tabular-nums">
-        {torque.newton_metres.toFixed(1)}
-        <span className="ml-2 text-[22px] font-medium">N·m</span>
-      </p>
-      <p className="font-figure text-[16px] text-ink-2">
-        <span className="whitespace-nowrap">{torque.lbf_in.toFixed(0)} lbf·in</span>
-        <br />
-        <span className="whitespace-nowrap">{torque.lbf_ft.toFixed(1)} lbf·ft</span>
-      </p>
-      <p className="text-right text-[13px] text-ink-2">
-        {torque.left_handed && <strong className="text-ink">left-hand thread </strong>}
-        {torque.source}
-      </p>
-    </div>
-  );
-}
 
 function Cautions({ step }: { step: StepNow }): ReactElement | null {
   if (step.cautions.length === 0) return null;
@@ -126,6 +104,7 @@ export function StepView({
   isBegun,
   onPick,
   onEnter,
+  onSay,
 }: {
   stage: JobStage;
   steps: readonly StepNow[];
@@ -135,6 +114,7 @@ export function StepView({
   isBegun: boolean;
   onPick: (id: string) => void;
   onEnter: (entry: Entry, photos?: Blob[]) => void;
+  onSay: (said: Said) => void;
 }): ReactElement {
   const [asks, setAsks] = useState<"pass" | "over" | "bad" | null>(null);
   const [frame, size] = useSize();
@@ -164,7 +144,7 @@ export function StepView({
         </p>
       )}
       <Held step={step} now={now} steps={steps} onPick={onPick} />
-      <TorqueFigures step={step} />
+      <TorqueFigures step={step} onType={(nm) => onSay(withTorque(stage.said, step, nm))} />
       {flange && size.width > 0 && (
         <BoltPattern
           flange={flange}
@@ -175,6 +155,7 @@ export function StepView({
             isBegun &&
             onEnter({ kind: isTight ? "bolt_loose" : "bolt_tight", step: step.id, bolt, in_pass })
           }
+          onOrder={(pattern) => onSay({ ...stage.said, pattern })}
         />
       )}
       {step.torque && !flange && step.id === "torque_pan" && (

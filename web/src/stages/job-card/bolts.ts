@@ -26,6 +26,10 @@ export function lastBolt(
   return null;
 }
 
+/** An own order with one more bolt at its end, or without it where it was the last. */
+export const ordered = (order: readonly number[], bolt: number): number[] =>
+  order.at(-1) === bolt ? order.slice(0, -1) : order.includes(bolt) ? [...order] : [...order, bolt];
+
 /** The bolt nearest to where a thumb came down, within a reach; null: it meant none. */
 export function nearestBolt(places: readonly Place[], at: Place, reach: number): number | null {
   let nearest: number | null = null;

@@ -20,6 +20,20 @@ export function leftWords(until: number, now: number): string {
   return days > 0 ? `${days} d ${clock}` : clock;
 }
 
+const LBF_FT = 1.3558179483314004; // [N m], NIST SP 811
+const TORQUE =
+  /^\s*(\d+(?:[.,]\d+)?)\s*(n\W?m|lbs?f?\W?\s?in|lbs?f?\W?\s?ft|in\W?lbs?f?|ft\W?lbs?f?)?\s*$/i;
+
+/** A torque as typed, in N m; bare figures are N m. Null where it is none. */
+export function torqueOf(typed: string): number | null {
+  const [, figure, unit = "nm"] = TORQUE.exec(typed) ?? [];
+  if (figure === undefined) return null;
+  const plain = unit.toLowerCase();
+  const each = plain.includes("ft") ? LBF_FT : plain.includes("in") ? LBF_FT / 12 : 1;
+  const found = Number(figure.replace(",", ".")) * each;
+  return found > 0 && found <= 2000 ? found : null;
+}
+
 /** A time of day; with the day where it is another. */
 export function clockWords(at: string | number | Date, now: number): string {
   const when = new Date(at);

@@ -1,0 +1,27 @@
+"""A server that does not answer for a while: connections end without a word."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+
+import pytest
+from django.core.servers.basehttp import WSGIRequestHandler
+
+from tests.browser.conftest import Page
+
+
+@contextmanager
+def nothing_answers(page: Page) -> Iterator[None]:
+    """No request is answered, on new connections and on those that are open."""
+    answer = WSGIRequestHandler.handle_one_request
+
+    def hang_up(handler: Any) -> None:
+        handler.close_connection = True
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(WSGIRequestHandler, "handle_one_request", hang_up)
+        assert answer is not hang_up
+        yield
+    page.driver.get_log("browser")  # what did not come is said there, and is meant
