@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from typing import Any
 
 import pytest
-from django.core.servers.basehttp import WSGIRequestHandler
+from django.core.servers.basehttp import ServerHandler
 
 from tests.browser.conftest import Page
 
@@ -15,13 +15,11 @@ from tests.browser.conftest import Page
 @contextmanager
 def nothing_answers(page: Page) -> Iterator[None]:
     """No request is answered, on new connections and on those that are open."""
-    answer = WSGIRequestHandler.handle_one_request
 
-    def hang_up(handler: Any) -> None:
-        handler.close_connection = True
+    def hang_up(handler: Any, app: Any) -> None:
+        handler.request_handler.close_connection = True
 
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr(WSGIRequestHandler, "handle_one_request", hang_up)
-        assert answer is not hang_up
+        patch.setattr(ServerHandler, "run", hang_up)
         yield
     page.driver.get_log("browser")  # what did not come is said there, and is meant

@@ -7,6 +7,7 @@ import {
 } from "@tanstack/react-query";
 import { useCallback } from "react";
 import type { Waiting } from "../offline/queue";
+import { keepAnswer } from "../offline/worker";
 import { bodyOf, client, type Schemas } from "./client";
 import type { BuildOut } from "./queries";
 
@@ -46,7 +47,13 @@ export const useJob = (build: BuildOut, enabled = true): UseQueryResult<JobStage
 
 function useKept(build: BuildOut): (told: JobStage) => void {
   const queries = useQueryClient();
-  return (told) => queries.setQueryData(keyOf(build), told);
+  return useCallback(
+    (told) => {
+      queries.setQueryData(keyOf(build), told);
+      void keepAnswer(`/api/stages/job-card/${build.id}`, { ...told, refused: [] });
+    },
+    [build, queries],
+  );
 }
 
 /** Begins the job, or says of one that was begun how it is done; tries it where nothing is kept. */
@@ -114,7 +121,7 @@ export function useClose(build: BuildOut): UseMutationResult<JobStage, Error, vo
 export function useSendEntries(
   build: BuildOut,
 ): (rows: Waiting<Entry>[]) => Promise<JobStage["refused"]> {
-  const queries = useQueryClient();
+  const keep = useKept(build);
   return useCallback(
     async (rows) => {
       const told = bodyOf(
@@ -124,10 +131,10 @@ export function useSendEntries(
           body: { entries: rows.map(({ client_id, at, entry }) => ({ client_id, at, entry })) },
         }),
       );
-      queries.setQueryData(keyOf(build), told);
+      keep(told);
       return told.refused;
     },
-    [build, queries],
+    [build, keep],
   );
 }
 

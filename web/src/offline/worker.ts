@@ -24,7 +24,21 @@ export function useOpensAway(): OpensAway {
   return state;
 }
 
+const KEPT = "bench";
+
+/**
+ * Keeps the newest answer for when nothing answers: what came back from sending is newer than what
+ * was asked for last.
+ */
+export async function keepAnswer(path: string, body: unknown): Promise<void> {
+  if (!("caches" in window)) return;
+  const cache = await caches.open(KEPT);
+  if ((await cache.match(path)) === undefined) return; // no worker keeps it here
+  const type = { headers: { "Content-Type": "application/json" } };
+  await cache.put(path, new Response(JSON.stringify(body), type));
+}
+
 /** Forgets what was answered, when somebody signs out. What was entered and not sent stays. */
 export async function forgetAnswers(): Promise<void> {
-  if ("caches" in window) await caches.delete("bench");
+  if ("caches" in window) await caches.delete(KEPT);
 }

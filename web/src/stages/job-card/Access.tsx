@@ -59,7 +59,7 @@ export function Access({ said, onSay }: { said: Said; onSay: (said: Said) => voi
               {longWords(item.hours_off)} + {longWords(item.hours_back)}
             </span>
             <Button
-              aria-label={`Take ${item.name} off the list`}
+              aria-label={`Not in the way: ${item.name}`}
               onClick={() => put(items.filter(({ id }) => id !== item.id))}
             >
               Not in the way
