@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from accounts.models import User
 from bilge_core.document.build import Build as BuildDocument
@@ -21,8 +21,6 @@ from records.models import CardEntry, JobCard
 
 MOST_ENTRIES = 5000
 """Of one card."""
-_AHEAD = timedelta(minutes=2)
-"""By which a phone's clock may be ahead before it is not believed (ours)."""
 
 
 def open_card(build: Build) -> JobCard | None:
@@ -126,14 +124,6 @@ def say(user: User, build_id: int, said: CardSettings) -> JobCard:
 def is_kept(card: JobCard, client_id: str) -> bool:
     """Whether what was entered under that id is kept already."""
     return card.entries.filter(client_id=client_id).exists()
-
-
-def believed(at: datetime, card: JobCard) -> datetime:
-    """When something happened, where the phone that says so has a clock that can be believed."""
-    now = timezone.now()
-    if at > now + _AHEAD or at < card.begun_at:
-        return now
-    return min(at, now)
 
 
 def keep(

@@ -62,16 +62,15 @@ class JobCard(models.Model):
         ]
 
 
-class CardEntry(models.Model):
-    """Something that happened on a card: never changed, taken back by another.
+class Entry(models.Model):
+    """Something that happened: never changed, taken back by another.
 
     `client_id` is given where it was entered, so that what is sent twice is kept once.
     """
 
-    card = models.ForeignKey(JobCard, on_delete=models.CASCADE, related_name="entries")
     client_id = models.CharField(max_length=36)
     state = models.ForeignKey(BuildState, on_delete=models.CASCADE, related_name="+")
-    """Of the plan, when it was entered."""
+    """Of the build, when it was entered."""
     data = models.JSONField()
     """As the core reads it, its kind with it."""
     made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
@@ -80,7 +79,27 @@ class CardEntry(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
+        abstract = True
         ordering = ["id"]
+
+
+class CardEntry(Entry):
+    """Something that happened on a card."""
+
+    card = models.ForeignKey(JobCard, on_delete=models.CASCADE, related_name="entries")
+
+    class Meta(Entry.Meta):
         constraints = [
             models.UniqueConstraint(fields=["card", "client_id"], name="one_entry_an_id")
+        ]
+
+
+class FitEntry(Entry):
+    """Something that was found or said while parts were offered up."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="fit_entries")
+
+    class Meta(Entry.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["build", "client_id"], name="one_fit_entry_an_id")
         ]

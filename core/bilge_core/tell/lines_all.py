@@ -6,12 +6,11 @@ from collections.abc import Sequence
 
 import numpy as np
 from pydantic import BaseModel
-from shapely import MultiPoint
 
 from bilge_core.checks.lines import is_hot
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import HardLine
-from bilge_core.document.keep_outs import BoxKeepOut, CylinderKeepOut, PlaneKeepOut
+from bilge_core.document.keep_outs import PlaneKeepOut
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.flows import COLD, COLD_RPM, flows_cold, flows_hot
 from bilge_core.lines.laid import Line, lines_of
@@ -20,13 +19,11 @@ from bilge_core.lines.stock import BAR, cut_from
 from bilge_core.network.breathing import place_of_port
 from bilge_core.options.candidate import Prices
 from bilge_core.pan import Pan, assemble_pan
-from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.shop.threads import THREADS
 from bilge_core.tell.lines import LineOut, Spot, line_out, spot_out
 from bilge_core.tell.numbers import mm
-
-_ROUND = np.linspace(0.0, 2.0 * np.pi, 24, endpoint=False)
+from bilge_core.tell.outlines import corners_of, hull
 
 
 class BesideLinesOut(BaseModel):
@@ -97,38 +94,17 @@ class LinesOut(BaseModel):
     """Thread ends that a port may show, with their words."""
 
 
-def _hull(places: Array, axes: tuple[int, int]) -> list[tuple[float, float]]:
-    """Outline of places seen along the third axis [mm]."""
-    hull = MultiPoint(places[:, list(axes)]).convex_hull
-    ring = hull.exterior.coords if hull.geom_type == "Polygon" else hull.coords
-    return [(mm(float(x)), mm(float(y))) for x, y in ring]
-
-
-def _corners(keep_out: BoxKeepOut | CylinderKeepOut) -> Array:
-    start, end = np.array(keep_out.from_mm) * 1e-3, np.array(keep_out.to_mm) * 1e-3
-    if isinstance(keep_out, BoxKeepOut):
-        either = [(start[k], end[k]) for k in range(3)]
-        return np.array([[x, y, z] for x in either[0] for y in either[1] for z in either[2]])
-    along = (end - start) / np.linalg.norm(end - start)
-    aside = np.cross(along, [1.0, 0.0, 0.0] if abs(along[0]) < 0.9 else [0.0, 1.0, 0.0])
-    aside /= np.linalg.norm(aside)
-    over = np.cross(along, aside)
-    ring = np.cos(_ROUND)[:, None] * aside + np.sin(_ROUND)[:, None] * over
-    ring *= keep_out.diameter_mm * 0.5e-3
-    return np.asarray(np.vstack([start + ring, end + ring]))
-
-
 def _around(build: Build) -> list[BesideLinesOut]:
     turn, found = engine_to_car(build.car), []
     for keep_out in build.car.keep_outs:
         if isinstance(keep_out, PlaneKeepOut):
             continue  # it has no outline
-        places = _corners(keep_out)
+        places = corners_of(keep_out)
         if keep_out.frame == "engine":
             places = places @ turn.T
         found.append(
             BesideLinesOut(
-                name=keep_out.name, plan_mm=_hull(places, (0, 1)), side_mm=_hull(places, (0, 2)),
+                name=keep_out.name, plan_mm=hull(places, (0, 1)), side_mm=hull(places, (0, 2)),
                 is_hot=is_hot(keep_out.name),
             )
         )  # fmt: skip
@@ -220,8 +196,8 @@ def lines_out(
     rail = build.car.rail_height_mm
     return LinesOut(
         lines=[line_out(build, each, bender) for each in lines],
-        around=_around(build), components=_components(build), pan_plan_mm=_hull(wall, (0, 1)),
-        pan_side_mm=_hull(wall, (0, 2)), ground_mm=None if rail is None else -rail,
+        around=_around(build), components=_components(build), pan_plan_mm=hull(wall, (0, 1)),
+        pan_side_mm=hull(wall, (0, 2)), ground_mm=None if rail is None else -rail,
         order=order, total=round(sum(row.price for row in order), 2),
         spanners=sorted({row.spanner for row in order if row.spanner not in ("", "bolts")}),
         bars=_bars(lines, bender), bar_mm=mm(BAR), hot_c=hot.temperature_c, hot_rpm=hot.rpm,

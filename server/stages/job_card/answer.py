@@ -27,6 +27,7 @@ from config.errors import Conflict
 from django.db import transaction
 from django.utils import timezone
 from records import cards
+from records.clocks import believed
 from records.models import JobCard
 from shop import services
 from shop.models import OrderTick
@@ -311,7 +312,7 @@ def entered(user: User, build_id: int, rows: list[EntryIn]) -> JobStageOut:
         job = _worked_out(build, row)
         if job is None:
             raise Conflict("Nobody says which state the car is in any more: say it first.")
-        at = cards.believed(each.at, row)
+        at = believed(each.at, row.begun_at)
         why = _why_not(job, each.entry, at)
         if why:
             refused.append(RefusedOut(client_id=each.client_id, why=why))

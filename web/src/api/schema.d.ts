@@ -1292,6 +1292,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/fit/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Fit
+         * @description Rounds, places with what was forecast, wanted and found, and the envelope.
+         */
+        get: operations["get_fit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/fit/{build_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter On Fit
+         * @description Keep what was found or said, each once however often it is sent; what is not let is told.
+         */
+        post: operations["enter_on_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/fit/{build_id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Fit
+         * @description The round to take to the bench: envelope, places, boxes for what is found, as PDF.
+         */
+        get: operations["print_fit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/job-card/{build_id}": {
         parameters: {
             query?: never;
@@ -2099,6 +2159,21 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Accepted
+         * @description A place that is tight or touches is left so, and why.
+         */
+        Accepted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "accepted";
+            /** Place */
+            place: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * AccessItem
          * @description Something that must come off or be loosened before the job can be reached.
          */
@@ -2491,6 +2566,21 @@ export interface components {
             ][];
             /** Side Mm */
             side_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * BesideOut
+         * @description Something beside the pan, seen along an axis.
+         */
+        BesideOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Outline Mm */
+            outline_mm: [
                 number,
                 number
             ][];
@@ -3707,6 +3797,23 @@ export interface components {
             corners: components["schemas"]["CornerIn"][] | null;
         };
         /**
+         * CorrectionOut
+         * @description A keep-out that was found nearer or farther than measured, and what puts it right.
+         */
+        CorrectionOut: {
+            /** Figures */
+            figures: [
+                string,
+                number
+            ][];
+            /** Keep Out */
+            keep_out: string;
+            /** Name */
+            name: string;
+            /** Nearer Mm */
+            nearer_mm: number;
+        };
+        /**
          * Cover
          * @description A block-off plate or cover that may carry tappings.
          */
@@ -4514,6 +4621,19 @@ export interface components {
             flow_l_min: number;
         };
         /**
+         * Dropped
+         * @description A place is not looked at any more; what was found of it stays.
+         */
+        Dropped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dropped";
+            /** Place */
+            place: string;
+        };
+        /**
          * DryMouthOut
          * @description A scavenge mouth, the engine's frame.
          */
@@ -4920,6 +5040,29 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * FindingOut
+         * @description What was found at a place in a round.
+         */
+        FindingOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Done */
+            done: string;
+            /** Gap Mm */
+            gap_mm: number | null;
+            /** Photos */
+            photos: string[];
+            /** Round */
+            round: number;
+            /** Touches */
+            touches: boolean;
+        };
+        /**
          * FitAccumulator
          * @description A bottle with its valve, and a check valve that keeps the charge for the engine.
          *
@@ -5172,6 +5315,41 @@ export interface components {
             };
         };
         /**
+         * FitOut
+         * @description A test fit: its rounds, its places, the worst first, and the envelope.
+         */
+        FitOut: {
+            /** Frames */
+            frames: components["schemas"]["FrameOut"][];
+            /** Means */
+            means: {
+                [key: string]: [
+                    string,
+                    string
+                ];
+            };
+            /** Open */
+            open: string[];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+            /** Rocks Mm */
+            rocks_mm: number;
+            /** Rounds */
+            rounds: components["schemas"]["RoundOut"][];
+            /** Subjects */
+            subjects: ("pan" | "line" | "tank" | "pump" | "filter" | "bottle" | "cooler" | "bonnet" | "exhaust" | "steering" | "other")[];
+        };
+        /**
+         * FitRefusedOut
+         * @description What was entered and not kept, and why.
+         */
+        FitRefusedOut: {
+            /** Client Id */
+            client_id: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * FitRegulator
          * @description A regulator in the lines, its bypass led back to the pan or to the pump's inlet.
          *
@@ -5304,6 +5482,17 @@ export interface components {
             typed: {
                 [key: string]: string;
             };
+        };
+        /**
+         * FitStageOut
+         * @description A test fit as it stands.
+         */
+        FitStageOut: {
+            fit: components["schemas"]["FitOut"];
+            /** Refused */
+            refused: components["schemas"]["FitRefusedOut"][];
+            /** State */
+            state: number;
         };
         /**
          * FitTray
@@ -5494,6 +5683,36 @@ export interface components {
             flow_l_min: number;
         };
         /**
+         * Found
+         * @description What was found at a place in the round that goes on.
+         */
+        Found: {
+            /**
+             * Done
+             * @default
+             */
+            done: string;
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "found";
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /** Place */
+            place: string;
+            /**
+             * Touches
+             * @default false
+             */
+            touches: boolean;
+        };
+        /**
          * FoundBad
          * @description A part was found bad: its steps stop until it is back.
          */
@@ -5518,6 +5737,31 @@ export interface components {
             wait_days: number;
             /** Words */
             words: string;
+        };
+        /**
+         * FrameOut
+         * @description The three views in one frame, and the places in it.
+         */
+        FrameOut: {
+            /** Frame */
+            frame: string;
+            /** Places */
+            places: {
+                [key: string]: [
+                    [
+                        number,
+                        number,
+                        number
+                    ] | null,
+                    [
+                        number,
+                        number,
+                        number
+                    ] | null
+                ];
+            };
+            /** Views */
+            views: components["schemas"]["ViewOut"][];
         };
         /**
          * Gallery
@@ -7534,6 +7778,29 @@ export interface components {
             words: string;
         };
         /**
+         * OfferedAllIn
+         * @description In the order in which they happened.
+         */
+        OfferedAllIn: {
+            /** Entries */
+            entries: components["schemas"]["OfferedIn"][];
+        };
+        /**
+         * OfferedIn
+         * @description Something found or said. `client_id` is made where it was entered.
+         */
+        OfferedIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client Id */
+            client_id: string;
+            /** Entry */
+            entry: components["schemas"]["RoundBegun"] | components["schemas"]["Found"] | components["schemas"]["PlaceSaid"] | components["schemas"]["Wanted"] | components["schemas"]["Accepted"] | components["schemas"]["Dropped"] | components["schemas"]["RoundClosed"];
+        };
+        /**
          * Oil
          * @description The oil in the whole engine, as poured.
          *
@@ -8241,6 +8508,41 @@ export interface components {
             under_s: number | null;
             /** Up Mm */
             up_mm: number;
+        };
+        /**
+         * PlaceSaid
+         * @description A place that the forecast does not know.
+         */
+        PlaceSaid: {
+            /**
+             * At Mm
+             * @description ahead, left and up along the car's axes, where it was picked
+             */
+            at_mm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place_said";
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /**
+             * Subject
+             * @default other
+             * @enum {string}
+             */
+            subject: "pan" | "line" | "tank" | "pump" | "filter" | "bottle" | "cooler" | "bonnet" | "exhaust" | "steering" | "other";
+            /**
+             * Wanted Mm
+             * @default 10
+             */
+            wanted_mm: number;
         };
         /**
          * PlanOut
@@ -9155,6 +9457,44 @@ export interface components {
             thrown_deg: number[];
         };
         /**
+         * RoundBegun
+         * @description Something is offered up anew.
+         */
+        RoundBegun: {
+            /**
+             * Car On
+             * @default stands
+             * @enum {string}
+             */
+            car_on: "wheels" | "stands";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round_begun";
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "printed" | "cardboard" | "tape" | "tack_welded" | "the_part";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * RoundClosed
+         * @description Every place of the round is sound or accepted.
+         */
+        RoundClosed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round_closed";
+        };
+        /**
          * RoundMouth
          * @description A round bell or screen.
          */
@@ -9166,6 +9506,36 @@ export interface components {
              * @enum {string}
              */
             kind: "round";
+        };
+        /**
+         * RoundOut
+         * @description A round.
+         */
+        RoundOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Car On */
+            car_on: string;
+            /** Caution */
+            caution: string;
+            /** Closed */
+            closed: string | null;
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "printed" | "cardboard" | "tape" | "tack_welded" | "the_part";
+            /** Means Words */
+            means_words: string;
+            /** Number */
+            number: number;
+            /** Words */
+            words: string;
         };
         /**
          * RuleOut
@@ -11536,6 +11906,31 @@ export interface components {
             top_depth_mm: number;
         };
         /**
+         * ViewOut
+         * @description The envelope seen along an axis.
+         */
+        ViewOut: {
+            /** Beside */
+            beside: components["schemas"]["BesideOut"][];
+            /** Crank Mm */
+            crank_mm: [
+                number,
+                number
+            ][];
+            /** Ground Mm */
+            ground_mm: [
+                number,
+                number
+            ][];
+            /** Key */
+            key: string;
+            /** Pan Mm */
+            pan_mm: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * WaitOver
          * @description A wait is over before its time, and why.
          */
@@ -11597,6 +11992,21 @@ export interface components {
             ][];
             /** Sides */
             sides: ("front" | "left" | "rear" | "right")[];
+            /** Wanted Mm */
+            wanted_mm: number;
+        };
+        /**
+         * Wanted
+         * @description Another gap is wanted at a place.
+         */
+        Wanted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wanted";
+            /** Place */
+            place: string;
             /** Wanted Mm */
             wanted_mm: number;
         };
@@ -18372,6 +18782,254 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DrySumpStageOut"];
                 };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    enter_on_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferedAllIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    print_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request cannot be read. */
             400: {
