@@ -55,7 +55,7 @@ class CorrectionOut(BaseModel):
     figures: list[tuple[str, float]]
 
 
-class PlaceOut(BaseModel):
+class FitPlaceOut(BaseModel):
     """A place where something may touch."""
 
     id: str
@@ -97,7 +97,7 @@ class BesideOut(BaseModel):
     outline_mm: list[Flat]
 
 
-class ViewOut(BaseModel):
+class EnvelopeOut(BaseModel):
     """The envelope seen along an axis."""
 
     key: str
@@ -109,12 +109,12 @@ class ViewOut(BaseModel):
     """The ground's line; empty from above, or where nobody measured it."""
 
 
-class FrameOut(BaseModel):
+class FitFrameOut(BaseModel):
     """The three views in one frame, and the places in it."""
 
     frame: str
     """``car`` or ``engine``."""
-    views: list[ViewOut]
+    views: list[EnvelopeOut]
     places: dict[str, tuple[Spot | None, Spot | None]]
 
 
@@ -122,10 +122,10 @@ class FitOut(BaseModel):
     """A test fit: its rounds, its places, the worst first, and the envelope."""
 
     rounds: list[RoundOut]
-    places: list[PlaceOut]
+    places: list[FitPlaceOut]
     open: list[str]
     """Ids of the places that keep the round from being closed."""
-    frames: list[FrameOut]
+    frames: list[FitFrameOut]
     rocks_mm: float
     """By which the engine rocks on its mounts."""
     means: dict[Means, tuple[str, str]]
@@ -202,13 +202,13 @@ def _ground(build: Build, pan: Pan, turn: Array, axes: tuple[int, int]) -> list[
     return ends
 
 
-def frames_out(build: Build, pan: Pan, places: Sequence[Place]) -> list[FrameOut]:
+def frames_out(build: Build, pan: Pan, places: Sequence[Place]) -> list[FitFrameOut]:
     """The envelope in the car's frame, as it stands, and in the engine's."""
     to_car = engine_to_car(build.car)
     frames = []
     for name, turn in (("car", to_car), ("engine", np.eye(3))):
         views = [
-            ViewOut(
+            EnvelopeOut(
                 key=key, pan_mm=_silhouette(pan, turn, axes), crank_mm=_crank(build, turn, axes),
                 beside=_beside(build, turn, axes), ground_mm=_ground(build, pan, turn, axes),
             )
@@ -216,7 +216,7 @@ def frames_out(build: Build, pan: Pan, places: Sequence[Place]) -> list[FrameOut
         ]  # fmt: skip
         own = turn @ to_car.T
         at = {each.id: (_spot_out(each.at, own), _spot_out(each.to, own)) for each in places}
-        frames.append(FrameOut(frame=name, views=views, places=at))
+        frames.append(FitFrameOut(frame=name, views=views, places=at))
     return frames
 
 
@@ -239,10 +239,10 @@ def _correction_out(found: Correction | None) -> CorrectionOut | None:
 
 def _place_out(
     number: int, place: Place, build: Build, offered: Offered, states: Collection[int]
-) -> PlaceOut:
+) -> FitPlaceOut:
     found = offered.found.get(place.id, ())
     last = found[-1] if found and found[-1].state in states else None
-    return PlaceOut(
+    return FitPlaceOut(
         id=place.id, number=number, name=place.name,
         wanted_mm=mm(offered.wanted.get(place.id, place.wanted)),
         forecast_mm=None if place.forecast is None else mm(place.forecast),

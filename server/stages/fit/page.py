@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bilge_core.tell.fit import FitOut, FrameOut, PlaceOut, ViewOut
+from bilge_core.tell.fit import FitOut, FitFrameOut, FitPlaceOut, EnvelopeOut
 from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, String
 from reportlab.lib.units import mm
@@ -24,7 +24,7 @@ _CAUTION = (
 )
 
 
-def _place_of(view: ViewOut) -> tuple[float, tuple[float, float, float, float]]:
+def _place_of(view: EnvelopeOut) -> tuple[float, tuple[float, float, float, float]]:
     """Scale, and the box of what is drawn [mm]; the page's right is the car's rear or right."""
     points = [p for ring in view.pan_mm for p in ring] + [
         p for each in view.beside for p in each.outline_mm
@@ -39,7 +39,7 @@ def _place_of(view: ViewOut) -> tuple[float, tuple[float, float, float, float]]:
     return scale, (low[0], low[1], high[0], high[1])
 
 
-def _drawn(frame: FrameOut, view: ViewOut, places: list[PlaceOut]) -> Drawing:
+def _drawn(frame: FitFrameOut, view: EnvelopeOut, places: list[FitPlaceOut]) -> Drawing:
     scale, (left, low, right, high) = _place_of(view)
     made = Drawing(_WIDE + 8 * mm, _HIGH + 12 * mm)
 
@@ -78,7 +78,7 @@ def _drawn(frame: FrameOut, view: ViewOut, places: list[PlaceOut]) -> Drawing:
     return made
 
 
-def _found(place: PlaceOut) -> str:
+def _found(place: FitPlaceOut) -> str:
     rows = [
         f"{each.round}: {'touches' if each.touches else _gap(each.gap_mm)}" for each in place.found
     ]

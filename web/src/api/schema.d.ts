@@ -4836,6 +4836,31 @@ export interface components {
             entry: components["schemas"]["Ticked"] | components["schemas"]["Unticked"] | components["schemas"]["BoltTight"] | components["schemas"]["BoltLoose"] | components["schemas"]["WaitOver"] | components["schemas"]["Overridden"] | components["schemas"]["Noted"] | components["schemas"]["FoundBad"] | components["schemas"]["PutRight"];
         };
         /**
+         * EnvelopeOut
+         * @description The envelope seen along an axis.
+         */
+        EnvelopeOut: {
+            /** Beside */
+            beside: components["schemas"]["BesideOut"][];
+            /** Crank Mm */
+            crank_mm: [
+                number,
+                number
+            ][];
+            /** Ground Mm */
+            ground_mm: [
+                number,
+                number
+            ][];
+            /** Key */
+            key: string;
+            /** Pan Mm */
+            pan_mm: [
+                number,
+                number
+            ][][];
+        };
+        /**
          * ExplanationOut
          * @description A dimension that would explain the mismatch.
          */
@@ -5240,6 +5265,31 @@ export interface components {
             };
         };
         /**
+         * FitFrameOut
+         * @description The three views in one frame, and the places in it.
+         */
+        FitFrameOut: {
+            /** Frame */
+            frame: string;
+            /** Places */
+            places: {
+                [key: string]: [
+                    [
+                        number,
+                        number,
+                        number
+                    ] | null,
+                    [
+                        number,
+                        number,
+                        number
+                    ] | null
+                ];
+            };
+            /** Views */
+            views: components["schemas"]["EnvelopeOut"][];
+        };
+        /**
          * FitGates
          * @description A box round the pickup with two to four gates, open above or with a lid.
          *
@@ -5320,7 +5370,7 @@ export interface components {
          */
         FitOut: {
             /** Frames */
-            frames: components["schemas"]["FrameOut"][];
+            frames: components["schemas"]["FitFrameOut"][];
             /** Means */
             means: {
                 [key: string]: [
@@ -5331,13 +5381,55 @@ export interface components {
             /** Open */
             open: string[];
             /** Places */
-            places: components["schemas"]["PlaceOut"][];
+            places: components["schemas"]["FitPlaceOut"][];
             /** Rocks Mm */
             rocks_mm: number;
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
             /** Subjects */
             subjects: ("pan" | "line" | "tank" | "pump" | "filter" | "bottle" | "cooler" | "bonnet" | "exhaust" | "steering" | "other")[];
+        };
+        /**
+         * FitPlaceOut
+         * @description A place where something may touch.
+         */
+        FitPlaceOut: {
+            /** Accepted */
+            accepted: string;
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            correction: components["schemas"]["CorrectionOut"] | null;
+            /** Forecast Mm */
+            forecast_mm: number | null;
+            /** Found */
+            found: components["schemas"]["FindingOut"][];
+            /** Id */
+            id: string;
+            /** Is Said */
+            is_said: boolean;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Rocks */
+            rocks: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "touches" | "tight" | "sound" | "accepted" | "not_looked";
+            /** To Mm */
+            to_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Wanted Mm */
+            wanted_mm: number;
         };
         /**
          * FitRefusedOut
@@ -5737,31 +5829,6 @@ export interface components {
             wait_days: number;
             /** Words */
             words: string;
-        };
-        /**
-         * FrameOut
-         * @description The three views in one frame, and the places in it.
-         */
-        FrameOut: {
-            /** Frame */
-            frame: string;
-            /** Places */
-            places: {
-                [key: string]: [
-                    [
-                        number,
-                        number,
-                        number
-                    ] | null,
-                    [
-                        number,
-                        number,
-                        number
-                    ] | null
-                ];
-            };
-            /** Views */
-            views: components["schemas"]["ViewOut"][];
         };
         /**
          * Gallery
@@ -11904,31 +11971,6 @@ export interface components {
              * @description its upper edge below the rail; minus is above
              */
             top_depth_mm: number;
-        };
-        /**
-         * ViewOut
-         * @description The envelope seen along an axis.
-         */
-        ViewOut: {
-            /** Beside */
-            beside: components["schemas"]["BesideOut"][];
-            /** Crank Mm */
-            crank_mm: [
-                number,
-                number
-            ][];
-            /** Ground Mm */
-            ground_mm: [
-                number,
-                number
-            ][];
-            /** Key */
-            key: string;
-            /** Pan Mm */
-            pan_mm: [
-                number,
-                number
-            ][][];
         };
         /**
          * WaitOver

@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { useFitState } from "./state";
 
 export const stage: Stage = {
   key: "fit",
@@ -6,4 +7,7 @@ export const stage: Stage = {
   group: "Do",
   order: 100,
   words: "Rounds of test fitting: what touches, which gap was wanted and found.",
+  load: async () => ({ default: (await import("./FitScreen")).FitScreen }),
+  useRail: useFitState,
+  isBench: true,
 };

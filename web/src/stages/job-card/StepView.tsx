@@ -4,7 +4,7 @@ import { Mark } from "../../parts/Mark";
 import { useSize } from "../../parts/size";
 import { BoltPattern } from "./BoltPattern";
 import { FoundBad } from "./FoundBad";
-import { Reason } from "./Reason";
+import { Reason } from "../../parts/Reason";
 import { StepNotes } from "./StepNotes";
 import { waitsNow, type StepNow } from "./standing";
 import { TorqueFigures, withTorque } from "./TorqueFigures";

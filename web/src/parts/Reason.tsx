@@ -1,6 +1,6 @@
 import { useState, type ReactElement } from "react";
-import { Button } from "../../parts/Button";
-import { Dialog } from "../../parts/Dialog";
+import { Button } from "./Button";
+import { Dialog } from "./Dialog";
 
 /** Asks why; what is written stays on the card. */
 export function Reason({

@@ -1,0 +1,170 @@
+import { useState, type ReactElement } from "react";
+import { fitPage, type Fit, type Means, type Offered } from "../../api/fit";
+import { useBuildView } from "../../document/BuildContext";
+import { newId } from "../../offline/queue";
+import { Button } from "../../parts/Button";
+import { Mark } from "../../parts/Mark";
+import type { FitNow } from "./standing";
+
+type CarOn = "wheels" | "stands";
+const ON: Readonly<Record<CarOn, string>> = { stands: "on stands", wheels: "on its wheels" };
+const when = (at: string): string =>
+  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+
+function SayPlace({ fit, onEnter }: { fit: Fit; onEnter: (entry: Offered) => void }): ReactElement {
+  const [name, setName] = useState("");
+  const [subject, setSubject] = useState<Fit["subjects"][number]>("pan");
+  const [wanted, setWanted] = useState("10");
+  const gap = Number(wanted.replace(",", "."));
+  const isRight = name.trim() !== "" && gap >= 0 && gap <= 500;
+  const input = "min-h-11 border border-ink bg-panel px-2 text-[16px]";
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2 text-[14px] text-ink-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!isRight) return;
+        const place = `o${newId().replaceAll("-", "").slice(0, 12)}`;
+        onEnter({
+          kind: "place_said",
+          place,
+          name: name.trim(),
+          subject,
+          wanted_mm: gap,
+          at_mm: null,
+        });
+        setName("");
+      }}
+    >
+      <label className="flex min-w-[180px] flex-1 flex-col">
+        A place that is not listed
+        <input
+          value={name}
+          maxLength={80}
+          placeholder="kick-out lid to engine mount"
+          onChange={(event) => setName(event.target.value)}
+          className={input}
+        />
+      </label>
+      <label className="flex flex-col">
+        of
+        <select
+          value={subject}
+          onChange={(event) => setSubject(event.target.value as typeof subject)}
+          className={input}
+        >
+          {fit.subjects.map((each) => (
+            <option key={each} value={each}>
+              {each}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex flex-col">
+        wanted, mm
+        <input
+          value={wanted}
+          inputMode="decimal"
+          onChange={(event) => setWanted(event.target.value)}
+          className={`${input} w-20`}
+        />
+      </label>
+      <Button type="submit" disabled={!isRight} className="min-h-11">
+        Look there too
+      </Button>
+    </form>
+  );
+}
+
+/** The round: what is offered up and what that hides, the next one, closing, paper. */
+export function RoundPage({
+  fit,
+  now,
+  onEnter,
+}: {
+  fit: Fit;
+  now: FitNow;
+  onEnter: (entry: Offered) => void;
+}): ReactElement {
+  const { build } = useBuildView();
+  const last = now.rounds.at(-1);
+  const [means, setMeans] = useState<Means>(last?.means ?? "cardboard");
+  const [carOn, setCarOn] = useState<CarOn>("stands");
+  const caution = fit.means[means]?.[1] as string | undefined;
+  const left = now.open.length;
+  return (
+    <section aria-label="Rounds" className="flex flex-col gap-3 px-4 py-3">
+      <ul>
+        {now.rounds.map((round) => (
+          <li key={round.number} className="border-b border-hair py-1 text-[15px]">
+            <strong className="font-figure">Round {round.number}</strong>, {when(round.at)}, with{" "}
+            {round.means_words}, car {ON[round.car_on as CarOn] ?? round.car_on}; {round.by}
+            {round.closed ? `, closed ${when(round.closed)}` : ""}
+          </li>
+        ))}
+      </ul>
+      <div className="border border-ink bg-panel p-3 text-[15px]">
+        <p className="flex gap-2">
+          <Mark state="caution" />
+          <span>
+            <strong>Two independent stands under the car</strong>, and it level. Oil on an exhaust
+            burns. Gaps are measured cold and still.
+          </span>
+        </p>
+      </div>
+      <div className="flex flex-wrap items-end gap-2 text-[14px] text-ink-2">
+        <label className="flex flex-col">
+          Offered up
+          <select
+            value={means}
+            onChange={(event) => setMeans(event.target.value as Means)}
+            className="min-h-11 border border-ink bg-panel px-2 text-[16px]"
+          >
+            {(Object.keys(fit.means) as Means[]).map((each) => (
+              <option key={each} value={each}>
+                {fit.means[each]?.[0] as string}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col">
+          car
+          <select
+            value={carOn}
+            onChange={(event) => setCarOn(event.target.value as CarOn)}
+            className="min-h-11 border border-ink bg-panel px-2 text-[16px]"
+          >
+            {(Object.keys(ON) as CarOn[]).map((each) => (
+              <option key={each} value={each}>
+                {ON[each]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Button
+          look="main"
+          className="min-h-11 flex-1 !text-[17px]"
+          onClick={() => onEnter({ kind: "round_begun", means, car_on: carOn, words: "" })}
+        >
+          Begin round {now.rounds.length + 1}
+        </Button>
+      </div>
+      {caution && <p className="text-[14px] text-ink-2">{caution}</p>}
+      {last && !last.closed && (
+        <Button
+          className="min-h-11"
+          disabled={left > 0}
+          onClick={() => onEnter({ kind: "round_closed" })}
+        >
+          {left > 0
+            ? `${left} ${left === 1 ? "place keeps" : "places keep"} round ${last.number} open`
+            : `Close round ${last.number}: all sound or accepted`}
+        </Button>
+      )}
+      <SayPlace fit={fit} onEnter={onEnter} />
+      <a className="text-[14px] underline" href={fitPage(build)} download>
+        The round to take to the bench, PDF
+      </a>
+    </section>
+  );
+}
