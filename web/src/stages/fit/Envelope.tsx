@@ -42,6 +42,7 @@ export function Badge({
       {isRound ? (
         <circle
           r="10"
+          data-keep-free
           fill={fill}
           stroke={state === "not_looked" ? "var(--line)" : fill}
           strokeWidth="1.5"
@@ -50,12 +51,14 @@ export function Badge({
       ) : (
         <path
           d={TRIANGLE}
+          data-keep-free
           fill={fill}
           stroke={state === "tight" ? "var(--ink)" : fill}
           strokeWidth="1.5"
         />
       )}
-      <text
+      <Words
+        rank="title"
         textAnchor="middle"
         dy={isRound ? "0.36em" : "0.5em"}
         fontSize="13"
@@ -64,7 +67,7 @@ export function Badge({
         fill={ink}
       >
         {place.number}
-      </text>
+      </Words>
     </g>
   );
 }
@@ -145,6 +148,8 @@ export function Envelope({
   picked,
   width,
   mostHeight,
+  isNear = false,
+  mark = null,
   onPick,
   onPoint,
 }: {
@@ -154,13 +159,20 @@ export function Envelope({
   picked: string | undefined;
   width: number;
   mostHeight: number;
+  /** Only the place that is picked, from near. */
+  isNear?: boolean;
+  /** A place that is being pointed at. */
+  mark?: Spot | null;
   onPick: (id: string) => void;
-  /** A place that the forecast does not know was pointed at, in the frame's figures. */
+  /** The drawing was pointed at, in the view's own figures. */
   onPoint?: (at: Point) => void;
 }): ReactElement {
   const { units, system } = useSettings();
   const sheet = useRef<SVGSVGElement>(null);
-  const layout = layoutOf(view, width, mostHeight);
+  const ends = (id: string | undefined): [Spot | null, Spot | null] =>
+    (frame.places[id ?? ""] as [Spot | null, Spot | null] | undefined) ?? [null, null];
+  const near = isNear ? ends(picked)[0] : null;
+  const layout = layoutOf(view, width, mostHeight, near);
   const key = view.key as Key;
   useClearWords(sheet);
   const pan = view.pan_mm.map((ring) => ring.map(layout.place));
@@ -170,9 +182,9 @@ export function Envelope({
     every.reduce((sum, [, y]) => sum + y, 0) / Math.max(1, every.length),
   ];
   const shown = places.flatMap((place) => {
-    const ends = frame.places[place.id] as [Spot | null, Spot | null] | undefined;
-    const at = ends?.[0] ?? null;
-    return at && ends ? [{ place, ends, spot: layout.spot(at) }] : [];
+    const [at, to] = ends(place.id);
+    const isShown = at !== null && (near === null || place.id === picked);
+    return isShown ? [{ place, ends: [at, to] as const, spot: layout.spot(at) }] : [];
   });
   const badges = apart(
     shown.map(({ spot }) => badgeAt(spot, middle)),
@@ -189,10 +201,14 @@ export function Envelope({
         role="group"
         aria-label={`${title}, ${how}`}
         data-view={view.key}
-        onDoubleClick={(event) => {
+        overflow="hidden"
+        className={onPoint ? "cursor-crosshair" : undefined}
+        onClick={(event) => {
           const box = event.currentTarget.getBoundingClientRect();
           const shrunk = box.width > 0 ? layout.width / box.width : 1;
-          onPoint?.([(event.clientX - box.left) * shrunk, (event.clientY - box.top) * shrunk]);
+          onPoint?.(
+            layout.back([(event.clientX - box.left) * shrunk, (event.clientY - box.top) * shrunk]),
+          );
         }}
       >
         {view.beside.map(({ id, name, outline_mm: ring }) => {
@@ -247,26 +263,39 @@ export function Envelope({
         {shown.map(({ place, ends }) => (
           <Measured key={place.id} ends={ends} layout={layout} />
         ))}
+        {mark && (
+          <path
+            d="M-12 0h24M0 -12v24"
+            stroke="var(--ink)"
+            strokeWidth="2"
+            transform={`translate(${layout
+              .spot(mark)
+              .map((at) => at.toFixed(1))
+              .join(" ")})`}
+            data-mark
+          />
+        )}
         {shown.map(({ place, spot }, n) => {
           const at = badges[n] ?? spot;
           const last = place.found.at(-1);
           const words = place.state === "not_looked" || !last ? "" : gapWords(last, units, system);
           return (
-            <g
-              key={place.id}
-              role="button"
-              tabIndex={0}
-              aria-label={`${place.number}, ${place.name}${words ? `, ${words}` : ""}`}
-              aria-pressed={place.id === picked}
-              onClick={() => onPick(place.id)}
-              onKeyDown={(event) => {
-                if (event.key === "Enter" || event.key === " ") onPick(place.id);
-              }}
-              className="cursor-pointer"
-            >
-              <path d={pathOf([spot, at], false)} stroke="var(--ink-2)" strokeWidth="0.9" />
-              <circle cx={at[0]} cy={at[1]} r="22" fill="transparent" />
-              <Badge place={place} at={at} isPicked={place.id === picked} />
+            <g key={place.id}>
+              <g
+                role="button"
+                tabIndex={0}
+                aria-label={`${place.number}, ${place.name}${words ? `, ${words}` : ""}`}
+                aria-pressed={place.id === picked}
+                onClick={() => onPick(place.id)}
+                onKeyDown={(event) => {
+                  if (event.key === "Enter" || event.key === " ") onPick(place.id);
+                }}
+                className="cursor-pointer"
+              >
+                <path d={pathOf([spot, at], false)} stroke="var(--ink-2)" strokeWidth="0.9" />
+                <circle cx={at[0]} cy={at[1]} r="22" fill="transparent" />
+                <Badge place={place} at={at} isPicked={place.id === picked} />
+              </g>
               {words && (
                 <Words
                   rank="gap"
@@ -285,7 +314,7 @@ export function Envelope({
           );
         })}
       </svg>
-      <figcaption className="px-2 font-figure text-[14px]">
+      <figcaption className="px-4 font-figure text-[14px]">
         <strong>{title}</strong> <span className="text-ink-2">{how}</span>
       </figcaption>
     </figure>

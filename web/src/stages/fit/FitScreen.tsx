@@ -72,7 +72,7 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
   const next = at >= 0 ? inOrder[(at + 1) % inOrder.length] : undefined;
   const hasRound = round !== undefined && round.closed === null;
   const shown = (which: Page): string => (page === which ? "" : "hidden lg:block");
-  const view = (key: Key, width: number, high: number): ReactElement | null => {
+  const view = (key: Key, width: number, high: number, isNear = false): ReactElement | null => {
     const seen = drawn?.views.find((each) => each.key === key);
     return drawn && seen && width > 0 ? (
       <Envelope
@@ -82,6 +82,7 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
         picked={picked?.id}
         width={width}
         mostHeight={high}
+        isNear={isNear}
         onPick={pick}
       />
     ) : null;
@@ -183,7 +184,7 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
               <div className="hidden lg:block lg:w-1/2">{view("side", half, HIGH)}</div>
               <div className="hidden lg:block lg:w-1/2">{view("front", half, HIGH)}</div>
               <div className="lg:hidden">
-                {drawn && picked && view(bestView(drawn, picked.id), size.width, 230)}
+                {drawn && picked && view(bestView(drawn, picked.id), size.width, 226, true)}
               </div>
             </div>
           </div>

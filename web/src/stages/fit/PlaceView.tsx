@@ -146,7 +146,7 @@ export function PlaceView({
             words={words}
             onGap={(gap) => onDraft({ ...draft, gap, touches: false })}
           />
-          <div className="grid grid-cols-2 gap-2">
+          <div className="grid grid-cols-2 gap-2 [&>span>button]:w-full">
             <Button
               look="bad"
               aria-pressed={draft.touches}

@@ -1,80 +1,15 @@
 import { useState, type ReactElement } from "react";
 import { fitPage, type Fit, type Means, type Offered } from "../../api/fit";
 import { useBuildView } from "../../document/BuildContext";
-import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
+import { SayPlace } from "./SayPlace";
 import type { FitNow } from "./standing";
 
 type CarOn = "wheels" | "stands";
 const ON: Readonly<Record<CarOn, string>> = { stands: "on stands", wheels: "on its wheels" };
 const when = (at: string): string =>
   new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
-
-function SayPlace({ fit, onEnter }: { fit: Fit; onEnter: (entry: Offered) => void }): ReactElement {
-  const [name, setName] = useState("");
-  const [subject, setSubject] = useState<Fit["subjects"][number]>("pan");
-  const [wanted, setWanted] = useState("10");
-  const gap = Number(wanted.replace(",", "."));
-  const isRight = name.trim() !== "" && gap >= 0 && gap <= 500;
-  const input = "min-h-11 border border-ink bg-panel px-2 text-[16px]";
-  return (
-    <form
-      className="flex flex-wrap items-end gap-2 text-[14px] text-ink-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!isRight) return;
-        const place = `o${newId().replaceAll("-", "").slice(0, 12)}`;
-        onEnter({
-          kind: "place_said",
-          place,
-          name: name.trim(),
-          subject,
-          wanted_mm: gap,
-          at_mm: null,
-        });
-        setName("");
-      }}
-    >
-      <label className="flex min-w-[180px] flex-1 flex-col">
-        A place that is not listed
-        <input
-          value={name}
-          maxLength={80}
-          placeholder="kick-out lid to engine mount"
-          onChange={(event) => setName(event.target.value)}
-          className={input}
-        />
-      </label>
-      <label className="flex flex-col">
-        of
-        <select
-          value={subject}
-          onChange={(event) => setSubject(event.target.value as typeof subject)}
-          className={input}
-        >
-          {fit.subjects.map((each) => (
-            <option key={each} value={each}>
-              {each}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex flex-col">
-        wanted, mm
-        <input
-          value={wanted}
-          inputMode="decimal"
-          onChange={(event) => setWanted(event.target.value)}
-          className={`${input} w-20`}
-        />
-      </label>
-      <Button type="submit" disabled={!isRight} className="min-h-11">
-        Look there too
-      </Button>
-    </form>
-  );
-}
 
 /** The round: what is offered up and what that hides, the next one, closing, paper. */
 export function RoundPage({

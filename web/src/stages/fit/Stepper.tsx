@@ -91,8 +91,7 @@ export function Stepper({
             className="font-figure text-[56px] leading-none font-semibold tabular-nums"
             data-gap={gap}
           >
-            {figure}
-            <span className="ml-1 text-[24px] font-medium text-ink-2">{unit}</span>
+            {figure} <span className="text-[24px] font-medium text-ink-2">{unit}</span>
           </button>
         ) : (
           <input

@@ -10,6 +10,8 @@ const AXES: Readonly<Record<Key, readonly [0 | 1, 1 | 2]>> = {
   plan: [0, 1],
 };
 const BESIDE = 150; // [mm] round the pan that is drawn at most
+const NEAR = 130; // [mm] to each side of a place that is looked at from near
+const NEAR_UP = 75;
 
 export interface Layout {
   scale: number;
@@ -17,6 +19,8 @@ export interface Layout {
   height: number;
   /** From the view's own figures to the page. */
   place: (point: Point) => Point;
+  /** From the page back to the view's own figures. */
+  back: (point: Point) => Point;
   /** A place of three figures on the page. */
   spot: (at: readonly [number, number, number]) => Point;
 }
@@ -46,25 +50,55 @@ function boxOfView(view: FitView): [number, number, number, number] {
 }
 
 /** How a view lies on a page: ahead to the left, the car's left to the left from behind. */
-export function layoutOf(view: FitView, width: number, mostHeight: number, margin = 26): Layout {
+export function layoutOf(
+  view: FitView,
+  width: number,
+  mostHeight: number,
+  /** A place to look at from near. */
+  near: readonly [number, number, number] | null = null,
+  margin = 26,
+): Layout {
   const key = view.key as Key;
-  const [left, low, right, high] = boxOfView(view);
+  const [one, other] = AXES[key];
+  const [left, low, right, high] = near
+    ? [near[one] - NEAR, near[other] - NEAR_UP, near[one] + NEAR, near[other] + NEAR_UP]
+    : boxOfView(view);
+  const edge = near ? 0 : margin;
   const scale = Math.min(
-    (width - 2 * margin) / Math.max(right - left, 1),
-    (mostHeight - 2 * margin) / Math.max(high - low, 1),
+    (width - 2 * edge) / Math.max(right - left, 1),
+    (mostHeight - 2 * edge) / Math.max(high - low, 1),
   );
   const aside = (width - scale * (right - left)) / 2;
+  // from near what is outside is cut by the sheet; else what lies far off ends at its edge
+  const kept = (value: number, least: number, most: number): number =>
+    near ? value : within(value, least, most);
   const place = ([x, y]: Point): Point => [
-    aside + scale * (right - within(x, left, right)),
-    margin + scale * (key === "plan" ? within(y, low, high) - low : high - within(y, low, high)),
+    aside + scale * (right - kept(x, left, right)),
+    edge + scale * (key === "plan" ? kept(y, low, high) - low : high - kept(y, low, high)),
   ];
   return {
     scale,
     width,
-    height: scale * (high - low) + 2 * margin,
+    height: scale * (high - low) + 2 * edge,
     place,
-    spot: (at) => place([at[AXES[key][0]], at[AXES[key][1]]]),
+    back: ([x, y]) => [
+      right - (x - aside) / scale,
+      key === "plan" ? low + (y - edge) / scale : high - (y - edge) / scale,
+    ],
+    spot: (at) => place([at[one], at[other]]),
   };
+}
+
+/** A place with two of its figures as they were pointed at in a view; the third stays. */
+export function pointed(
+  at: readonly [number, number, number],
+  key: Key,
+  [one, other]: Point,
+): [number, number, number] {
+  const next: [number, number, number] = [...at];
+  next[AXES[key][0]] = Math.round(one);
+  next[AXES[key][1]] = Math.round(other);
+  return next;
 }
 
 /** The view that shows a place's gap best: the one in which its two ends lie farthest apart. */
