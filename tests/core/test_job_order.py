@@ -6,15 +6,24 @@ from datetime import datetime, timedelta
 
 import pytest
 from bilge_core.errors import InvalidQuantity
+from bilge_core.job.card import card_of
 from bilge_core.job.difference import Piece
 from bilge_core.job.expand import _BY, _HOLES, _STEPS, IN_PLACE, Circumstances, steps_of
 from bilge_core.job.library import STEPS
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
-from bilge_core.job.order import Days, critical_path, graph_of, in_order, placed_in_time
+from bilge_core.job.order import (
+    Days,
+    critical_path,
+    graph_of,
+    in_order,
+    needed_by,
+    placed_in_time,
+)
+from bilge_core.job.settings import CardSettings
 from bilge_core.job.step import CardStep, Step
 
 from tests.core.job_lists import Group
-from tests.core.jobs import JOBS, NOON, PLAIN
+from tests.core.jobs import DUNLIN, JOBS, NOON, PLAIN
 
 
 def test_every_operation_has_steps_and_they_take_its_hours() -> None:
@@ -89,3 +98,16 @@ def test_a_day_is_as_long_as_the_workshop_works_and_a_wait_passes_overnight() ->
 def test_a_lists_group_is_never_empty() -> None:
     groups: list[Group] = [group for *_, rows in JOBS.values() for group in rows]
     assert all(groups)
+
+
+def test_the_pumps_drive_nut_is_left_handed_locked_and_wired() -> None:
+    """Common practice, no published source: 17 lbf ft, left-hand thread, locker and lock wire."""
+    pump = next(each.id for each in DUNLIN.circuit.components if each.kind == "pressure_stage")
+    said = CardSettings.model_validate({"extras": [{"do": "renew", "part": pump}]})
+    card = card_of(DUNLIN, DUNLIN, said)
+    nut, wire = card.step(f"pump_nut:{pump}"), card.step(f"lock_wire:{pump}")
+    assert card.opens and nut and wire and wire.step.is_gate
+    assert nut.step.torque and nut.step.torque.left_handed
+    assert nut.step.torque.words.endswith("17.0 lbf·ft")
+    seal = card.step("seal_pan")
+    assert seal and needed_by(card.steps, "seal_pan") >= {nut.id, wire.id}

@@ -8,6 +8,7 @@ from builds.models import Build
 from django.core.management import CommandError, call_command
 from loads.models import Lap
 from runs.models import Run
+from stages.job_card.answer import job
 
 pytestmark = pytest.mark.django_db
 
@@ -24,6 +25,13 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     assert build.revisions.get().name == "as raced"
     # their moving verdicts are being worked out from the first minute
     assert set(Run.objects.values_list("build__name", "status")) == {(n, "waiting") for n in names}
+    # a test fit of three rounds, and a job done as far as the pan's bolts
+    assert build.fit_entries.filter(data__kind="round_begun").count() == 3
+    sandpiper = Build.objects.get(name="Sandpiper")
+    assert sandpiper.as_is == sandpiper.current
+    told = job(sandpiper.workshop, sandpiper.pk)
+    assert told.card and told.card.next == "torque_pan" and told.number == 1
+    assert {step.state for step in told.card.steps[:5]} == {"done"}
     Build.objects.filter(name="Dunlin").update(name="renamed")
     call_command("load_demo", "dunlin")
     assert Lap.objects.count() == 3

@@ -66,6 +66,8 @@ def _extras(settings: CardSettings, parts: Mapping[str, dict[str, object]]) -> I
             yield Piece("renew_pan_joint", extra.part, name)
         elif "swings" in row:
             yield Piece("hang_gate", extra.part, name, ((f"gate_{row['leaf']}", 1),))
+        elif row.get("kind") == "pressure_stage":
+            yield Piece("lock_nut", extra.part, name)
         elif row.get("kind") in {"filter", "remote_filter"}:
             yield Piece("fit_filter", extra.part, name, (("oil_filter", 1),))
         elif row.get("service") == "suction":

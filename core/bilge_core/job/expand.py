@@ -20,6 +20,7 @@ _STEPS: dict[str, tuple[str, ...]] = {
     "make_pickup": ("make_tube", "brace_tube", "measure_gap"),
     "renew_seal": ("renew_seal",),
     "brace_pickup": ("brace_tube",),
+    "lock_nut": ("pump_nut", "lock_wire"),
     "blank_boss": ("blank",),
     "hang_gate": ("hang_gate", "try_gate"),
     "fit_remote_filter": ("mount_filter", "plug_ports"),

@@ -69,6 +69,7 @@ _ROWS = (
     Operation("run_up", "first start, look again warm, write down", 0.6),
     Operation("mark_stick", "pour a litre at a time, dip, mark the stick", 0.4),
     Operation("send_back", "send a part back", 0.3),
+    Operation("lock_nut", "pump drive nut: locker, torque, lock wire", 0.5, True),
     Operation("make_line", "make a line up and lay it", 0.5),
     Operation(
         "fit_remote_filter", "fit a remote filter", 1.5,

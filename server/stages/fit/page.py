@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bilge_core.tell.fit import FitOut, FitFrameOut, FitPlaceOut, EnvelopeOut
+from bilge_core.tell.fit import EnvelopeOut, FitFrameOut, FitOut, FitPlaceOut
 from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, String
 from reportlab.lib.units import mm

@@ -47,7 +47,7 @@ from stages.job_card.schemas import (
 
 _THERE = frozenset({OrderTick.State.HAVE, OrderTick.State.ARRIVED})
 _MOST_CHOICES = 12
-_RENEWED = frozenset({"filter", "remote_filter"})
+_RENEWED = frozenset({"filter", "remote_filter", "pressure_stage"})
 
 
 @dataclass(frozen=True)

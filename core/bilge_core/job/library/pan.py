@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from bilge_core.job.step import Step
+from bilge_core.job.torque import PUMP_NUT
 from bilge_core.rules.rule import COMMON
 
 _OFF = ("@off",)
@@ -122,6 +123,12 @@ PAN = (
          "set_gap", 0.3, after=("@bench", "space_pickup", "make_tube", "brace_tube", "renew_seal"),
          is_gate=True, photo=True, tools="modelling clay, calliper",
          why="Nearer it chokes, farther it draws air sooner."),
+    Step("pump_nut", "Nut of the drive of {part}: locker, left-hand thread", "pickup", "lock_nut",
+         0.3, after=_OFF, torque=PUMP_NUT, makes=True, cautions=("left_hand", "estimate"),
+         why="It undoes itself where it was only tightened.", tools="torque wrench, thread locker"),
+    Step("lock_wire", "Lock wire at the nut of {part}", "pickup", "lock_nut", 0.2,
+         after=("pump_nut.",), is_gate=True, photo=True, tools="wire, pliers",
+         why="Locker and wire, both: the wire pulls it tight."),
     Step("fit_scavenge_pickup", "Fit {part}", "pickup", "fit_scavenge_pickup", 1.0, after=_OFF,
          makes=True, why="A mouth of its own, low, where the oil is thrown."),
     Step("look_at", "Look {part} over", "off", "look_over", 0.2, after=("clean_pan", "stands"),

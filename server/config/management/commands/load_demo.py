@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 from argparse import ArgumentParser
+from collections.abc import Callable
 from typing import Any
 
 from accounts.models import User
@@ -22,6 +23,8 @@ from loads.services import store_lap
 from records.services import keep
 from runs.schemas import RunIn
 from runs.services import ask_for_run
+
+from config.demo_bench import begin_job, fit_up
 
 WORKSHOP = "Reedbank Motors"
 
@@ -49,6 +52,10 @@ REVISIONS = {
 
 READINGS = json.loads((settings.DEMO / "readings.json").read_text())
 """What the gauge of the demo's car read."""
+
+
+AT_THE_BENCH: dict[str, Callable[[User, Build], None]] = {"dunlin": fit_up, "sandpiper": begin_job}
+"""What was done at the bench on some of them."""
 
 
 class Command(BaseCommand):
@@ -90,5 +97,7 @@ class Command(BaseCommand):
             first = RevisionIn(base_state=1, name=revision)
             name_revision(user, build.pk, first)
             builds.append(build)
+            if name in AT_THE_BENCH:
+                AT_THE_BENCH[name](user, build)
         for build in reversed(builds):  # their moving verdicts from the first minute, top one first
             ask_for_run(user, RunIn(build_id=build.pk))
