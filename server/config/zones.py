@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from urllib.parse import unquote
 from zoneinfo import ZoneInfo
 
 from django.http import HttpRequest, HttpResponse
@@ -29,5 +30,5 @@ class ZoneMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """An answer."""
-        with timezone.override(_zone(request.headers.get("X-Time-Zone", ""))):
+        with timezone.override(_zone(unquote(request.COOKIES.get("zone", "")))):
             return self.get_response(request)

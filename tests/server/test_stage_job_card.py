@@ -298,3 +298,18 @@ def test_a_flange_has_its_pattern_and_each_bolt_is_kept(api: Api, user: User, bu
 def test_a_stranger_finds_no_card(stranger: User, gated: Build) -> None:
     with pytest.raises(NotFound):
         job(stranger.workshop, gated.pk)
+
+
+def test_days_are_told_by_the_clock_on_the_wall_of_whoever_looks(api: Api, gated: Build) -> None:
+    begun(api, gated)
+
+    def begins(zone: str) -> str:
+        api.client.cookies["zone"] = zone
+        told = sent(
+            api, "POST", address(gated, "/try"), {"said": {"hours_a_day": 16, "weekends": True}}
+        ).told
+        return str(told["card"]["plan"]["begins"])
+
+    here = begins("UTC")
+    assert begins("Nowhere/At_All") == here[:13] + begins("UTC")[13:]
+    assert begins("Pacific%2FKiritimati") != begins("Pacific%2FPago_Pago")

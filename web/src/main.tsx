@@ -8,6 +8,8 @@ import { applyTheme, storedTheme } from "./app/theme";
 import "./styles.css";
 
 applyTheme(storedTheme());
+// days and hours are told by the clock on the wall here, on paper as well
+document.cookie = `zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}; path=/; SameSite=Lax`;
 
 const queries = new QueryClient({
   defaultOptions: {

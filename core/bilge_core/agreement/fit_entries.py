@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter, ValidationError, model_validator
+from pydantic import Field, TypeAdapter, model_validator
 
 from bilge_core.document.parts import Name, Part
-from bilge_core.document.problems import problems_of
-from bilge_core.errors import InvalidInput, Problem
+from bilge_core.document.problems import read_kept
 
 Means = Literal["printed", "cardboard", "tape", "tack_welded", "the_part"]
 Subject = Literal[
@@ -130,13 +129,4 @@ def read_offered(raw: Any, path: str = "entry") -> AnyOffered:
     >>> read_offered({"kind": "found", "place": "k3:pan", "gap_mm": 23}).gap_mm
     23.0
     """
-    try:
-        return _ENTRIES.validate_python(raw)
-    except ValidationError as error:
-        kind = raw.get("kind") if isinstance(raw, dict) else None
-        raise InvalidInput(
-            [
-                Problem(f"{path}.{each.field.removeprefix(f'{kind}.')}", each.message)
-                for each in problems_of(error)
-            ]
-        ) from None
+    return read_kept(_ENTRIES, raw, path)

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, TypeVar
 
-from pydantic import ValidationError
+from pydantic import TypeAdapter, ValidationError
 
 from bilge_core.document.circuit.kinds import CLASSES
-from bilge_core.errors import Problem
+from bilge_core.errors import InvalidInput, Problem
 
 VERSION = 3
 """Of the document that is written."""
@@ -67,3 +67,26 @@ def _plain(error: Any) -> Problem:
 def problems_of(error: ValidationError) -> list[Problem]:
     """What is wrong, field by field, in plain words."""
     return [_plain(item) for item in error.errors(include_url=False)]
+
+
+Kept = TypeVar("Kept")
+
+
+def read_kept(adapter: TypeAdapter[Kept], raw: Any, field: str) -> Kept:
+    """One of several kinds of thing from plain data, known by its ``kind``.
+
+    Raises
+    ------
+    InvalidInput
+        With every faulty field named, behind `field`; the kind is left out of the path.
+    """
+    try:
+        return adapter.validate_python(raw)
+    except ValidationError as error:
+        kind = raw.get("kind") if isinstance(raw, dict) else None
+        raise InvalidInput(
+            [
+                Problem(f"{field}.{each.field.removeprefix(f'{kind}.')}", each.message)
+                for each in problems_of(error)
+            ]
+        ) from None

@@ -10,15 +10,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter, ValidationError
+from pydantic import Field, TypeAdapter
 
 from bilge_core.document.dipped import Dipped
 from bilge_core.document.ids import Document
 from bilge_core.document.inspection import Inspected
 from bilge_core.document.parts import Part
-from bilge_core.document.problems import problems_of
+from bilge_core.document.problems import read_kept
 from bilge_core.document.pump import GaugeReading
-from bilge_core.errors import InvalidInput, Problem
 
 
 class InspectionRecord(Inspected):
@@ -100,15 +99,7 @@ def read_record(raw: Any, field: str = "record") -> AnyRecord:
     bilge_core.errors.InvalidInput: record.level_mm: input should be greater than or equal to 0 \
 (it is '-3')
     """
-    try:
-        return _RECORDS.validate_python(raw)
-    except ValidationError as error:
-        kind = raw.get("kind") if isinstance(raw, dict) else None
-        problems = [
-            Problem(f"{field}.{each.field.removeprefix(f'{kind}.')}", each.message)
-            for each in problems_of(error)
-        ]
-        raise InvalidInput(problems) from None
+    return read_kept(_RECORDS, raw, field)
 
 
 def records_from(records: Iterable[AnyRecord]) -> Records:

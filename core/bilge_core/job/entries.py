@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter, ValidationError
+from pydantic import Field, TypeAdapter
 
 from bilge_core.document.parts import Part
-from bilge_core.document.problems import problems_of
-from bilge_core.errors import InvalidInput, Problem
+from bilge_core.document.problems import read_kept
 from bilge_core.job.settings import PartId
 
 StepId = Annotated[str, Field(pattern=r"^[a-z_.]{1,60}(:[a-z]{1,12}[0-9]{0,9})?$")]
@@ -116,13 +115,4 @@ def read_entry(raw: Any, field: str = "entry") -> AnyEntry:
     ...
     bilge_core.errors.InvalidInput: entry.why: string should have at least 8 characters (it is 'no')
     """
-    try:
-        return _ENTRIES.validate_python(raw)
-    except ValidationError as error:
-        kind = raw.get("kind") if isinstance(raw, dict) else None
-        raise InvalidInput(
-            [
-                Problem(f"{field}.{each.field.removeprefix(f'{kind}.')}", each.message)
-                for each in problems_of(error)
-            ]
-        ) from None
+    return read_kept(_ENTRIES, raw, field)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 from bilge_core.tell.job import FlangeOut, StepOut
 from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.barcode.qr import QrCodeWidget
@@ -46,9 +44,8 @@ def _time(step: StepOut) -> str:
 
 
 def _about(step: StepOut) -> list[Paragraph]:
-    gate = " - NOT TO BE PASSED" if step.is_gate else ""
-    said = [words(f"{step.words}{gate}", TEXT)]
-    lines = [step.why]
+    said = [words(step.words, TEXT)]
+    lines = ["NOT TO BE PASSED WITHOUT IT." if step.is_gate else "", step.why]
     if step.torque:
         hand = ", LEFT-HAND THREAD" if step.torque.left_handed else ""
         lines.append(f"{step.torque.words}{hand} ({step.torque.source})")
@@ -100,11 +97,10 @@ def _plan(told: JobStageOut) -> str:
         f"{row.words} is there on {row.there:%d %b} and costs {row.slips_days} days"
         for row in plan.late
     )
-    days = math.ceil(max((plan.ends - plan.begins).total_seconds(), 0.0) / 86400.0)
     oil = f" Oil in from {plan.oil_in:%a %d %b %H:%M}." if plan.oil_in else ""
     return (
         f"{len(told.card.steps)} steps, {plan.hands_h:.1f} h of hands, begins "
-        f"{plan.begins:%a %d %b}, done {plan.ends:%a %d %b} ({days} days).{oil}"
+        f"{plan.begins:%a %d %b}, done {plan.ends:%a %d %b}.{oil}"
         + (f" {late[0].upper()}{late[1:]}." if late else "")
     )
 

@@ -58,7 +58,6 @@ export async function refusalOf(response: Response): Promise<Refusal> {
 
 const csrfAndErrors: Middleware = {
   onRequest({ request }) {
-    request.headers.set("X-Time-Zone", Intl.DateTimeFormat().resolvedOptions().timeZone);
     if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("csrftoken"));
     return request;
   },

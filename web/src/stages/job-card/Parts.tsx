@@ -1,16 +1,9 @@
 import type { ReactElement } from "react";
-import { useTickPart, type HowFar, type JobStage } from "../../api/job";
+import { useTickPart, type JobStage } from "../../api/job";
 import { wordsOf } from "../../api/client";
 import { useBuildView } from "../../document/BuildContext";
+import { HOW_FAR, HowFar } from "../../parts/HowFar";
 import { dayWords } from "./words";
-
-type Shown = HowFar | "to_order";
-const STATES: Readonly<Record<Shown, string>> = {
-  to_order: "to order",
-  have: "have it",
-  ordered: "ordered",
-  arrived: "arrived",
-};
 
 /** What the job takes, when each part is there, and what nothing wants any more. */
 export function Parts({ stage }: { stage: JobStage }): ReactElement {
@@ -43,21 +36,11 @@ export function Parts({ stage }: { stage: JobStage }): ReactElement {
                 {part.own_price ? "" : "*"}
               </span>
             </span>
-            <select
-              aria-label={`How far: ${part.words}`}
-              value={part.how_far ?? "to_order"}
-              onChange={(event) => {
-                const how = event.target.value as Shown;
-                tick.mutate({ part: part.part, how_far: how === "to_order" ? null : how });
-              }}
-              className="min-h-9 border border-line bg-panel px-1 text-[14px]"
-            >
-              {(Object.entries(STATES) as [Shown, string][]).map(([state, words]) => (
-                <option key={state} value={state}>
-                  {words}
-                </option>
-              ))}
-            </select>
+            <HowFar
+              words={part.words}
+              state={part.how_far}
+              onTick={(state) => tick.mutate({ part: part.part, how_far: state })}
+            />
           </li>
         ))}
       </ul>
@@ -73,7 +56,7 @@ export function Parts({ stage }: { stage: JobStage }): ReactElement {
         <p className="py-1 text-[14px]" data-surplus>
           Not wanted any more:{" "}
           {stage.surplus
-            .map(({ words, count, how_far: how }) => `${count} ${words} (${STATES[how]})`)
+            .map(({ words, count, how_far: how }) => `${count} ${words} (${HOW_FAR[how]})`)
             .join(", ")}
           . Send back, or keep for the next job.
         </p>

@@ -1,4 +1,4 @@
-import { Fragment, type ReactElement } from "react";
+import { Fragment, useEffect, useRef, type ReactElement } from "react";
 import { Mark } from "../../parts/Mark";
 import type { StepNow } from "./standing";
 import { MARKS, standWords } from "./words";
@@ -15,8 +15,13 @@ export function StepList({
   now: number;
   onPick: (id: string) => void;
 }): ReactElement {
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    const row = list.current?.querySelector("[aria-current=step]");
+    if (row && "scrollIntoView" in row) row.scrollIntoView({ block: "nearest" });
+  }, [picked]);
   return (
-    <ol aria-label="Steps of the job" className="text-[15px]">
+    <ol ref={list} aria-label="Steps of the job" className="text-[15px]">
       {steps.map((step, at) => {
         const isPicked = step.id === picked;
         const isFirst = steps[at - 1]?.phase !== step.phase;

@@ -13,15 +13,8 @@ import { wordsOf } from "../../api/client";
 import { useBuildView } from "../../document/BuildContext";
 import { EditFigure } from "../../parts/EditFigure";
 import { FileButton } from "../../parts/FileButton";
+import { HOW_FAR, HowFar } from "../../parts/HowFar";
 import { beginSentence } from "./sentence";
-
-type Shown = TickState | "to_order";
-const STATES: Readonly<Record<Shown, string>> = {
-  to_order: "to order",
-  have: "have it",
-  ordered: "ordered",
-  arrived: "arrived",
-};
 
 function Row({
   row,
@@ -52,24 +45,10 @@ function Row({
       </td>
       <td className="py-1 pl-2 text-right font-figure">{row.lead_days}</td>
       <td className="py-1 pl-2">
-        <select
-          aria-label={`How far: ${row.words}`}
-          value={tick?.state ?? "to_order"}
-          onChange={(event) => {
-            const state = event.target.value as Shown;
-            onTick(state === "to_order" ? null : state);
-          }}
-          className="rounded-[2px] border border-line bg-panel px-1 py-0.5 text-[13px]"
-        >
-          {(Object.entries(STATES) as [Shown, string][]).map(([state, words]) => (
-            <option key={state} value={state}>
-              {words}
-            </option>
-          ))}
-        </select>
+        <HowFar words={row.words} state={tick?.state ?? null} onTick={onTick} />
         {tick && more > 1e-6 && (
           <span className="block text-[13px] text-bad">
-            {tick.count} {STATES[tick.state]}, {Math.round(more * 10) / 10} more
+            {tick.count} {HOW_FAR[tick.state]}, {Math.round(more * 10) / 10} more
           </span>
         )}
       </td>
