@@ -24,7 +24,7 @@ from bilge_core.job.operations import OPERATIONS
 from bilge_core.job.order import in_order
 from bilge_core.job.settings import HOLDS_THE_ENGINE, WHOLE_PAN, CardSettings
 from bilge_core.job.standing import NOTHING_DONE, Standing
-from bilge_core.job.step import CardStep, step_id
+from bilge_core.job.step import CardStep
 
 _OF_THE_PAN: tuple[str, ...] = (
     "drain", "pan_off", "clean_pan", "look_over", "look_at_tube", "dry_fit", "seal_pan",
@@ -101,7 +101,7 @@ def _work(gathered: Gathered, pieces: Iterable[Piece], at: Circumstances) -> Non
 
 _WHOLE = frozenset(
     {"trim_webs", "measure_gap", "make_tube", "brace_tube", "space_pickup", "fit_spacer",
-     "long_bolts", "look_at_new", "offer_up", "fit_drive", "shut_valve", "set_gap"}
+     "long_bolts", "look_at_new", "offer_up", "fit_drive", "old_pump", "shut_valve", "set_gap"}
 )  # fmt: skip
 
 
@@ -120,7 +120,8 @@ def _open_and_close(gathered: Gathered, pieces: tuple[Piece, ...], at: Circumsta
         for plate in at.baffles:
             gathered.add("raise_baffle", plate["id"], plate["name"])
     run = _suction(at)
-    if done & PICKUP_OFF and run and step_id("renew_seal", run[0]) not in gathered.steps:
+    is_new = any(each.step.key == "renew_seal" for each in gathered.steps.values())
+    if done & PICKUP_OFF and run and not is_new:
         gathered.add("renew_seal", *run, (("pickup_seal", 1),))
     if done & _NEW_LEVELS:
         gathered.add("mark_stick")
@@ -144,7 +145,7 @@ def _access(gathered: Gathered, settings: CardSettings, opens: bool) -> None:
         gathered.add("take_off", item.id, item.name + loose, hours=item.hours_off)
         gathered.add("put_back", item.id, item.name, hours=item.hours_back)
     if opens and not settings.access:
-        everything = "all that is in the way"
+        everything = "all that hides the pan"
         gathered.add("take_off", "all", everything)
         gathered.add("put_back", "all", everything)
 

@@ -30,9 +30,8 @@ _STEPS: dict[str, tuple[str, ...]] = {
     "fit_cooler": ("leak_test", "mount_cooler"),
     "fit_plate_cooler": ("leak_test_both", "mount_plate_cooler"),
     "fit_regulator": ("fit_regulator", "set_regulator"),
-    "take_out_part": ("take_out",),
     "fit_stage": ("fit_stage",),
-    "fit_drive": ("fit_drive",),
+    "fit_drive": ("fit_drive", "old_pump"),
     "fit_tank": ("mount_tank", "find_level"),
     "fit_scavenge_pickup": ("fit_scavenge_pickup",),
     "fit_breather": ("fit_breather",),
@@ -101,6 +100,10 @@ def _in_line(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     return ("drill_cover", "fit_part") if kind in {"cover", "take_off_plate"} else ("fit_part",)
 
 
+def _taken_out(piece: Piece, at: Circumstances) -> tuple[str, ...]:
+    return ("pickup_out",) if at.row(piece.part).get("kind") == "pickup" else ("take_out",)
+
+
 def _line(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     run = at.row(piece.part)
     if run.get("line", {}).get("kind") == "hard_line":
@@ -119,6 +122,7 @@ _BY: dict[str, Callable[[Piece, Circumstances], tuple[str, ...]]] = {
     "fit_accumulator": _bottle,
     "fit_in_line": _in_line,
     "make_line": _line,
+    "take_out_part": _taken_out,
     "fit_spacer": lambda piece, at: ("fit_spacer", "long_bolts"),
 }
 
