@@ -39,7 +39,13 @@ def same_gaps(build: Build) -> frozenset[int]:
 
 def _felt(state: BuildState) -> object:
     plain = BuildDocument.model_validate(state.document).model_dump(mode="json")
-    return felt_by("clearance", plain)
+    circuit = plain["circuit"]
+    tanks = [part for part in circuit["components"] if part["kind"] == "tank"]
+    return (
+        felt_by("clearance", plain),
+        tanks,
+        [(run["id"], run["route"]) for run in circuit["runs"]],
+    )
 
 
 def is_kept(build: Build, client_id: str) -> bool:

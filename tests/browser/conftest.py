@@ -112,6 +112,22 @@ class Page:
 
         self.until(attempt)  # again, should the page have drawn itself anew in between
 
+    def touch(self, element: WebElement, aside: tuple[float, float] = (0.0, 0.0)) -> None:
+        """A finger that comes down near an element's middle, and up again."""
+        script = (
+            "arguments[0].scrollIntoView({block: 'center'});"
+            "const box = arguments[0].getBoundingClientRect();"
+            "return [box.left + box.width / 2, box.top + box.height / 2]"
+        )
+        x, y = self.driver.execute_script(script, element)
+        at = {"x": x + aside[0], "y": y + aside[1]}
+        enabled = {"enabled": True, "maxTouchPoints": 1}
+        self.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", enabled)
+        for kind, points in (("touchStart", [at]), ("touchEnd", [])):
+            event = {"type": kind, "touchPoints": points}
+            self.driver.execute_cdp_cmd("Input.dispatchTouchEvent", event)
+        self.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
+
     def choose(self, menu: str, item: str) -> None:
         """Open a menu, by its button's selector, and take an item of it, by its xpath."""
 

@@ -229,3 +229,43 @@ def test_of_a_build_without_anything_round_it_only_the_ground_is_a_place() -> No
     raw["car"]["rail_height_mm"] = None
     assert places_of(Build.model_validate(raw)) == ()
     assert NOON.tzinfo is UTC
+
+
+@pytest.mark.parametrize(
+    ("sizes", "gap"),
+    [({"diameter_mm": 160.0, "height_mm": 380.0}, 20.0),
+     ({"diameter_mm": None, "height_mm": 300.0, "length_mm": 160.0, "width_mm": 120.0}, 20.0)],
+    ids=["round", "box"],
+)  # fmt: skip
+def test_a_tank_beside_something_is_a_place_with_its_closed_forms_gap(
+    sizes: dict[str, Any], gap: float
+) -> None:
+    raw = demo("curlew").model_dump(mode="json")
+    tank = next(each for each in raw["circuit"]["components"] if each["kind"] == "tank")
+    tank.update(sizes)
+    x, y, z = tank["place"]["at_mm"]
+    raw["car"]["keep_outs"] = [
+        {"kind": "box", "id": "k70", "name": "bulkhead", "frame": "car", "wanted_mm": 15,
+         "from_mm": [x + 80 + gap, y - 300, z - 50], "to_mm": [x + 200, y + 300, z + 500]},
+        {"kind": "plane", "id": "k71", "name": "bonnet", "frame": "car", "wanted_mm": 15,
+         "at_mm": z + sizes["height_mm"] + 12, "free": "below"},
+        {"kind": "plane", "id": "k72", "name": "far wall", "frame": "car", "wanted_mm": 15,
+         "at_mm": y + 900, "free": "right"},
+    ]  # fmt: skip
+    places = {each.id: each for each in places_of(read_build(json.dumps(raw)))}
+    beside, above = places[f"k70:{tank['id']}"], places[f"k71:{tank['id']}"]
+    assert beside.name == "oil tank to bulkhead"
+    assert beside.forecast == pytest.approx(gap * 1e-3, abs=0.2e-3)
+    assert above.forecast == pytest.approx(12e-3, abs=1e-6)
+    assert f"k72:{tank['id']}" not in places
+    right = correction_of(read_build(json.dumps(raw)), beside, 14e-3)
+    assert right and right.by == pytest.approx(6e-3, abs=0.3e-3)
+
+
+def test_a_tank_without_a_size_or_a_place_is_none() -> None:
+    raw = demo("curlew").model_dump(mode="json")
+    tank = next(each for each in raw["circuit"]["components"] if each["kind"] == "tank")
+    for change in ({"height_mm": None}, {"diameter_mm": None}, {"place": None}):
+        other = json.loads(json.dumps(raw))
+        next(e for e in other["circuit"]["components"] if e["kind"] == "tank").update(change)
+        assert all(tank["id"] not in each.id for each in places_of(read_build(json.dumps(other))))

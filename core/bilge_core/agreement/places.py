@@ -9,6 +9,7 @@ import numpy as np
 
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.clearance.keep_outs import clearances
+from bilge_core.clearance.tanks import tank_gaps
 from bilge_core.document.build import Build
 from bilge_core.document.keep_outs import KeepOut, PlaneKeepOut
 from bilge_core.errors import InvalidInput
@@ -18,7 +19,7 @@ from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car, standing_up
 
 NEAR = 40e-3
-"""[m] of gap over what is wanted within which a line's place is listed by itself (ours)."""
+"""[m] of gap over what is wanted within which a line's or a tank's place comes by itself (ours)."""
 MOVES = 1e-3
 """[m] by which found and forecast differ before a keep-out is offered to be moved (ours)."""
 
@@ -93,8 +94,19 @@ def _of_lines(build: Build) -> Iterable[Place]:
             )  # fmt: skip
 
 
+def _of_tanks(build: Build) -> Iterable[Place]:
+    for gap in tank_gaps(build):
+        if gap.gap - gap.wanted > NEAR:
+            continue
+        beside = build.car.keep_outs[gap.keep_out]
+        yield Place(
+            f"{beside.id}:{gap.tank}", f"{gap.name} to {beside.name}", gap.wanted, gap.gap,
+            spot(gap.at), spot(gap.to), beside.id,
+        )  # fmt: skip
+
+
 def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
-    """Places that come by themselves: pan and lines to what is round them, and to the ground.
+    """Places that come by themselves: pan, tank and lines to what is round them, and to the ground.
 
     Parameters
     ----------
@@ -111,7 +123,7 @@ def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
     'pan to ground'
     """
     pan = pan or assemble_pan(build)
-    return (*_of_pan(build, pan), *_of_lines(build))
+    return (*_of_pan(build, pan), *_of_tanks(build), *_of_lines(build))
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ import { lengthAs } from "../../parts/units";
 import { Reason } from "../../parts/Reason";
 import type { PlaceNow } from "./standing";
 import { Stepper } from "./Stepper";
-import { DONE, gapWords, MARKS, nextWords, STATES } from "./words";
+import { dayWords, DONE, gapWords, MARKS, nextWords, STATES } from "./words";
 
 /** What the forecast has nearer or farther than it is, and the keep-out moved. */
 function Correct({ place }: { place: PlaceNow }): ReactElement | null {
@@ -64,6 +64,9 @@ function History({ place }: { place: PlaceNow }): ReactElement {
           <dd className="flex items-center gap-1 text-[19px] font-semibold">
             {each.touches && <Mark state="bad" size={16} />}
             {gapWords(each, units, system)}
+          </dd>
+          <dd className="font-sans text-[12px] text-ink-2">
+            {each.by}, {dayWords(each.at)}
           </dd>
         </div>
       ))}

@@ -5,11 +5,10 @@ import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { SayPlace } from "./SayPlace";
 import type { FitNow } from "./standing";
+import { dayWords } from "./words";
 
 type CarOn = "wheels" | "stands";
 const ON: Readonly<Record<CarOn, string>> = { stands: "on stands", wheels: "on its wheels" };
-const when = (at: string): string =>
-  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
 
 /** The round: what is offered up and what that hides, the next one, closing, paper. */
 export function RoundPage({
@@ -32,9 +31,9 @@ export function RoundPage({
       <ul>
         {now.rounds.map((round) => (
           <li key={round.number} className="border-b border-hair py-1 text-[15px]">
-            <strong className="font-figure">Round {round.number}</strong>, {when(round.at)}, with{" "}
-            {round.means_words}, car {ON[round.car_on as CarOn] ?? round.car_on}; {round.by}
-            {round.closed ? `, closed ${when(round.closed)}` : ""}
+            <strong className="font-figure">Round {round.number}</strong>, {dayWords(round.at)},
+            with {round.means_words}, car {ON[round.car_on as CarOn] ?? round.car_on}; {round.by}
+            {round.closed ? `, closed ${dayWords(round.closed)}` : ""}
           </li>
         ))}
       </ul>
