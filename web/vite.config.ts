@@ -4,7 +4,7 @@ import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 
 /** What a phone under a car asks for: kept as it was last answered, for when nothing answers. */
-const BENCH = /\/api\/(session|builds\/\d+|stages\/(job-card|fit)\/\d+)$/;
+const BENCH = /\/api\/(session|builds\/\d+|stages\/(job-card|fit|track-book)\/\d+)(\?.*)?$/;
 /** Days for which an answer is kept on the phone. */
 const KEPT_DAYS = 14;
 

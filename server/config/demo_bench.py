@@ -20,7 +20,7 @@ from django.utils import timezone
 from records import cards, fits
 from records.models import JobCard
 
-BENCH = json.loads((settings.DEMO / "bench.json").read_text())
+BENCH = json.loads((settings.DEMO / "bench" / "work.json").read_text())
 
 
 def fit_up(user: User, build: Build) -> None:

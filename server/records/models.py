@@ -94,6 +94,17 @@ class CardEntry(Entry):
         ]
 
 
+class BookEntry(Entry):
+    """A session, or something that was looked at or renewed, in a car's track book."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="book_entries")
+
+    class Meta(Entry.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["build", "client_id"], name="one_book_entry_an_id")
+        ]
+
+
 class FitEntry(Entry):
     """Something that was found or said while parts were offered up."""
 

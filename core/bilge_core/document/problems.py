@@ -84,9 +84,11 @@ def read_kept(adapter: TypeAdapter[Kept], raw: Any, field: str) -> Kept:
         return adapter.validate_python(raw)
     except ValidationError as error:
         kind = raw.get("kind") if isinstance(raw, dict) else None
+
+        def path(each: Problem) -> str:
+            inside = each.field.removeprefix(f"{kind}.")
+            return field if inside == kind else f"{field}.{inside}"
+
         raise InvalidInput(
-            [
-                Problem(f"{field}.{each.field.removeprefix(f'{kind}.')}", each.message)
-                for each in problems_of(error)
-            ]
+            [Problem(path(each), each.message) for each in problems_of(error)]
         ) from None

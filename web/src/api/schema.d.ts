@@ -2154,6 +2154,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/track-book/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Book
+         * @description Sessions, the newest first, with what they used; what is due; trends.
+         */
+        get: operations["get_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/track-book/{build_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write In Book
+         * @description Write down what was entered, each once however often it is sent.
+         */
+        post: operations["write_in_book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2636,6 +2676,62 @@ export interface components {
             kind: "bolt_tight";
             /** Step */
             step: string;
+        };
+        /**
+         * BookOut
+         * @description A car's track book.
+         */
+        BookOut: {
+            /** Due */
+            due: components["schemas"]["DueOut"][];
+            /** Hours */
+            hours: number;
+            /** Sessions */
+            sessions: components["schemas"]["DrivenOut"][];
+            /** Several Changed */
+            several_changed: boolean;
+            /** Trends */
+            trends: components["schemas"]["TrendOut"][];
+        };
+        /**
+         * BookStageOut
+         * @description A car's track book.
+         */
+        BookStageOut: {
+            book: components["schemas"]["BookOut"];
+            /** Driven */
+            driven: number;
+            /** State */
+            state: number;
+        };
+        /**
+         * BookedAllIn
+         * @description In the order in which they were written.
+         */
+        BookedAllIn: {
+            /** Entries */
+            entries: components["schemas"]["BookedIn"][];
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "us";
+        };
+        /**
+         * BookedIn
+         * @description Something to be written down. `client_id` is made where it was entered.
+         */
+        BookedIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client Id */
+            client_id: string;
+            /** Entry */
+            entry: components["schemas"]["Session"] | components["schemas"]["SessionStruck"] | components["schemas"]["Item"] | components["schemas"]["ItemDropped"] | components["schemas"]["ItemDone"];
         };
         /**
          * Boss
@@ -4175,6 +4271,17 @@ export interface components {
             };
         };
         /**
+         * DoneOut
+         * @description Something that was looked at or renewed.
+         */
+        DoneOut: {
+            /** By */
+            by: string;
+            done: components["schemas"]["ItemDone"];
+            /** Hours Then */
+            hours_then: number;
+        };
+        /**
          * DrainCock
          * @description A cock at the lowest point.
          */
@@ -4611,6 +4718,34 @@ export interface components {
             zones: components["schemas"]["ZoneOut"][];
         };
         /**
+         * DrivenOut
+         * @description A session with what it used.
+         */
+        DrivenOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Can Ml H */
+            can_ml_h: number | null;
+            /** Changed */
+            changed: string[];
+            /** Lost L */
+            lost_l: number | null;
+            /** Oil Used L */
+            oil_used_l: number | null;
+            /** Oil Used L H */
+            oil_used_l_h: number | null;
+            /** Over Ambient C */
+            over_ambient_c: number | null;
+            session: components["schemas"]["Session"];
+            /** State */
+            state: number;
+        };
+        /**
          * Drop
          * @description The pressure that a part takes, as its maker gives it: hot oil, clean.
          */
@@ -4744,6 +4879,37 @@ export interface components {
             tank_l: number[];
             /** Time S */
             time_s: number[];
+        };
+        /**
+         * DueOut
+         * @description Something that comes round.
+         */
+        DueOut: {
+            /** Days Left */
+            days_left: number | null;
+            /** Done */
+            done: components["schemas"]["DoneOut"][];
+            /** Each Session */
+            each_session: boolean;
+            /** Every Days */
+            every_days: number | null;
+            /** Every Hours */
+            every_hours: number | null;
+            /** Hours Left */
+            hours_left: number | null;
+            /** Id */
+            id: string;
+            /** Is Usual */
+            is_usual: boolean;
+            /** Name */
+            name: string;
+            /** Run Hours */
+            run_hours: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "overdue" | "due" | "soon" | "later";
         };
         /**
          * ElementOut
@@ -6511,6 +6677,83 @@ export interface components {
             invited_by: string;
             /** Workshop */
             workshop: string;
+        };
+        /**
+         * Item
+         * @description Something that is looked at or renewed every so often. The same id again changes it.
+         */
+        Item: {
+            /**
+             * Each Session
+             * @default false
+             */
+            each_session: boolean;
+            /** Every Days */
+            every_days?: number | null;
+            /** Every Hours */
+            every_hours?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "item";
+            /** Name */
+            name: string;
+        };
+        /**
+         * ItemDone
+         * @description It was looked at or renewed, and what was found.
+         */
+        ItemDone: {
+            /**
+             * Found
+             * @default sound
+             * @enum {string}
+             */
+            found: "sound" | "watch" | "bad";
+            /**
+             * How
+             * @default looked_at
+             * @enum {string}
+             */
+            how: "looked_at" | "renewed";
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "item_done";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * ItemDropped
+         * @description It is not looked at on this car.
+         */
+        ItemDropped: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "item_dropped";
         };
         /**
          * Jets
@@ -10227,6 +10470,87 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * Session
+         * @description A session on a track. The same id again is the same session, written anew.
+         *
+         *     Levels are dipped straight up from the lowest point inside, on level ground, the engine stopped.
+         */
+        Session: {
+            /**
+             * Added L
+             * @default 0
+             */
+            added_l: number;
+            /** Ambient C */
+            ambient_c?: number | null;
+            /** Can Ml */
+            can_ml?: number | null;
+            /** Circuit */
+            circuit: string;
+            /**
+             * Dipped
+             * @default cold
+             * @enum {string}
+             */
+            dipped: "cold" | "hot";
+            /** Hottest C */
+            hottest_c?: number | null;
+            /**
+             * Hours
+             * @description that the engine ran
+             */
+            hours: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "session";
+            /**
+             * Laps
+             * @default 0
+             */
+            laps: number;
+            /** Level After Mm */
+            level_after_mm?: number | null;
+            /** Level Before Mm */
+            level_before_mm?: number | null;
+            /** Lowest Bar */
+            lowest_bar?: number | null;
+            /**
+             * Oil
+             * @default
+             */
+            oil: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * Tyres
+             * @default
+             */
+            tyres: string;
+            /**
+             * Weather
+             * @default dry
+             * @enum {string}
+             */
+            weather: "dry" | "damp" | "wet";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * SessionOut
          * @description Who is signed in, and what every screen needs to know.
          */
@@ -10245,6 +10569,19 @@ export interface components {
             username: string;
             /** Workshop */
             workshop: string;
+        };
+        /**
+         * SessionStruck
+         * @description A session that was none.
+         */
+        SessionStruck: {
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "session_struck";
         };
         /**
          * SetFigures
@@ -11579,6 +11916,24 @@ export interface components {
             gas: number[];
             /** Time S */
             time_s: number[];
+        };
+        /**
+         * TrendOut
+         * @description One figure over the sessions.
+         */
+        TrendOut: {
+            /** Is Rising */
+            is_rising: boolean;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "oil_used" | "can" | "over_ambient" | "lowest";
+            /** Points */
+            points: [
+                string,
+                number
+            ][];
         };
         /**
          * TrialIn
@@ -22562,6 +22917,191 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_book: {
+        parameters: {
+            query?: {
+                system?: "metric" | "us";
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    write_in_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookedAllIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -10,9 +10,9 @@ import { Boxes } from "./Boxes";
 import { EditNotices } from "./EditNotices";
 import { HeadStrip } from "./HeadStrip";
 import { RailColumn, RailDrawer } from "./JobRail";
+import { NoSuchStage } from "./NoSuchStage";
 import { HOME, SCREENS, stageOf } from "./registry";
 import { ScreenFault } from "./ScreenFault";
-import { ToCome } from "./ToCome";
 import { useAutomaticRun } from "./useAutomaticRun";
 import { useFrameCommands, type Box } from "./useFrameCommands";
 import { useKeys } from "./useKeys";
@@ -38,12 +38,12 @@ function usePicked(lapId: number | null): Pick<BuildView, "picked" | "pick"> {
   return { picked: moment?.lapId === lapId ? moment.time : null, pick };
 }
 
-/** The screen of a stage, or that it is to come. */
+/** The screen of a stage. */
 function StageScreen({ stageKey }: { stageKey: string }): ReactElement {
   const stage = stageOf(stageKey);
   const Screen = SCREENS[stageKey];
   useEffect(() => stage?.warm?.(), [stage]);
-  if (!Screen) return <ToCome stage={stage} />;
+  if (!Screen) return <NoSuchStage />;
   return (
     <ScreenFault key={stageKey}>
       <Suspense fallback={<Waiting error={null} what="the screen" onRetry={() => undefined} />}>

@@ -37,7 +37,7 @@ describe("JobRail", () => {
       ].map((key) => `/builds/7/${key}`),
     );
     expect(screen.getByRole("link", { current: "page" }).textContent).toContain("2 checks");
-    expect(links.at(-1)?.textContent).toContain("to come");
+    expect(links.at(-1)?.textContent).toContain("Track book");
     await userEvent.click(links[2] ?? document.body);
     expect(onPick).toHaveBeenCalledOnce();
   });

@@ -1,11 +1,9 @@
 import { useState, type ReactElement } from "react";
 import { NavLink } from "react-router";
-import type { Stage, StageState } from "../document/stage";
+import type { Stage } from "../document/stage";
 import { Mark } from "../parts/Mark";
 import { STAGES_OF } from "./registry";
 import type { Box } from "./useFrameCommands";
-
-const useToCome = (): StageState => ({ mark: "nothing", word: "to come" });
 
 function Entry({
   stage,
@@ -16,8 +14,7 @@ function Entry({
   to: string;
   onPick?: () => void;
 }): ReactElement {
-  const useRail = stage.useRail ?? useToCome;
-  const { mark, word } = useRail();
+  const { mark, word } = stage.useRail();
   return (
     <li>
       <NavLink

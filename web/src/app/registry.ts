@@ -29,9 +29,9 @@ export const HEAD_FIGURES = STAGES.flatMap(({ key, figure }) =>
   figure ? [{ key, ...figure }] : [],
 ).sort((one, other) => one.place - other.place);
 
-/** The screens, each fetched when it is first shown; none of a stage that is to come. */
+/** The screens, each fetched when it is first shown. */
 export const SCREENS: Readonly<Partial<Record<string, ComponentType>>> = Object.fromEntries(
-  STAGES.flatMap(({ key, load }) => (load ? [[key, lazy(load)]] : [])),
+  STAGES.map(({ key, load }) => [key, lazy(load)]),
 );
 
 /** Fetches a stage's screen ahead of its time: what the address asks for, while the build comes. */
@@ -39,6 +39,6 @@ export function fetchAhead(path: string): void {
   const key = /^\/builds\/\d+\/([a-z-]+)/.exec(path)?.[1];
   // a fault is said where the screen is shown
   stageOf(key ?? "")
-    ?.load?.()
+    ?.load()
     .catch(() => undefined);
 }

@@ -43,9 +43,3 @@ export function HeadFigure({
     </Link>
   );
 }
-
-/** The figure of a stage that is to come, by its name. */
-export const figureToCome = (name: string) =>
-  function ToComeFigure({ to }: { to: string }): ReactElement {
-    return <HeadFigure name={name} to={to} value={null} mark="nothing" word="to come" />;
-  };

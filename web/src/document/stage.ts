@@ -21,12 +21,12 @@ export interface Stage {
   group: Group;
   /** Its place in the order of the work. */
   order: number;
-  /** What it does, for the page of one that is to come. */
+  /** What it does. */
   words: string;
-  /** Fetches its screen; without it the stage is to come. The screen asks for what it draws itself. */
-  load?: () => Promise<{ default: ComponentType }>;
-  /** Its state for the rail; to come without it. A hook: it may ask. */
-  useRail?: () => StageState;
+  /** Fetches its screen, which asks for what it draws itself. */
+  load: () => Promise<{ default: ComponentType }>;
+  /** Its state for the rail. A hook: it may ask. */
+  useRail: () => StageState;
   /** Its figure in the head strip, and that figure's place there. */
   figure?: { place: number; Show: ComponentType<{ to: string }> };
   /** Figures that the command box sets, by the names a builder says. */

@@ -1,9 +1,13 @@
 import type { Stage } from "../../document/stage";
+import { useBookState } from "./state";
 
 export const stage: Stage = {
   key: "track-book",
   name: "Track book",
   group: "Do",
   order: 120,
-  words: "Sessions, levels and pressure dips beside the forecast, and what is due.",
+  words: "Sessions on the track: levels, temperatures, what was used, what is due.",
+  load: async () => ({ default: (await import("./TrackBookScreen")).TrackBookScreen }),
+  useRail: useBookState,
+  isBench: true,
 };

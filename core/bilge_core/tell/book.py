@@ -1,0 +1,182 @@
+"""A track book as everybody reads it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import date, datetime
+from typing import Literal
+
+from pydantic import BaseModel
+
+from bilge_core.agreement.book import Book, Due, DueState, due_of, hours_run, used_in
+from bilge_core.agreement.book_entries import ItemDone, Session
+from bilge_core.document.build import Build
+from bilge_core.pan import Pan, assemble_pan
+from bilge_core.tell.numbers import litres
+
+
+class DrivenOut(BaseModel):
+    """A session with what it used."""
+
+    session: Session
+    state: int
+    by: str
+    at: datetime
+    oil_used_l: float | None
+    oil_used_l_h: float | None
+    can_ml_h: float | None
+    lost_l: float | None
+    """Neither in the pan nor in the can."""
+    over_ambient_c: float | None
+    changed: list[str]
+    """What differs from the car of the session before, in words."""
+
+
+class DoneOut(BaseModel):
+    """Something that was looked at or renewed."""
+
+    done: ItemDone
+    by: str
+    hours_then: float
+    """That the engine had run since the time before."""
+
+
+class DueOut(BaseModel):
+    """Something that comes round."""
+
+    id: str
+    name: str
+    every_hours: float | None
+    every_days: float | None
+    each_session: bool
+    is_usual: bool
+    """Its interval is the program's guess."""
+    state: DueState
+    hours_left: float | None
+    days_left: float | None
+    run_hours: float
+    done: list[DoneOut]
+
+
+class TrendOut(BaseModel):
+    """One figure over the sessions."""
+
+    key: Literal["oil_used", "can", "over_ambient", "lowest"]
+    points: list[tuple[date, float]]
+    is_rising: bool
+    """The last is well over what was usual, where rising is worse; or under, where falling is."""
+
+
+class BookOut(BaseModel):
+    """A car's track book."""
+
+    sessions: list[DrivenOut]
+    """The newest first."""
+    due: list[DueOut]
+    hours: float
+    trends: list[TrendOut]
+    several_changed: bool
+    """More than one thing was changed before the last session: what it shows has two causes."""
+
+
+_WORSE = 1.5
+"""Times what was usual over which a trend is said to be off (ours: a guess)."""
+_FEWEST = 3
+
+
+def _rounded(value: float | None, places: int = 2) -> float | None:
+    return None if value is None else round(value, places)
+
+
+def _trend(key: Literal["oil_used", "can", "over_ambient", "lowest"],
+           points: list[tuple[date, float]]) -> TrendOut:  # fmt: skip
+    """The last against the middle one of those before."""
+    before = sorted(value for _, value in points[:-1])
+    is_off = False
+    if len(before) >= _FEWEST - 1 and points:
+        usual, last = before[len(before) // 2], points[-1][1]
+        is_off = last * _WORSE < usual if key == "lowest" else last > _WORSE * max(usual, 1e-9)
+    return TrendOut(key=key, points=points, is_rising=is_off)
+
+
+def _session_out(
+    session: Session, state: int, by: str, at: datetime, build: Build, pan: Pan,
+    changed: list[str],
+) -> DrivenOut:  # fmt: skip
+    used = used_in(session, build, pan)
+    oil = None if used.oil is None else used.oil * 1e3
+    over = None
+    if session.hottest_c is not None and session.ambient_c is not None:
+        over = session.hottest_c - session.ambient_c
+    return DrivenOut(
+        session=session, state=state, by=by, at=at, oil_used_l=_rounded(oil),
+        oil_used_l_h=_rounded(None if oil is None else oil / session.hours),
+        can_ml_h=_rounded(None if session.can_ml is None else session.can_ml / session.hours, 0),
+        lost_l=None if used.lost is None else litres(used.lost), over_ambient_c=_rounded(over, 0),
+        changed=changed,
+    )  # fmt: skip
+
+
+def _due_out(due: Due, book: Book, usual: frozenset[str]) -> DueOut:
+    rows = book.done.get(due.item.id, ())
+    days = [row[0].on for row in rows]
+    hours = [
+        sum(entry.hours for entry, _ in book.in_order
+            if entry.on <= day and (at == 0 or entry.on > days[at - 1]))
+        for at, day in enumerate(days)
+    ]  # fmt: skip
+    return DueOut(
+        id=due.item.id, name=due.item.name, every_hours=due.item.every_hours,
+        every_days=due.item.every_days, each_session=due.item.each_session,
+        is_usual=due.item.id in usual, state=due.state, hours_left=_rounded(due.hours_left, 1),
+        days_left=due.days_left, run_hours=round(due.run, 1),
+        done=[
+            DoneOut(done=done, by=row.by, hours_then=round(run, 1))
+            for (done, row), run in zip(rows, hours, strict=True)
+        ],
+    )  # fmt: skip
+
+
+def book_out(
+    book: Book,
+    builds: Mapping[int, Build],
+    changed: Mapping[str, list[str]],
+    usual: frozenset[str],
+    today: date,
+) -> BookOut:
+    """A track book.
+
+    Parameters
+    ----------
+    book : Book
+    builds : mapping of number to Build
+        Every state that a session was driven in.
+    changed : mapping of session id to words
+        What differed from the car of the session before.
+    usual : frozenset of str
+        Ids of the items whose intervals nobody typed.
+    today : date
+    """
+    pans = {number: assemble_pan(build) for number, build in builds.items()}
+    sessions = [
+        _session_out(entry, row.state, row.by, row.at, builds[row.state], pans[row.state],
+                     changed.get(entry.id, []))
+        for entry, row in book.in_order
+    ]  # fmt: skip
+    series: dict[Literal["oil_used", "can", "over_ambient", "lowest"], list[tuple[date, float]]] = {
+        "oil_used": [], "can": [], "over_ambient": [], "lowest": [],
+    }  # fmt: skip
+    for each in sessions:
+        for key, value in (
+            ("oil_used", each.oil_used_l_h), ("can", each.can_ml_h),
+            ("over_ambient", each.over_ambient_c), ("lowest", each.session.lowest_bar),
+        ):  # fmt: skip
+            if value is not None:
+                series[key].append((each.session.on, value))  # type: ignore[index]
+    return BookOut(
+        sessions=sessions[::-1],
+        due=[_due_out(each, book, usual) for each in due_of(book, today)],
+        hours=round(hours_run(book), 1),
+        trends=[_trend(key, points) for key, points in series.items() if points],
+        several_changed=bool(sessions) and len(sessions[-1].changed) > 1,
+    )

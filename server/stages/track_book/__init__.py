@@ -1,0 +1,1 @@
+"""The stage Track book."""

@@ -1,0 +1,40 @@
+"""What Track book is told, and what it tells."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any
+
+from bilge_core.agreement.book_entries import AnyBooked, read_booked
+from bilge_core.quantities import UnitSystem
+from bilge_core.tell.book import BookOut
+from ninja import Schema
+from pydantic import BeforeValidator, Field
+
+
+class BookStageOut(Schema):
+    """A car's track book."""
+
+    state: int
+    driven: int
+    """The state that a session is written down for: the one that the car is in."""
+    book: BookOut
+
+
+def _entry(raw: Any) -> AnyBooked:
+    return read_booked(raw)
+
+
+class BookedIn(Schema):
+    """Something to be written down. `client_id` is made where it was entered."""
+
+    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+    at: datetime
+    entry: Annotated[AnyBooked, BeforeValidator(_entry)]
+
+
+class BookedAllIn(Schema):
+    """In the order in which they were written."""
+
+    system: UnitSystem = "metric"
+    entries: Annotated[list[BookedIn], Field(max_length=200)]

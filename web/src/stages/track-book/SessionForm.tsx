@@ -1,0 +1,261 @@
+import { useState, type ReactElement } from "react";
+import type { SessionEntry, SessionRow } from "../../api/book";
+import { newId } from "../../offline/queue";
+import { Button } from "../../parts/Button";
+
+type Typed = Record<
+  | "on"
+  | "circuit"
+  | "tyres"
+  | "laps"
+  | "hours"
+  | "oil"
+  | "level_before_mm"
+  | "level_after_mm"
+  | "added_l"
+  | "can_ml"
+  | "hottest_c"
+  | "ambient_c"
+  | "lowest_bar"
+  | "words",
+  string
+>;
+type Key = keyof Typed;
+
+const FIGURES: readonly (readonly [Key, string, string])[] = [
+  ["laps", "Laps", ""],
+  ["hours", "Engine ran", "h"],
+  ["level_before_mm", "Level before", "mm"],
+  ["level_after_mm", "Level after", "mm"],
+  ["added_l", "Oil poured in", "L"],
+  ["can_ml", "Out of the catch can", "ml"],
+  ["hottest_c", "Oil, hottest", "°C"],
+  ["ambient_c", "Outside", "°C"],
+  ["lowest_bar", "Lowest pressure seen", "bar"],
+];
+
+const today = (): string => {
+  const now = new Date();
+  const two = (value: number): string => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+};
+
+const text = (value: number | null | undefined): string =>
+  value === null || value === undefined ? "" : String(value);
+
+/** What is in the form of a session that was written, or of a new one. */
+export function typedOf(session: SessionRow | null, before: SessionRow | null): Typed {
+  return {
+    on: session?.on ?? today(),
+    circuit: session?.circuit ?? before?.circuit ?? "",
+    tyres: session?.tyres ?? before?.tyres ?? "",
+    oil: session?.oil ?? before?.oil ?? "",
+    laps: text(session?.laps),
+    hours: text(session?.hours),
+    level_before_mm: text(session?.level_before_mm),
+    level_after_mm: text(session?.level_after_mm),
+    added_l: text(session?.added_l),
+    can_ml: text(session?.can_ml),
+    hottest_c: text(session?.hottest_c),
+    ambient_c: text(session?.ambient_c),
+    lowest_bar: text(session?.lowest_bar),
+    words: session?.words ?? "",
+  };
+}
+
+const figure = (typed: string): number | null | undefined => {
+  if (typed.trim() === "") return null;
+  const value = Number(typed.replace(",", "."));
+  return Number.isFinite(value) && value >= -40 ? value : undefined;
+};
+
+/** The session as it is kept, or the label of the first figure that cannot be read. */
+export function sessionOf(
+  typed: Typed,
+  id: string,
+  rest: Pick<SessionEntry, "weather" | "dipped" | "photos">,
+): SessionEntry | string {
+  const read: Partial<Record<Key, number | null>> = {};
+  for (const [key, label] of FIGURES) {
+    const value = figure(typed[key]);
+    if (value === undefined) return label;
+    read[key] = value;
+  }
+  if (typed.circuit.trim() === "") return "Circuit";
+  if (!read.hours || read.hours <= 0 || read.hours > 48) return "Engine ran";
+  const optional = (key: Key): number | null => read[key] ?? null;
+  return {
+    kind: "session",
+    id,
+    on: typed.on,
+    circuit: typed.circuit.trim(),
+    tyres: typed.tyres.trim(),
+    oil: typed.oil.trim(),
+    laps: Math.round(read.laps ?? 0),
+    hours: read.hours,
+    level_before_mm: optional("level_before_mm"),
+    level_after_mm: optional("level_after_mm"),
+    added_l: read.added_l ?? 0,
+    can_ml: optional("can_ml"),
+    hottest_c: optional("hottest_c"),
+    ambient_c: optional("ambient_c"),
+    lowest_bar: optional("lowest_bar"),
+    words: typed.words.trim(),
+    ...rest,
+  };
+}
+
+const WEATHER = ["dry", "damp", "wet"] as const;
+
+/** A session written down: at the pit wall, with one thumb. */
+export function SessionForm({
+  session,
+  before,
+  onKeep,
+  onLeave,
+}: {
+  /** One that is written anew; null: a new one. */
+  session: SessionRow | null;
+  /** The last one: its circuit, tyres and oil are likely the same. */
+  before: SessionRow | null;
+  onKeep: (session: SessionEntry, photos: Blob[]) => void;
+  onLeave: () => void;
+}): ReactElement {
+  const [typed, setTyped] = useState(() => typedOf(session, before));
+  const [weather, setWeather] = useState<(typeof WEATHER)[number]>(session?.weather ?? "dry");
+  const [dipped, setDipped] = useState<"cold" | "hot">(session?.dipped ?? "cold");
+  const [photo, setPhoto] = useState<File | null>(null);
+  const id = session?.id ?? "";
+  const made = sessionOf(typed, id || "new", {
+    weather,
+    dipped,
+    photos: session?.photos ?? [],
+  });
+  const put = (key: Key, value: string): void => setTyped({ ...typed, [key]: value });
+  const field = "flex flex-col text-[14px] text-ink-2";
+  const input = "min-h-11 w-full border border-ink bg-panel px-2 text-[16px] text-ink";
+  return (
+    <form
+      aria-label="A session"
+      className="flex flex-col gap-2 px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (typeof made === "string") return;
+        const own = id || `s${newId().replaceAll("-", "").slice(0, 12)}`;
+        onKeep({ ...made, id: own }, photo ? [photo] : []);
+      }}
+    >
+      <h2 className="font-figure text-[20px] font-semibold">
+        {session ? "The session, written anew" : "A new session"}
+      </h2>
+      <div className="grid grid-cols-2 gap-2">
+        <label className={field}>
+          Day
+          <input
+            type="date"
+            value={typed.on}
+            onChange={(event) => put("on", event.target.value)}
+            className={input}
+          />
+        </label>
+        <label className={field}>
+          Track
+          <select
+            value={weather}
+            onChange={(event) => setWeather(event.target.value as typeof weather)}
+            className={input}
+          >
+            {WEATHER.map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        </label>
+        <label className={`${field} col-span-2`}>
+          Circuit
+          <input
+            value={typed.circuit}
+            maxLength={80}
+            onChange={(event) => put("circuit", event.target.value)}
+            className={input}
+          />
+        </label>
+        {FIGURES.map(([key, label, unit]) => (
+          <label key={key} className={field}>
+            {label}
+            {unit ? `, ${unit}` : ""}
+            <input
+              value={typed[key]}
+              inputMode="decimal"
+              aria-invalid={figure(typed[key]) === undefined}
+              onChange={(event) => put(key, event.target.value)}
+              className={input}
+            />
+          </label>
+        ))}
+        <label className={field}>
+          Dipped
+          <select
+            value={dipped}
+            onChange={(event) => setDipped(event.target.value as typeof dipped)}
+            className={input}
+          >
+            <option value="cold">cold</option>
+            <option value="hot">hot, just stopped</option>
+          </select>
+        </label>
+        <label className={field}>
+          Tyres
+          <input
+            value={typed.tyres}
+            maxLength={80}
+            onChange={(event) => put("tyres", event.target.value)}
+            className={input}
+          />
+        </label>
+        <label className={field}>
+          Oil, grade and batch
+          <input
+            value={typed.oil}
+            maxLength={80}
+            onChange={(event) => put("oil", event.target.value)}
+            className={input}
+          />
+        </label>
+        <label className={`${field} col-span-2`}>
+          What the driver says
+          <textarea
+            value={typed.words}
+            rows={3}
+            maxLength={2000}
+            onChange={(event) => put("words", event.target.value)}
+            className={`${input} py-1`}
+          />
+        </label>
+        <label className={`${field} col-span-2`}>
+          A photo
+          <input
+            type="file"
+            accept="image/*"
+            onChange={(event) => setPhoto(event.target.files?.[0] ?? null)}
+          />
+        </label>
+      </div>
+      <p className="text-[13px] text-ink-2">
+        Levels straight up from the lowest point inside, level ground, engine stopped.
+      </p>
+      <div className="flex gap-2">
+        <Button className="min-h-[60px] w-[96px] font-figure !text-[17px]" onClick={onLeave}>
+          Leave it
+        </Button>
+        <Button
+          look="main"
+          type="submit"
+          disabled={typeof made === "string"}
+          className="min-h-[60px] flex-1 font-figure !text-[19px]"
+        >
+          {typeof made === "string" ? `${made} is missing or cannot be read` : "Write it down"}
+        </Button>
+      </div>
+    </form>
+  );
+}

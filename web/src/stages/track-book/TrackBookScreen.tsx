@@ -1,0 +1,334 @@
+import { useRef, useState, type ReactElement } from "react";
+import { wordsOf } from "../../api/client";
+import { useBook, useSendBooked, type Book, type Booked, type Driven } from "../../api/book";
+import { photoAddress } from "../../api/photos";
+import { useSession } from "../../api/queries";
+import { useBuildView } from "../../document/BuildContext";
+import { Away } from "../../offline/Away";
+import { useQueue } from "../../offline/useQueue";
+import { BenchHead } from "../../parts/BenchHead";
+import { Button } from "../../parts/Button";
+import { Mark } from "../../parts/Mark";
+import { Notice, Waiting } from "../../parts/Notice";
+import { ReadOut } from "../../parts/ReadOut";
+import { useSettings } from "../../parts/settings";
+import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
+import { bookTable } from "./bookTable";
+import { DueList } from "./DueList";
+import { SessionForm } from "./SessionForm";
+import { Trends } from "./Trends";
+import { dayWords, entryWords } from "./words";
+
+type Page = "sessions" | "write" | "due";
+const PAGES: Readonly<Record<Page, string>> = { sessions: "Sessions", write: "Write", due: "Due" };
+
+/** The last session in a sentence: how far, how hot, what it used. */
+function lastSentence(driven: Driven | undefined, units: Units, system: System): string {
+  if (!driven) return "No session is written down yet";
+  const { session, oil_used_l: used } = driven;
+  const parts = [
+    `${session.laps} laps`,
+    ...(session.hottest_c === null || session.hottest_c === undefined
+      ? []
+      : [`${session.hottest_c.toFixed(0)} °C at the hottest`]),
+    ...(used === null
+      ? []
+      : [
+          `${volumeAs(units, system, used).figure} ${volumeAs(units, system, used).unit} of oil used`,
+        ]),
+  ];
+  return `${dayWords(session.on)}, ${session.circuit}: ${parts.join(", ")}`;
+}
+
+function Sessions({
+  book,
+  picked,
+  onPick,
+}: {
+  book: Book;
+  picked: string | null;
+  onPick: (id: string) => void;
+}): ReactElement {
+  const { units, system } = useSettings();
+  const head = "py-1 pl-3 text-right font-normal whitespace-nowrap";
+  const cell = "py-1.5 pl-3 text-right font-figure whitespace-nowrap";
+  return (
+    <div className="overflow-x-auto" tabIndex={0} aria-label="All sessions">
+      <table className="w-full text-[15px]">
+        <thead>
+          <tr className="border-b border-ink text-[13px] text-ink-2">
+            <th scope="col" className="py-1 text-left font-normal">
+              day
+            </th>
+            <th scope="col" className="py-1 pl-3 text-left font-normal">
+              circuit
+            </th>
+            {["state", "laps", "oil, hottest", "level before, after", "catch can", "oil used"].map(
+              (words) => (
+                <th key={words} scope="col" className={head}>
+                  {words}
+                </th>
+              ),
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {book.sessions.map((driven) => {
+            const { session } = driven;
+            const isPicked = session.id === picked;
+            const level = (mm: number | null | undefined): string =>
+              mm === null || mm === undefined ? "?" : lengthAs(units, system, mm).figure;
+            const used = driven.oil_used_l;
+            return (
+              <tr
+                key={session.id}
+                data-session={session.id}
+                className={`border-b border-hair ${isPicked ? "bg-ink text-paper" : ""}`}
+              >
+                <th scope="row" className="text-left font-normal">
+                  <button
+                    type="button"
+                    aria-pressed={isPicked}
+                    onClick={() => onPick(session.id)}
+                    className="min-h-10 px-1 text-left font-semibold whitespace-nowrap underline decoration-dotted"
+                  >
+                    {dayWords(session.on)}
+                  </button>
+                </th>
+                <td className="pl-3">
+                  {session.circuit}
+                  {session.weather === "dry" ? "" : `, ${session.weather}`}
+                </td>
+                <td className={cell}>{driven.state}</td>
+                <td className={cell}>{session.laps}</td>
+                <td className={cell}>
+                  {session.hottest_c === null || session.hottest_c === undefined
+                    ? ""
+                    : `${session.hottest_c.toFixed(0)} °C`}
+                </td>
+                <td className={cell}>
+                  {session.level_before_mm === null && session.level_after_mm === null
+                    ? ""
+                    : `${level(session.level_before_mm)} to ${level(session.level_after_mm)}`}
+                </td>
+                <td className={cell}>
+                  {session.can_ml === null || session.can_ml === undefined
+                    ? ""
+                    : `${session.can_ml.toFixed(0)} ml`}
+                </td>
+                <td className={cell}>
+                  {used === null
+                    ? ""
+                    : `${volumeAs(units, system, used).figure} ${volumeAs(units, system, used).unit}`}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** One session read out: what it used, what the driver said, what was changed before it. */
+function OneSession({
+  driven,
+  buildId,
+  onAnew,
+  onStrike,
+}: {
+  driven: Driven;
+  buildId: number;
+  onAnew: () => void;
+  onStrike: () => void;
+}): ReactElement {
+  const { units, system } = useSettings();
+  const { session } = driven;
+  const litres = (value: number): string => {
+    const { figure, unit } = volumeAs(units, system, value);
+    return `${figure} ${unit}`;
+  };
+  const lines = [
+    `${session.hours} h run${session.tyres ? `, on ${session.tyres}` : ""}${session.oil ? `, ${session.oil}` : ""}`,
+    ...(driven.oil_used_l_h === null ? [] : [`${litres(driven.oil_used_l_h)} of oil an hour`]),
+    ...(driven.can_ml_h === null ? [] : [`${driven.can_ml_h} ml an hour into the catch can`]),
+    ...(driven.lost_l === null
+      ? []
+      : [`${litres(driven.lost_l)} neither in the pan nor in the can`]),
+    ...(driven.over_ambient_c === null ? [] : [`${driven.over_ambient_c} K over the air outside`]),
+  ];
+  return (
+    <section aria-label="The session" className="px-4 py-2 text-[15px] lg:px-6">
+      <h2 className="font-figure text-[18px] font-semibold">
+        {dayWords(session.on)}, {session.circuit}
+      </h2>
+      <ul>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      {session.words && <p className="mt-1 border-l-2 border-ink pl-2">{session.words}</p>}
+      {driven.changed.length > 0 && (
+        <p className="mt-1">Changed since the session before: {driven.changed.join("; ")}.</p>
+      )}
+      <div className="mt-1 flex flex-wrap gap-1">
+        {(session.photos ?? []).map((token) => (
+          <a key={token} href={photoAddress(buildId, token)} target="_blank" rel="noreferrer">
+            <img
+              src={photoAddress(buildId, token)}
+              alt={`Photo of ${dayWords(session.on)}`}
+              className="h-16 w-20 border border-ink object-cover"
+            />
+          </a>
+        ))}
+      </div>
+      <p className="mt-1 text-[13px] text-ink-2">Written by {driven.by}.</p>
+      <p className="flex gap-5">
+        <button type="button" className="min-h-9 underline" onClick={onAnew}>
+          Write it anew
+        </button>
+        <button type="button" className="min-h-9 underline" onClick={onStrike}>
+          Strike it out
+        </button>
+      </p>
+    </section>
+  );
+}
+
+function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
+  const { build } = useBuildView();
+  const { units, system } = useSettings();
+  const queue = useQueue<Booked>(`book:${build.id}`, build.id, me, useSendBooked(build));
+  const [page, setPage] = useState<Page>("sessions");
+  const [chosen, setChosen] = useState<string | null>(null);
+  const drawing = useRef<HTMLDivElement>(null);
+  const [isWriting, setWriting] = useState(false);
+  const [anew, setAnew] = useState<string | null>(null);
+  const last = book.sessions[0];
+  const picked = book.sessions.find(({ session }) => session.id === chosen) ?? last;
+  const write = (entry: Booked, photos: Blob[] = []): void => queue.add(entry, photos);
+  const leave = (): void => {
+    setWriting(false);
+    setAnew(null);
+    setPage("sessions");
+  };
+  const form = (
+    <SessionForm
+      key={anew ?? "new"}
+      session={book.sessions.find(({ session }) => session.id === anew)?.session ?? null}
+      before={last?.session ?? null}
+      onKeep={(session, photos) => {
+        write(session, photos);
+        setChosen(session.id);
+        leave();
+      }}
+      onLeave={leave}
+    />
+  );
+  const due = <DueList due={book.due} hours={book.hours} onWrite={write} />;
+  const shown = (which: Page): string => (page === which ? "" : "hidden lg:block");
+  return (
+    <>
+      <BenchHead
+        name={build.name}
+        word={`${book.hours} h, ${book.sessions.length} sessions`}
+        parts={book.due.map(({ state }) =>
+          state === "overdue" ? "bad" : state === "later" ? "done" : "left",
+        )}
+        pages={PAGES}
+        page={page}
+        onPage={setPage}
+      />
+      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+        <div className="min-w-0 flex-1 lg:overflow-y-auto">
+          <div className={shown("sessions")}>
+            <div className="flex items-start justify-between gap-3 px-4 pt-4 lg:px-6">
+              <div>
+                <h1 className="font-figure text-[22px] leading-tight font-semibold">
+                  {lastSentence(last, units, system)}
+                </h1>
+                <p className="text-[14px] text-ink-2">
+                  {book.sessions.length} sessions, {book.hours} h run in this book
+                </p>
+              </div>
+              <span className="flex gap-2">
+                <Button
+                  look="main"
+                  className="hidden min-h-9 lg:inline-flex"
+                  onClick={() => setWriting(true)}
+                >
+                  New session
+                </Button>
+                <ReadOut name="track-book" table={() => bookTable(book)} drawing={drawing} />
+              </span>
+            </div>
+            {book.several_changed && (
+              <div className="px-4 pt-2 lg:px-6">
+                <Notice kind="caution" title="More than one thing was changed before this session">
+                  What it shows may have either cause: adjust one thing at a time.
+                </Notice>
+              </div>
+            )}
+            {book.sessions.length === 0 ? (
+              <p className="flex items-start gap-2 px-4 py-4 lg:px-6">
+                <Mark state="nothing" />
+                <span>
+                  Run it and write it down: levels before and after, what came out of the catch can,
+                  how hot the oil was, what the driver says. What is due counts from here.
+                </span>
+              </p>
+            ) : (
+              <div className="px-4 py-2 lg:px-6">
+                <Sessions
+                  book={book}
+                  picked={picked?.session.id ?? null}
+                  onPick={(id) => setChosen(id)}
+                />
+              </div>
+            )}
+            {picked && (
+              <OneSession
+                driven={picked}
+                buildId={build.id}
+                onAnew={() => {
+                  setAnew(picked.session.id);
+                  setWriting(true);
+                  setPage("write");
+                }}
+                onStrike={() => write({ kind: "session_struck", id: picked.session.id })}
+              />
+            )}
+            <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
+          </div>
+          <div className={page === "write" ? "lg:hidden" : "hidden"}>{form}</div>
+          <div className={page === "due" ? "lg:hidden" : "hidden"}>{due}</div>
+          <div className="px-4 pt-1 pb-3 lg:px-6">
+            <Away queue={queue} wordsOf={entryWords} />
+          </div>
+        </div>
+        <aside
+          aria-label={isWriting ? "Write" : "Due"}
+          className="hidden border-l border-ink bg-panel lg:block lg:w-[352px] lg:shrink-0 lg:overflow-y-auto"
+        >
+          {isWriting ? form : due}
+        </aside>
+      </div>
+    </>
+  );
+}
+
+/** Sessions on the track, what they used, and what is due. */
+export function TrackBookScreen(): ReactElement {
+  const { build } = useBuildView();
+  const session = useSession().data;
+  const query = useBook(build);
+  if (!query.data || !session)
+    return (
+      <Waiting
+        error={query.error ? wordsOf(query.error) : null}
+        what="the track book"
+        onRetry={() => void query.refetch()}
+      />
+    );
+  return <TheBook book={query.data.book} me={session.username} />;
+}

@@ -1,0 +1,41 @@
+import type { Book } from "../../api/book";
+import type { Table } from "../../parts/csv";
+
+/** All sessions as figures, the newest first. */
+export const bookTable = (book: Book): Table => ({
+  title: "Track book",
+  headings: [
+    "day",
+    "circuit",
+    "track",
+    "state",
+    "laps",
+    "engine ran [h]",
+    "oil, hottest [°C]",
+    "outside [°C]",
+    "level before [mm]",
+    "level after [mm]",
+    "poured in [L]",
+    "catch can [ml]",
+    "oil used [L]",
+    "lowest pressure [bar]",
+    "what the driver says",
+  ],
+  rows: book.sessions.map(({ session, state, oil_used_l: used }) => [
+    session.on,
+    session.circuit,
+    session.weather ?? "dry",
+    state,
+    session.laps ?? 0,
+    session.hours,
+    session.hottest_c ?? "",
+    session.ambient_c ?? "",
+    session.level_before_mm ?? "",
+    session.level_after_mm ?? "",
+    session.added_l ?? 0,
+    session.can_ml ?? "",
+    used ?? "",
+    session.lowest_bar ?? "",
+    session.words ?? "",
+  ]),
+});

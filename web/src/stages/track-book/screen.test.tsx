@@ -1,0 +1,139 @@
+// @vitest-environment jsdom
+import { screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import * as api from "../../api/book";
+import * as queries from "../../api/queries";
+import * as queues from "../../offline/useQueue";
+import { BOOK, BOOK_STAGE, drivenOf, dueOf, sessionOf } from "../../testing/book";
+import { showInBuild } from "../../testing/view";
+import { bookTable } from "./bookTable";
+import { sessionOf as read, typedOf } from "./SessionForm";
+import { TrackBookScreen } from "./TrackBookScreen";
+import { dueWords, everyWords } from "./words";
+
+const add = vi.fn();
+
+function served(data: api.BookStage | undefined, error: Error | null = null): HTMLElement {
+  vi.spyOn(api, "useBook").mockReturnValue({ data, error, refetch: vi.fn() } as never);
+  vi.spyOn(queries, "useSession").mockReturnValue({ data: { username: "MK" } } as never);
+  vi.spyOn(queues, "useQueue").mockReturnValue({
+    rows: [],
+    lasts: true,
+    fault: null,
+    isAway: false,
+    add,
+    drop: vi.fn(),
+    retry: vi.fn(),
+  });
+  return showInBuild(<TrackBookScreen />, undefined, "/builds/7/track-book").container;
+}
+
+const book = (given: Partial<api.Book>): api.BookStage => ({
+  ...BOOK_STAGE,
+  book: { ...BOOK, ...given },
+});
+const first = (elements: HTMLElement[]): HTMLElement => elements[0] as HTMLElement;
+
+afterEach(() => {
+  vi.restoreAllMocks();
+  add.mockReset();
+});
+
+describe("the Track book screen", () => {
+  it("says what could not be read, and what to do first", () => {
+    served(undefined, new Error("The server is away."));
+    expect(screen.getByRole("alert").textContent).toContain("The server is away.");
+    served(book({ sessions: [], trends: [] }));
+    expect(screen.getByText(/Run it and write it down/)).toBeTruthy();
+  });
+
+  it("shows sessions, what one used, its trends, and two changes at once", () => {
+    const page = served(
+      book({
+        sessions: [drivenOf("s2", { changed: ["a plate: new", "mouth's gap: 8 to 9 mm"] })],
+        several_changed: true,
+      }),
+    );
+    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("18 laps, 121 °C");
+    expect(page.textContent).toContain("0.3 L neither in the pan nor in the can".slice(4));
+    expect(page.textContent).toContain("adjust one thing at a time");
+    expect(page.querySelector("[data-trend=can]")?.textContent).toContain("35 ml/h");
+  });
+
+  it("writes a new session down with what was there before", async () => {
+    served(BOOK_STAGE);
+    await userEvent.click(first(screen.getAllByRole("button", { name: "New session" })));
+    const form = first(screen.getAllByRole("form", { name: "A session" }));
+    expect((within(form).getByLabelText("Circuit") as HTMLInputElement).value).toBe(
+      "Saltmarsh Ring",
+    );
+    await userEvent.type(within(form).getByLabelText("Engine ran, h"), "1,5");
+    await userEvent.type(within(form).getByLabelText("Out of the catch can, ml"), "40");
+    await userEvent.click(within(form).getByRole("button", { name: "Write it down" }));
+    expect(add.mock.calls[0]?.[0]).toMatchObject({
+      kind: "session",
+      circuit: "Saltmarsh Ring",
+      hours: 1.5,
+      can_ml: 40,
+      level_before_mm: null,
+    });
+    expect((add.mock.calls[0]?.[0] as { id: string }).id).toMatch(/^s[0-9a-f]{12}$/);
+  });
+
+  it("writes one anew under its own id, and strikes it out", async () => {
+    served(BOOK_STAGE);
+    await userEvent.click(screen.getByRole("button", { name: "Strike it out" }));
+    expect(add.mock.calls[0]?.[0]).toEqual({ kind: "session_struck", id: "s2" });
+    await userEvent.click(screen.getByRole("button", { name: "Write it anew" }));
+    const form = first(screen.getAllByRole("form", { name: "A session" }));
+    await userEvent.click(within(form).getByRole("button", { name: "Write it down" }));
+    expect(add.mock.calls[1]?.[0]).toMatchObject({
+      id: "s2",
+      laps: 18,
+      words: "pushes in corner 5",
+    });
+  });
+
+  it("says what is due, renews it, takes hours of one's own", async () => {
+    served(BOOK_STAGE);
+    const row = document.querySelectorAll("[data-due=jointseal]")[0] as HTMLElement;
+    expect(row.textContent).toContain("overdue 1.6 h");
+    await userEvent.click(within(row).getByRole("button"));
+    await userEvent.click(within(row).getByRole("button", { name: "Renewed" }));
+    expect(add.mock.calls[0]?.[0]).toMatchObject({
+      kind: "item_done",
+      item: "jointseal",
+      how: "renewed",
+      found: "sound",
+    });
+    await userEvent.click(within(row).getByRole("button", { name: /overdue/ }));
+    const field = within(row).getByLabelText(/Every so many hours/);
+    await userEvent.clear(field);
+    await userEvent.type(field, "20");
+    await userEvent.click(within(row).getByRole("button", { name: "Hours of my own" }));
+    expect(add.mock.calls[1]?.[0]).toMatchObject({ kind: "item", every_hours: 20 });
+  });
+});
+
+describe("what is written", () => {
+  const rest = { weather: "dry" as const, dipped: "cold" as const, photos: [] as string[] };
+  const typed = typedOf(sessionOf("s1"), null);
+  it("names the first figure that cannot be read", () => {
+    expect(read({ ...typed, can_ml: "a cup" }, "s1", rest)).toBe("Out of the catch can");
+    expect(read({ ...typed, hours: "" }, "s1", rest)).toBe("Engine ran");
+    expect(read({ ...typed, hours: "49" }, "s1", rest)).toBe("Engine ran");
+    expect(read({ ...typed, circuit: " " }, "s1", rest)).toBe("Circuit");
+    expect(read(typed, "s1", rest)).toMatchObject({ id: "s1", level_after_mm: 99, added_l: 0 });
+  });
+
+  it("is read out as a table, and due in words", () => {
+    expect(bookTable(BOOK).rows[0]?.slice(0, 5)).toEqual(["2026-06-07", "Saltmarsh Ring", "dry", 3, 18]); // prettier-ignore
+    expect(dueWords(dueOf("a", { state: "soon", hours_left: 2.04 }))).toBe("in 2.0 h");
+    expect(dueWords(dueOf("a", { state: "due", hours_left: 0 }))).toBe("due now");
+    expect(dueWords(dueOf("a", { state: "overdue", hours_left: null, days_left: -3 }))).toBe("overdue 3 days"); // prettier-ignore
+    expect(everyWords(dueOf("a", { every_days: 365 }))).toBe(
+      "every 12 h or every 365 days, a guess",
+    );
+  });
+});

@@ -1,0 +1,72 @@
+import type { Booked, Due, Trend } from "../../api/book";
+import type { MarkState } from "../../parts/Mark";
+import { volumeAs, type System, type Units } from "../../parts/units";
+
+export const MARKS: Readonly<Record<Due["state"], MarkState>> = {
+  overdue: "bad",
+  due: "caution",
+  soon: "caution",
+  later: "good",
+};
+
+export const dayWords = (on: string): string =>
+  new Date(`${on}T12:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+
+const one = (value: number): string => value.toFixed(1);
+
+/** When it is due, in a few words: the nearer of hours and days. */
+export function dueWords(due: Due): string {
+  if (due.state === "due") return due.each_session ? "due now, each session" : "due now";
+  const hours = due.hours_left;
+  const days = due.days_left;
+  if (due.state === "overdue")
+    return hours !== null && hours < 0
+      ? `overdue ${one(-hours)} h`
+      : `overdue ${Math.round(-(days ?? 0))} days`;
+  if (hours !== null) return `in ${one(hours)} h`;
+  if (days !== null) return `in ${Math.round(days)} days`;
+  return "each session";
+}
+
+/** How often it comes round. */
+export function everyWords(due: Due): string {
+  const parts = [
+    ...(due.each_session ? ["each session"] : []),
+    ...(due.every_hours === null ? [] : [`every ${due.every_hours} h`]),
+    ...(due.every_days === null ? [] : [`every ${due.every_days} days`]),
+  ];
+  return `${parts.join(" or ")}${due.is_usual ? ", a guess" : ""}`;
+}
+
+export const TRENDS: Readonly<Record<Trend["key"], string>> = {
+  oil_used: "Oil used, an hour",
+  can: "Catch can, an hour",
+  over_ambient: "Oil over ambient",
+  lowest: "Lowest pressure",
+};
+
+/** A figure of a trend as it is said. */
+export function trendWords(trend: Trend, units: Units, system: System): string {
+  const value = trend.points.at(-1)?.[1] ?? 0;
+  if (trend.key === "can") return `${value.toFixed(0)} ml/h`;
+  if (trend.key === "over_ambient") return `${value.toFixed(0)} K`;
+  if (trend.key === "lowest") return `${value.toFixed(1)} bar`;
+  const { figure, unit } = volumeAs(units, system, value);
+  return `${figure} ${unit}/h`;
+}
+
+/** What was written, in a few words. */
+export function entryWords(entry: Booked): string {
+  switch (entry.kind) {
+    case "session":
+      return `the session of ${dayWords(entry.on)}`;
+    case "session_struck":
+      return "a session struck";
+    case "item":
+      return entry.name;
+    case "item_dropped":
+      return "an item dropped";
+    case "item_done":
+      return `${entry.item} ${entry.how === "renewed" ? "renewed" : "looked at"}`;
+  }
+}
