@@ -180,6 +180,7 @@ export const stage: Stage = {
   group: "Do",
   order: 130,
   words: "A stage for a trial.",
+  useRail: () => ({ mark: "nothing", word: "" }),
   load: async () => ({ default: (await import("./Trial")).Trial }),
 };
 """
