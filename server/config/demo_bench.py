@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from accounts.models import User
+from bilge_core.agreement.book_entries import read_booked
 from bilge_core.agreement.fit_entries import read_offered
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.job.card import card_of
@@ -17,7 +18,7 @@ from bilge_core.job.torque import pattern_of
 from builds.models import Build
 from django.conf import settings
 from django.utils import timezone
-from records import cards, fits
+from records import books, cards, fits
 from records.models import JobCard
 
 BENCH = json.loads((settings.DEMO / "bench" / "work.json").read_text())
@@ -66,3 +67,20 @@ def begin_job(user: User, build: Build) -> None:
     for bolt in pattern_of(flange)[: told["bolts"]]:
         tight: dict[str, Any] = {"kind": "bolt_tight", "step": told["until"], "bolt": bolt}
         cards.keep(user, card, build.current, read_entry(tight), str(uuid.uuid4()), timezone.now())
+
+
+def write_book(user: User, build: Build) -> None:
+    """Three sessions, a seal renewed and a filter cut open."""
+    now = timezone.now()
+    rows: list[dict[str, Any]] = [{"kind": "session", **row} for row in BENCH["book"]]
+    rows += [{"kind": "item_done", **row} for row in BENCH["done"]]
+    for row in rows:
+        at = now - timedelta(days=row.pop("days_ago"))
+        raw = {**row, "on": timezone.localdate(at).isoformat()}
+        books.keep(user, build, read_booked(raw), str(uuid.uuid4()), at)
+
+
+def at_the_bench(user: User, build: Build) -> None:
+    """A test fit and a track book."""
+    fit_up(user, build)
+    write_book(user, build)

@@ -23,7 +23,7 @@ from bilge_core.errors import InvalidInput
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.levels import level_of_volume
 from bilge_core.physics.axes import standing_up
-from bilge_core.tell.book import book_out
+from bilge_core.tell.book import Changed, book_out
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -133,7 +133,7 @@ def test_the_builders_own_interval_takes_the_usual_ones_place_and_one_is_dropped
         read_booked({"kind": "item", "id": "x", "name": "x"})
 
 
-def told_of(*raws: dict[str, Any], changed: dict[str, list[str]] | None = None) -> Any:
+def told_of(*raws: dict[str, Any], changed: dict[str, Changed] | None = None) -> Any:
     usual = frozenset(each.id for each in fitted_items(DUNLIN))
     return book_out(book(*raws), {1: DUNLIN}, changed or {}, usual, TODAY)
 
@@ -152,10 +152,10 @@ def test_trends_are_off_when_the_last_is_well_over_what_was_usual() -> None:
 
 def test_the_newest_comes_first_and_two_changes_at_once_are_said() -> None:
     rows = (session("s1", "2026-05-24"), session("s2", "2026-06-07", hottest_c=121, ambient_c=24))
-    told = told_of(*rows, changed={"s2": ["a plate: new", "mouth's gap: 8 mm to 9 mm"]})
+    told = told_of(*rows, changed={"s2": Changed(("a plate: new", "mouth's gap: 8 mm to 9 mm"), 2)})
     assert [each.session.id for each in told.sessions] == ["s2", "s1"]
     assert told.sessions[0].over_ambient_c == 97 and told.several_changed
-    assert not told_of(*rows, changed={"s2": ["a plate: new"]}).several_changed
+    assert not told_of(*rows, changed={"s2": Changed(("a plate: new",), 1)}).several_changed
     assert told_of().sessions == [] and told_of().hours == 0
 
 

@@ -27,6 +27,7 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     assert set(Run.objects.values_list("build__name", "status")) == {(n, "waiting") for n in names}
     # a test fit of three rounds, and a job done as far as the pan's bolts
     assert build.fit_entries.filter(data__kind="round_begun").count() == 3
+    assert build.book_entries.filter(data__kind="session").count() == 3
     sandpiper = Build.objects.get(name="Sandpiper")
     assert sandpiper.as_is == sandpiper.current
     told = job(sandpiper.workshop, sandpiper.pk)

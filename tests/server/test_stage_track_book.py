@@ -62,6 +62,7 @@ def test_a_session_belongs_to_the_state_that_the_car_is_in(
     say_as_is(user, build.pk, AsIsIn(base_state=2, state=2))
     last = written(api, build, session("s3", "2026-06-08"))
     changed = last["book"]["sessions"][0]["changed"]
+    assert last["book"]["several_changed"] is False  # oil and its mark are one thing
     assert changed == ["oil in the engine: 6.2 L to 7 L", "oil at the mark: 6.2 L to 7 L"]
     # written anew, it stays with the car that was driven
     kept = written(api, build, session("s1", "2026-05-24", laps=9))

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
 
@@ -12,6 +13,7 @@ from bilge_core.agreement.book import Book, Due, DueState, due_of, hours_run, us
 from bilge_core.agreement.book_entries import ItemDone, Session
 from bilge_core.document.build import Build
 from bilge_core.pan import Pan, assemble_pan
+from bilge_core.tell.differences import DifferenceOut
 from bilge_core.tell.numbers import litres
 
 
@@ -79,6 +81,34 @@ class BookOut(BaseModel):
     """More than one thing was changed before the last session: what it shows has two causes."""
 
 
+@dataclass(frozen=True)
+class Changed:
+    """What differs from the car of the session before.
+
+    words : each difference
+    things : how many parts of the car they lie in: five plates of one box are one thing
+    """
+
+    words: tuple[str, ...]
+    things: int
+
+
+def changed_between(rows: Sequence[DifferenceOut]) -> Changed:
+    """Differences as a builder counts them.
+
+    Examples
+    --------
+    >>> rows = [DifferenceOut(field="oil.volume_l", words="oil: 6 L to 7 L"),
+    ...         DifferenceOut(field="oil.mark_l", words="mark: 6 L to 7 L"),
+    ...         DifferenceOut(field="pan.plates.p3", words="lid: new")]
+    >>> changed_between(rows).things
+    2
+    """
+    things = {tuple(row.field.split(".")[: 1 if row.field.startswith("oil.") else 2])
+              for row in rows}  # fmt: skip
+    return Changed(tuple(row.words for row in rows), len(things))
+
+
 _WORSE = 1.5
 """Times what was usual over which a trend is said to be off (ours: a guess)."""
 _FEWEST = 3
@@ -140,7 +170,7 @@ def _due_out(due: Due, book: Book, usual: frozenset[str]) -> DueOut:
 def book_out(
     book: Book,
     builds: Mapping[int, Build],
-    changed: Mapping[str, list[str]],
+    changed: Mapping[str, Changed],
     usual: frozenset[str],
     today: date,
 ) -> BookOut:
@@ -151,7 +181,7 @@ def book_out(
     book : Book
     builds : mapping of number to Build
         Every state that a session was driven in.
-    changed : mapping of session id to words
+    changed : mapping of session id to Changed
         What differed from the car of the session before.
     usual : frozenset of str
         Ids of the items whose intervals nobody typed.
@@ -160,7 +190,7 @@ def book_out(
     pans = {number: assemble_pan(build) for number, build in builds.items()}
     sessions = [
         _session_out(entry, row.state, row.by, row.at, builds[row.state], pans[row.state],
-                     changed.get(entry.id, []))
+                     list(changed[entry.id].words) if entry.id in changed else [])
         for entry, row in book.in_order
     ]  # fmt: skip
     series: dict[Literal["oil_used", "can", "over_ambient", "lowest"], list[tuple[date, float]]] = {
@@ -178,5 +208,7 @@ def book_out(
         due=[_due_out(each, book, usual) for each in due_of(book, today)],
         hours=round(hours_run(book), 1),
         trends=[_trend(key, points) for key, points in series.items() if points],
-        several_changed=bool(sessions) and len(sessions[-1].changed) > 1,
+        several_changed=bool(sessions)
+        and sessions[-1].session.id in changed
+        and changed[sessions[-1].session.id].things > 1,
     )

@@ -7,7 +7,7 @@ from bilge_core.agreement.book import Book, book_of, fitted_items
 from bilge_core.agreement.book_entries import Item
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.quantities import UnitSystem
-from bilge_core.tell.book import book_out
+from bilge_core.tell.book import Changed, book_out, changed_between
 from bilge_core.tell.differences import differences_out
 from builds.models import Build
 from builds.selectors import build_of, plain_document
@@ -19,7 +19,7 @@ from records.clocks import believed
 from stages.track_book.schemas import BookedIn, BookStageOut
 
 
-def _changed(build: Build, book: Book, system: UnitSystem) -> dict[str, list[str]]:
+def _changed(build: Build, book: Book, system: UnitSystem) -> dict[str, Changed]:
     """What differs in each session's car from the one before, in words."""
     found, documents = {}, {}
     numbers = {row.state for _, row in book.in_order}
@@ -29,7 +29,7 @@ def _changed(build: Build, book: Book, system: UnitSystem) -> dict[str, list[str
     for entry, row in book.in_order:
         if before is not None and before != row.state:
             rows = differences_out(documents[before], documents[row.state], system)
-            found[entry.id] = [each.words for each in rows]
+            found[entry.id] = changed_between(rows)
         before = row.state
     return found
 

@@ -24,7 +24,7 @@ from records.services import keep
 from runs.schemas import RunIn
 from runs.services import ask_for_run
 
-from config.demo_bench import begin_job, fit_up
+from config.demo_bench import at_the_bench, begin_job
 
 WORKSHOP = "Reedbank Motors"
 
@@ -54,7 +54,10 @@ READINGS = json.loads((settings.DEMO / "readings.json").read_text())
 """What the gauge of the demo's car read."""
 
 
-AT_THE_BENCH: dict[str, Callable[[User, Build], None]] = {"dunlin": fit_up, "sandpiper": begin_job}
+AT_THE_BENCH: dict[str, Callable[[User, Build], None]] = {
+    "dunlin": at_the_bench,
+    "sandpiper": begin_job,
+}
 """What was done at the bench on some of them."""
 
 
