@@ -145,9 +145,16 @@ def test_trends_are_off_when_the_last_is_well_over_what_was_usual() -> None:
         return next(each for each in told_of(*rows).trends if each.key == "can")
 
     assert can(82).is_rising is False and can(83).is_rising is True  # 1.5 times 55
-    falls = [session(f"s{n}", f"2026-05-{n + 1:02d}", 1.0, lowest_bar=bar)
-             for n, bar in enumerate((3.0, 3.1, 1.9))]  # fmt: skip
-    assert next(each for each in told_of(*falls).trends if each.key == "lowest").is_rising
+
+    def lowest(last: float) -> Any:
+        rows = [session(f"s{n}", f"2026-05-{n + 1:02d}", 1.0, lowest_bar=bar)
+             for n, bar in enumerate((3.0, 3.2, 3.1, last))]  # fmt: skip
+        return next(each for each in told_of(*rows).trends if each.key == "lowest")
+
+    assert lowest(2.0).is_rising and not lowest(2.1).is_rising  # 3.1 / 1.5
+    few = [session(f"s{n}", f"2026-05-{n + 1:02d}", 1.0, can_ml=ml)
+           for n, ml in enumerate((50, 60, 500))]  # fmt: skip
+    assert not told_of(*few).trends[-1].is_rising  # three are too few to say what is usual
 
 
 def test_the_newest_comes_first_and_two_changes_at_once_are_said() -> None:

@@ -123,7 +123,7 @@ def _trend(key: Literal["oil_used", "can", "over_ambient", "lowest"],
     """The last against the middle one of those before."""
     before = sorted(value for _, value in points[:-1])
     is_off = False
-    if len(before) >= _FEWEST - 1 and points:
+    if len(before) >= _FEWEST:
         usual, last = before[len(before) // 2], points[-1][1]
         is_off = last * _WORSE < usual if key == "lowest" else last > _WORSE * max(usual, 1e-9)
     return TrendOut(key=key, points=points, is_rising=is_off)

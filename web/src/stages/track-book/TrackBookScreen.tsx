@@ -50,8 +50,8 @@ function Sessions({
   onPick: (id: string) => void;
 }): ReactElement {
   const { units, system } = useSettings();
-  const head = "py-1 pl-3 text-right font-normal whitespace-nowrap";
-  const cell = "py-1.5 pl-3 text-right font-figure whitespace-nowrap";
+  const head = "py-1 pl-3 last:pr-2 text-right font-normal whitespace-nowrap";
+  const cell = "py-1.5 pl-3 last:pr-2 text-right font-figure whitespace-nowrap";
   return (
     <div className="overflow-x-auto" tabIndex={0} aria-label="All sessions">
       <table className="w-full text-[15px]">
@@ -252,13 +252,15 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
                 </p>
               </div>
               <span className="flex gap-2">
-                <Button
-                  look="main"
-                  className="hidden min-h-9 lg:inline-flex"
-                  onClick={() => setWriting(true)}
-                >
-                  New session
-                </Button>
+                <span className="hidden lg:inline">
+                  <Button
+                    look="main"
+                    className="min-h-9 whitespace-nowrap"
+                    onClick={() => setWriting(true)}
+                  >
+                    New session
+                  </Button>
+                </span>
                 <ReadOut name="track-book" table={() => bookTable(book)} drawing={drawing} />
               </span>
             </div>

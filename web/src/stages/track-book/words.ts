@@ -35,7 +35,8 @@ export function everyWords(due: Due): string {
     ...(due.every_hours === null ? [] : [`every ${due.every_hours} h`]),
     ...(due.every_days === null ? [] : [`every ${due.every_days} days`]),
   ];
-  return `${parts.join(" or ")}${due.is_usual ? ", a guess" : ""}`;
+  const isGuess = due.is_usual && (due.every_hours !== null || due.every_days !== null);
+  return `${parts.join(" or ")}${isGuess ? ", a guess" : ""}`;
 }
 
 export const TRENDS: Readonly<Record<Trend["key"], string>> = {
