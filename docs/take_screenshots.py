@@ -82,7 +82,8 @@ def main() -> None:
 def _bench(page: Page) -> None:
     """The test fit of the Dunlin, the Sandpiper's job at its bolts, wide and on a phone."""
     for name, stage, words in (
-        ("Dunlin", "Fit", "Round 3"), ("Dunlin", "Track book", "What is due"), ("Sandpiper", "Job card", "6 of 14 tight"),
+        ("Dunlin", "Fit", "Round 3"), ("Dunlin", "Track book", "What is due"),
+        ("Sandpiper", "Job card", "6 of 14 tight"),
     ):  # fmt: skip
         page.driver.get(f"{page.address}/")
         page.says("Not safe.")
