@@ -12,6 +12,7 @@ from bilge_core.agreement.book_entries import read_booked
 from bilge_core.agreement.fit_entries import read_offered
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.job.card import card_of
+from bilge_core.job.difference import suction_joint
 from bilge_core.job.entries import read_entry
 from bilge_core.job.settings import CardSettings
 from bilge_core.job.torque import pattern_of
@@ -47,10 +48,10 @@ def begin_job(user: User, build: Build) -> None:
     build.save(update_fields=["as_is"])
     assert build.current is not None
     document = BuildDocument.model_validate(build.current.document)
-    suction = next(run.id for run in document.circuit.runs if run.service == "suction")
+    joint = suction_joint(document.model_dump(mode="json"))["id"]
     said = CardSettings.model_validate({
         "sealing": told["sealing"], "access": told["access"],
-        "extras": [{"do": "renew", "part": "pan"}, {"do": "renew", "part": suction}],
+        "extras": [{"do": "renew", "part": "pan"}, {"do": "renew", "part": joint}],
     })  # fmt: skip
     card = cards.begin(user, build.pk, said)
     begun = timezone.now() - timedelta(hours=told["hours_ago"])

@@ -50,7 +50,7 @@ def at_the_bolts(ada: User, build: Build, is_set: bool = True) -> None:
         if step.id == "torque_pan":
             break
         rows.append({"kind": "ticked", "step": step.id})
-        if step.id == "drain" or (step.id == "finger_tight" and is_set):
+        if step.id == "drain":
             rows.append({"kind": "wait_over", "step": step.id, "why": "overnight"})
     made = [
         EntryIn.model_validate({

@@ -13,6 +13,7 @@ from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.job.card import Card
+from bilge_core.job.difference import suction_joint
 from bilge_core.job.entries import read_entry
 from bilge_core.job.settings import CardSettings
 from bilge_core.job.standing import Kept, Standing, standing_of
@@ -44,7 +45,7 @@ UNBRACED = read_build(
         "pickup": {**raw["pickup"], "braces": {"at_bell": True, "at_tube": False}},
     })
 )  # fmt: skip
-SUCTION = next(run.id for run in DUNLIN.circuit.runs if run.service == "suction")
+SUCTION = suction_joint(DUNLIN.model_dump(mode="json"))["id"]
 BUMPER = {"id": "a1", "name": "bumper", "kind": "bumper", "hours_off": 0.4, "hours_back": 0.5}
 MEMBER = {"id": "a2", "name": "crossmember", "kind": "crossmember", "how": "loosened",
           "hours_off": 1.5, "hours_back": 2.0}  # fmt: skip

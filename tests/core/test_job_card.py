@@ -14,10 +14,23 @@ from bilge_core.job.card import Card, card_of
 from bilge_core.job.library import STEPS
 from bilge_core.job.order import Days, placed_in_time
 from bilge_core.job.settings import CardSettings
+from bilge_core.rules.mouth import GAP
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.jobs import BUMPER, DUNLIN, GATED, JOBS, NOON, PLAIN, demo, done, hits, ticked
+from tests.core.jobs import (
+    BUMPER,
+    DUNLIN,
+    GATED,
+    JOBS,
+    NOON,
+    PLAIN,
+    SUCTION,
+    demo,
+    done,
+    hits,
+    ticked,
+)
 
 ADDED = {
     "retorque": "a gasket settles once warm; only where a gasket was chosen",
@@ -228,3 +241,21 @@ def test_a_hard_line_is_bent_with_sand_and_every_grain_is_a_gate() -> None:
     assert "swarf" not in sand.step.cautions
     lay = card.step(f"lay_line:{run['id']}")
     assert lay and sand.id in lay.needs
+
+
+def test_a_bead_sets_for_an_hour_and_a_gasket_does_not() -> None:
+    """Common practice, no published source: liquid gasket waits about an hour, then torque."""
+    for sealing, hours in (("gasket", 0.0), ("liquid", 1.0)):
+        tight = card_of(DUNLIN, GATED, CardSettings(sealing=sealing)).step("finger_tight")  # type: ignore[arg-type]
+        assert tight and tight.wait == hours
+
+
+def test_the_seal_that_is_renewed_is_the_joints_into_the_pump_not_the_mouths() -> None:
+    lower = done(DUNLIN, kind="spacer", by_mm=6.35)
+    seals = [each for each in card_of(DUNLIN, lower, PLAIN).steps if each.step.key == "renew_seal"]
+    assert [(each.part, each.name) for each in seals] == [(SUCTION, "pickup tube")]
+
+
+def test_the_gap_to_the_floor_is_the_rules_own() -> None:
+    step = card_of(DUNLIN, done(DUNLIN, kind="spacer", by_mm=6.35), PLAIN).step("measure_gap")
+    assert step and step.words == f"Measure {GAP.words}"

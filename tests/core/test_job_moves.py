@@ -172,3 +172,12 @@ def test_the_next_step_is_one_that_can_be_done() -> None:
     assert next_step(card, rows) == "take_off:all"
     everything = ticked(*(each.id for each in card.steps))
     assert next_step(card, progress_of(card, everything, NOON + timedelta(days=9))) is None
+
+
+def test_what_was_taken_off_goes_back_on_though_it_is_not_listed_any_more() -> None:
+    standing = ticked("stands", "take_off:a7")
+    card = card_of(DUNLIN, done(DUNLIN, kind="fit_tray"), PLAIN, standing=standing)
+    assert card.step("put_back:a7") and not card.step("take_off:a7")
+    back = ticked("stands", "take_off:a7", "put_back:a7")
+    again = card_of(DUNLIN, done(DUNLIN, kind="fit_tray"), PLAIN, standing=back)
+    assert not again.step("put_back:a7")

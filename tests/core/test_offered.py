@@ -269,3 +269,14 @@ def test_a_tank_without_a_size_or_a_place_is_none() -> None:
         other = json.loads(json.dumps(raw))
         next(e for e in other["circuit"]["components"] if e["kind"] == "tank").update(change)
         assert all(tank["id"] not in each.id for each in places_of(read_build(json.dumps(other))))
+
+
+def test_a_tank_comes_by_itself_up_to_forty_millimetres_over_what_is_wanted() -> None:
+    raw = demo("curlew").model_dump(mode="json")
+    tank = next(each for each in raw["circuit"]["components"] if each["kind"] == "tank")
+    top = tank["place"]["at_mm"][2] + tank["height_mm"]
+    for over, wanted in ((39.9, 1), (40.1, 0)):
+        raw["car"]["keep_outs"] = [{"kind": "plane", "id": "k71", "name": "bonnet", "free": "below",
+                                    "frame": "car", "wanted_mm": 15, "at_mm": top + 15 + over}]  # fmt: skip
+        found = [each for each in places_of(read_build(json.dumps(raw))) if tank["id"] in each.id]
+        assert len(found) == wanted

@@ -8,12 +8,16 @@ from typing import Any, NamedTuple
 
 import pytest
 from accounts.models import User
+from bilge_core.agreement.book_entries import read_booked
+from bilge_core.agreement.fit_entries import read_offered
 from builds.models import Build
 from builds.schemas import ActIn, AsIsIn
 from builds.services import act, say_as_is
 from config.errors import NotFound
 from django.utils import timezone
-from records.models import CardEntry, JobCard
+from records import books, cards, fits
+from records.clocks import believed
+from records.models import BookEntry, CardEntry, FitEntry, JobCard
 from stages.job_card.answer import job
 
 from tests.server.conftest import Api, fields
@@ -325,3 +329,49 @@ def test_days_are_told_by_the_clock_on_the_wall_of_whoever_looks(api: Api, gated
 
     assert begins("Nowhere/At_All")[:13] == begins("UTC")[:13]
     assert begins("Pacific%2FKiritimati") != begins("Pacific%2FPago_Pago")
+
+
+def test_ticked_for_fewer_than_are_wanted_is_not_there(api: Api, user: User, gated: Build) -> None:
+    begun(api, gated)
+    sent(api, "PUT", address(gated, "/parts/gate_rubber"), {"how_far": "have"})
+
+    def there() -> Any:
+        rows = sent(api, "GET", address(gated)).told["wanted"]
+        return next(row["there"] for row in rows if row["part"] == "gate_rubber")
+
+    assert there() is None
+    gated.order_ticks.filter(part="gate_rubber").update(count=2)  # three are wanted
+    assert there() is not None
+
+
+def test_a_clock_is_believed_for_two_minutes_ahead_and_not_before_the_beginning() -> None:
+    now = timezone.now()
+    early, begin = now - timedelta(hours=2), now - timedelta(hours=1)
+    assert believed(begin, begin) == begin
+    assert believed(early, begin) >= now  # before anything can have happened
+    for ahead in (timedelta(minutes=1, seconds=59), timedelta(minutes=2, seconds=30)):
+        assert now <= believed(now + ahead, begin) <= timezone.now()
+
+
+def test_a_card_has_an_end_to_its_entries(
+    api: Api, gated: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    begun(api, gated)
+    monkeypatch.setattr(cards, "MOST_ENTRIES", 1)
+    entered(api, gated, tick("stands"))
+    full = sent(api, "POST", address(gated, "/entries"), {"entries": [tick("drain")]})
+    assert full.status == 422 and "1 are the most of one card" in str(full.told)
+
+
+def test_a_build_goes_with_its_cards_its_fits_and_its_book(
+    api: Api, user: User, gated: Build
+) -> None:
+    begun(api, gated)
+    entered(api, gated, tick("stands"))
+    at, name = timezone.now(), "00000000-0000-4000-8000-000000000001"
+    fits.keep(user, gated, read_offered({"kind": "round_begun", "means": "tape"}), name, at)
+    done = {"kind": "item_done", "item": "oil", "on": "2026-06-07"}
+    books.keep(user, gated, read_booked(done), name, at)
+    assert api("DELETE", f"/builds/{gated.pk}")[0] == 204
+    assert not (CardEntry.objects.exists() or FitEntry.objects.exists())
+    assert not (JobCard.objects.exists() or BookEntry.objects.exists())

@@ -6,17 +6,19 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from bilge_core.document.build import Build
+from bilge_core.document.ids import Document
 from bilge_core.document.plates import HorizontalPlate
 from bilge_core.job.changed import (
     done_again,
     is_open_still,
     open_again,
+    put_back_still,
     send_back,
     stale_steps,
     stopped_by,
     taken_back,
 )
-from bilge_core.job.difference import Piece, oil_between, oil_bought, pieces_between
+from bilge_core.job.difference import Piece, oil_between, oil_bought, pieces_between, suction_joint
 from bilge_core.job.expand import METAL, PICKUP_OFF, Circumstances, steps_of
 from bilge_core.job.gathered import Gathered
 from bilge_core.job.named import parts_of
@@ -55,7 +57,9 @@ class Card:
         return next((each for each in self.steps if each.id == name), None)
 
 
-def _extras(settings: CardSettings, parts: Mapping[str, dict[str, object]]) -> Iterator[Piece]:
+def _extras(
+    settings: CardSettings, parts: Mapping[str, Document], joint: Document
+) -> Iterator[Piece]:
     """What is renewed or looked at whatever the plan changes."""
     for extra in settings.extras:
         row = parts.get(extra.part, {})
@@ -70,7 +74,7 @@ def _extras(settings: CardSettings, parts: Mapping[str, dict[str, object]]) -> I
             yield Piece("lock_nut", extra.part, name)
         elif row.get("kind") in {"filter", "remote_filter"}:
             yield Piece("fit_filter", extra.part, name, (("oil_filter", 1),))
-        elif row.get("service") == "suction":
+        elif extra.part == joint.get("id"):
             yield Piece("renew_seal", extra.part, name, (("pickup_seal", 1),))
         else:
             yield Piece("renew_joint", extra.part, name)
@@ -101,7 +105,7 @@ def _work(gathered: Gathered, pieces: Iterable[Piece], at: Circumstances) -> Non
 
 _WHOLE = frozenset(
     {"trim_webs", "measure_gap", "make_tube", "brace_tube", "space_pickup", "fit_spacer",
-     "long_bolts", "look_at_new", "offer_up", "fit_drive", "old_pump", "shut_valve", "set_gap"}
+     "long_bolts", "look_at_new", "offer_up", "fit_drive", "old_pump", "shut_valve"}
 )  # fmt: skip
 
 
@@ -113,28 +117,21 @@ def _open_and_close(gathered: Gathered, pieces: tuple[Piece, ...], at: Circumsta
     """Getting the pan off and back on, and what comes with that."""
     for key in _OF_THE_PAN:
         gathered.add(key, bought=(("pan_gasket", 1),) if key == "seal_pan" else ())
+    if at.settings.sealing == "gasket":  # nothing has to set; it settles, and is torqued again
+        gathered.steps["finger_tight"] = replace(gathered.steps["finger_tight"], wait=0.0)
+        gathered.add("retorque")
     done = {piece.operation for piece in pieces}
     if done & METAL:
         gathered.add("wash_pan")
     if "fit_spacer" in done:
         for plate in at.baffles:
             gathered.add("raise_baffle", plate["id"], plate["name"])
-    run = _suction(at)
+    joint = at.joint
     is_new = any(each.step.key == "renew_seal" for each in gathered.steps.values())
-    if done & PICKUP_OFF and run and not is_new:
-        gathered.add("renew_seal", *run, (("pickup_seal", 1),))
+    if done & PICKUP_OFF and joint and not is_new:
+        gathered.add("renew_seal", joint["id"], joint["name"], (("pickup_seal", 1),))
     if done & _NEW_LEVELS:
         gathered.add("mark_stick")
-    if at.settings.sealing == "gasket":
-        gathered.add("retorque")
-
-
-def _suction(at: Circumstances) -> tuple[str, str] | None:
-    """Id and name of the joint that the pickup sits in."""
-    for row in at.parts.values():
-        if row.get("service") == "suction":
-            return str(row["id"]), str(row["name"])
-    return None
 
 
 def _access(gathered: Gathered, settings: CardSettings, opens: bool) -> None:
@@ -247,7 +244,8 @@ def card_of(
     """
     was, now = parts_of(before), parts_of(after)
     parts = {**was, **now}
-    pieces = (*pieces_between(before, after), *_extras(settings, parts))
+    joint = suction_joint(after.model_dump(mode="json"))
+    pieces = (*pieces_between(before, after), *_extras(settings, parts, joint))
     others = any(_opens(each, in_place=True) for each in pieces)
     holes = any(each.operation in {"open_boss", "blank_boss"} for each in pieces)
     in_place = settings.sump_in_place and not others
@@ -255,6 +253,7 @@ def card_of(
         settings, parts, after.pan.made == "cast", in_place,
         tuple(parts[plate.id] for plate in after.pan.plates
               if isinstance(plate, HorizontalPlate) and plate.role == "baffle" and plate.id in was),
+        joint,
     )  # fmt: skip
     opens = any(_opens(each, in_place) for each in pieces) or is_open_still(standing)
     gathered = Gathered(hours or {})
@@ -268,6 +267,7 @@ def card_of(
     elif in_place and holes:
         gathered.add("drain")
     _finish(gathered, before, after, settings, opens, pieces)
+    put_back_still(gathered, standing)
     send_back(gathered, standing, {key: str(row["name"]) for key, row in parts.items()})
     stale = stale_steps(gathered.steps.values(), standing, after, states or {})
     done_again(gathered, stale, standing)

@@ -108,6 +108,16 @@ def taken_back(gathered: Gathered, standing: Standing) -> None:
         )  # fmt: skip
 
 
+def put_back_still(gathered: Gathered, standing: Standing) -> None:
+    """What was taken off goes back on, though nobody lists it as in the way any more."""
+    for name, done in standing.done.items():
+        key, _, part = name.partition(":")
+        back = step_id("put_back", part)
+        if key != "take_off" or name in gathered.steps or back in standing.done:
+            continue
+        gathered.add("put_back", part, done.words.rpartition(": ")[2] or "what came off")
+
+
 def is_open_still(standing: Standing) -> bool:
     """The pan was begun to come off and is not closed yet."""
     return bool({"pan_off", "seal_pan"} & set(standing.done)) and (

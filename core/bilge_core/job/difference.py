@@ -263,7 +263,7 @@ def _floor_under(document: Document) -> float | None:
 
 def _pickup(was: Document, now: Document) -> _Pieces:
     old, new = was["pickup"], now["pickup"]
-    there, here = _suction(was), _suction(now)
+    there, here = suction_joint(was), suction_joint(now)
     if _differs(there.get("end", {}), here.get("end", {}), "seal", "age"):
         yield _piece("renew_seal", here, pickup_seal=1)
     if old["braces"] != new["braces"]:
@@ -282,8 +282,22 @@ def _pickup(was: Document, now: Document) -> _Pieces:
         yield _piece("set_gap")
 
 
-def _suction(document: Document) -> Document:
-    """The run into the pump."""
+def suction_joint(document: Document) -> Document:
+    """The run into the pump, whose joint it draws through; empty where there is none.
+
+    Parameters
+    ----------
+    document : dict
+        As `Build.model_dump(mode="json")` gives it.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> suction_joint(build.model_dump(mode="json"))["name"]
+    'pickup tube'
+    """
     parts = document["circuit"]["components"]
     pump = next((each["id"] for each in parts if each["kind"] == "pressure_stage"), None)
     found = (r for r in document["circuit"]["runs"] if r["end"]["component"] == pump)

@@ -63,6 +63,7 @@ class Circumstances:
     is_cast : of the pan
     in_place : whether holes are drilled with the pan on the car
     baffles : plates that rise with a spacer
+    joint : the run into the pump, see `bilge_core.job.difference.suction_joint`
     """
 
     settings: CardSettings
@@ -70,6 +71,7 @@ class Circumstances:
     is_cast: bool
     in_place: bool
     baffles: tuple[Document, ...]
+    joint: Document
 
     def row(self, part: str) -> Document:
         """A part as plain data; empty where the plan has none of that id."""
@@ -137,7 +139,7 @@ def steps_of(piece: Piece, at: Circumstances) -> tuple[str, ...]:
 
     Examples
     --------
-    >>> steps_of(Piece("set_gap"), Circumstances(CardSettings(), {}, False, False, ()))
+    >>> steps_of(Piece("set_gap"), Circumstances(CardSettings(), {}, False, False, (), {}))
     ('measure_gap',)
     """
     found = _BY.get(piece.operation)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
@@ -12,6 +12,7 @@ from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.card import Card, card_of
 from bilge_core.job.changed import stale_steps
+from bilge_core.job.difference import suction_joint
 from bilge_core.job.entries import AnyEntry, BoltTight, Overridden, Ticked, WaitOver
 from bilge_core.job.line_parts import order_parts, with_line_parts
 from bilge_core.job.named import parts_of
@@ -86,12 +87,14 @@ def _worked_out(build: Build, row: JobCard | None, said: CardSettings | None = N
     return _Job(build, row, as_is, plan, said, entries, standing, states, card, prices)
 
 
-def _arrivals(build: Build, wanted: Iterable[str], prices: Prices) -> Arrivals:
-    """When the parts of a job are there: ticked, ordered, or ordered today."""
+def _arrivals(build: Build, wanted: Mapping[str, float], prices: Prices) -> Arrivals:
+    """When the parts of a job are there: enough ticked, ordered, or ordered today."""
     ticks = {tick.part: tick for tick in build.order_ticks.all()}
     today, days, there = timezone.localdate(), {}, set()
-    for part in wanted:
+    for part, count in wanted.items():
         tick, lead = ticks.get(part), timedelta(days=prices.part(part).lead_days)
+        if tick is not None and tick.count + 1e-6 < count:
+            tick = None  # more is wanted than was ticked: the rest is ordered today
         if tick is not None and tick.state in _THERE:
             there.add(part)
         elif tick is not None:
@@ -149,12 +152,13 @@ def _named(*documents: BuildDocument) -> list[NamedPartOut]:
     rows: dict[str, dict[str, object]] = {}
     for document in documents:
         rows |= parts_of(document)
+    joint = suction_joint(documents[-1].model_dump(mode="json")).get("id")
     found = [NamedPartOut(id=WHOLE_PAN, name="the pan and its joint", kind="pan", renewable=True)]
     for part, row in rows.items():
         line = row.get("line")
         kind = "gate" if "swings" in row else str(row.get("kind") or row.get("service") or "")
         is_joint = isinstance(line, dict) and line.get("kind") in {"hose", "hard_line"}
-        renewable = kind in {*_RENEWED, "gate", "suction"} or is_joint
+        renewable = kind in {*_RENEWED, "gate"} or is_joint or part == joint
         found.append(NamedPartOut(id=part, name=str(row["name"]), kind=kind, renewable=renewable))
     return found
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bilge_core.job.step import Step
 from bilge_core.job.torque import PUMP_NUT
+from bilge_core.rules.mouth import GAP
 from bilge_core.rules.rule import COMMON
 
 _OFF = ("@off",)
@@ -119,7 +120,7 @@ PAN = (
     Step("brace_tube", "Brace the pickup at its tube as well", "pickup", "brace_pickup", 0.7,
          after=("look_at_tube", "make_tube", "space_pickup"), makes=True,
          cautions=("case_bolts", "weld"), why="Held only at its bell it flexes and cracks."),
-    Step("measure_gap", "Measure mouth to floor: 1/4 to 3/8 in, 6.4 to 9.5 mm", "pickup",
+    Step("measure_gap", f"Measure {GAP.words}", "pickup",
          "set_gap", 0.3, after=("@bench", "space_pickup", "make_tube", "brace_tube", "renew_seal"),
          is_gate=True, photo=True, tools="modelling clay, calliper",
          why="Nearer it chokes, farther it draws air sooner."),
