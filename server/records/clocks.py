@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from django.utils import timezone
-
-_AHEAD = timedelta(minutes=2)
-"""By which a phone's clock may be ahead before it is not believed (ours)."""
 
 
 def believed(at: datetime, begun: datetime) -> datetime:
@@ -21,6 +18,4 @@ def believed(at: datetime, begun: datetime) -> datetime:
         Nothing can have happened before.
     """
     now = timezone.now()
-    if at > now + _AHEAD or at < begun:
-        return now
-    return min(at, now)
+    return now if at < begun else min(at, now)

@@ -276,7 +276,7 @@ def test_a_tank_comes_by_itself_up_to_forty_millimetres_over_what_is_wanted() ->
     tank = next(each for each in raw["circuit"]["components"] if each["kind"] == "tank")
     top = tank["place"]["at_mm"][2] + tank["height_mm"]
     for over, wanted in ((39.9, 1), (40.1, 0)):
-        raw["car"]["keep_outs"] = [{"kind": "plane", "id": "k71", "name": "bonnet", "free": "below",
-                                    "frame": "car", "wanted_mm": 15, "at_mm": top + 15 + over}]  # fmt: skip
+        bonnet = {"kind": "plane", "id": "k71", "name": "bonnet", "free": "below", "frame": "car"}
+        raw["car"]["keep_outs"] = [{**bonnet, "wanted_mm": 15, "at_mm": top + 15 + over}]
         found = [each for each in places_of(read_build(json.dumps(raw))) if tank["id"] in each.id]
         assert len(found) == wanted
