@@ -9,16 +9,17 @@ const foldersOf = (place) =>
 
 // imports point one way: each folder knows those after it, and what it must not know is all others
 const KNOWS = {
-  app: ["pages", "document", "scene", "plots", "drawing", "parts", "api"],
-  pages: ["document", "plots", "drawing", "parts", "api"],
-  stages: ["document", "scene", "plots", "drawing", "parts", "api"],
+  app: ["pages", "document", "scene", "plots", "drawing", "parts", "api", "offline"],
+  pages: ["document", "plots", "drawing", "parts", "api", "offline"],
+  stages: ["document", "scene", "plots", "drawing", "parts", "api", "offline"],
   scene: ["drawing", "parts", "api"],
   plots: ["drawing", "parts", "api"],
   document: ["drawing", "parts", "api"],
   drawing: ["parts", "api"],
-  parts: ["api"],
-  api: [],
-  testing: ["document", "drawing", "parts", "api"],
+  parts: ["api", "offline"],
+  api: ["offline"],
+  offline: [],
+  testing: ["document", "drawing", "parts", "api", "offline"],
 };
 
 const folders = foldersOf(".");

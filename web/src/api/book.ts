@@ -2,7 +2,6 @@ import { useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-q
 import { useCallback } from "react";
 import type { Waiting } from "../offline/queue";
 import { keepAnswer } from "../offline/worker";
-import { useSettings } from "../parts/settings";
 import { bodyOf, client, type Schemas } from "./client";
 import type { BuildOut } from "./queries";
 
@@ -15,7 +14,7 @@ export type Trend = Schemas["TrendOut"];
 export type Booked = Schemas["BookedIn"]["entry"];
 export type SessionEntry = Extract<Booked, { kind: "session" }>;
 
-const keyOf = (build: BuildOut, system: string): unknown[] => [
+const keyOf = (build: BuildOut, system: "metric" | "us"): unknown[] => [
   "book",
   build.id,
   build.state,
@@ -24,8 +23,11 @@ const keyOf = (build: BuildOut, system: string): unknown[] => [
 ];
 
 /** A car's track book. */
-export function useBook(build: BuildOut, enabled = true): UseQueryResult<BookStage> {
-  const { system } = useSettings();
+export function useBook(
+  build: BuildOut,
+  system: "metric" | "us",
+  enabled = true,
+): UseQueryResult<BookStage> {
   return useQuery({
     queryKey: keyOf(build, system),
     enabled,
@@ -45,9 +47,9 @@ export function useBook(build: BuildOut, enabled = true): UseQueryResult<BookSta
 /** Sends what was written; nothing of it is refused but for a fault in it. */
 export function useSendBooked(
   build: BuildOut,
+  system: "metric" | "us",
 ): (rows: Waiting<Booked>[]) => Promise<readonly { client_id: string; why: string }[]> {
   const queries = useQueryClient();
-  const { system } = useSettings();
   return useCallback(
     async (rows) => {
       const told = bodyOf(

@@ -17,7 +17,7 @@ function ways(go: (stage: string) => () => void): Command[] {
       group: "Frame",
       words: `Go to ${name}`,
       key: String(index + 1),
-      run: go((stages.find(({ load }) => load) ?? stages[0])?.key ?? HOME),
+      run: go(stages[0]?.key ?? HOME),
     })),
     ...STAGES_OF.flatMap(({ stages }) =>
       stages.map(({ key, name, letter }): Command => ({

@@ -14,10 +14,11 @@ describe("what waits to be sent", () => {
   });
 
   it("makes an id where the browser has no maker of them", () => {
-    const { randomUUID } = crypto;
+    const own = Object.getOwnPropertyDescriptor(crypto, "randomUUID");
     Object.defineProperty(crypto, "randomUUID", { value: undefined, configurable: true });
     expect(newId()).toMatch(/^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/);
-    Object.defineProperty(crypto, "randomUUID", { value: randomUUID, configurable: true });
+    if (own) Object.defineProperty(crypto, "randomUUID", own);
+    else Reflect.deleteProperty(crypto, "randomUUID");
   });
 
   it("is sent in no other name, refused ones not again, in their order", () => {

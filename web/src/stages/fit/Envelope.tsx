@@ -140,6 +140,96 @@ function apart(wanted: Point[], width: number, height: number): Point[] {
   return placed;
 }
 
+/** What is round the pan, each with its name. */
+function Beside({ view, layout }: { view: FitView; layout: Layout }): ReactElement {
+  return (
+    <>
+      {view.beside.map(({ id, name, outline_mm: ring }) => {
+        const points = ring.map(layout.place);
+        const [x, y] = [
+          points.reduce((sum, p) => sum + p[0], 0) / points.length,
+          points.reduce((sum, p) => sum + p[1], 0) / points.length,
+        ];
+        return (
+          <g key={id}>
+            <path
+              d={pathOf(points)}
+              fill="none"
+              stroke="var(--line)"
+              strokeWidth="1.25"
+              strokeDasharray="10 3 2 3 2 3"
+            />
+            <Words
+              rank="name"
+              anchor={[x, y]}
+              x={x}
+              y={y + 4}
+              fontSize="13"
+              textAnchor="middle"
+              fill="var(--ink-2)"
+              {...HALO}
+            >
+              {name}
+            </Words>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** A place's number beside where it is, with the gap last found. */
+function Numbered({
+  place,
+  spot,
+  at,
+  isPicked,
+  onPick,
+}: {
+  place: PlaceNow;
+  spot: Point;
+  at: Point;
+  isPicked: boolean;
+  onPick: (id: string) => void;
+}): ReactElement {
+  const { units, system } = useSettings();
+  const last = place.found.at(-1);
+  const words = place.state === "not_looked" || !last ? "" : gapWords(last, units, system);
+  return (
+    <g>
+      <g
+        role="button"
+        tabIndex={0}
+        aria-label={`${place.number}, ${place.name}${words ? `, ${words}` : ""}`}
+        aria-pressed={isPicked}
+        onClick={() => onPick(place.id)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" || event.key === " ") onPick(place.id);
+        }}
+        className="cursor-pointer"
+      >
+        <path d={pathOf([spot, at], false)} stroke="var(--ink-2)" strokeWidth="0.9" />
+        <circle cx={at[0]} cy={at[1]} r="22" fill="transparent" />
+        <Badge place={place} at={at} isPicked={isPicked} />
+      </g>
+      {words && (
+        <Words
+          rank="gap"
+          x={at[0] + 16}
+          y={at[1] + 5}
+          fontSize="15"
+          fontWeight="600"
+          className="font-figure"
+          fill="var(--ink)"
+          {...HALO}
+        >
+          {words}
+        </Words>
+      )}
+    </g>
+  );
+}
+
 /** The pan among what is round it, seen one way, with the places where something may touch. */
 export function Envelope({
   frame,
@@ -167,7 +257,6 @@ export function Envelope({
   /** The drawing was pointed at, in the view's own figures. */
   onPoint?: (at: Point) => void;
 }): ReactElement {
-  const { units, system } = useSettings();
   const sheet = useRef<SVGSVGElement>(null);
   const ends = (id: string | undefined): [Spot | null, Spot | null] =>
     (frame.places[id ?? ""] as [Spot | null, Spot | null] | undefined) ?? [null, null];
@@ -211,36 +300,7 @@ export function Envelope({
           );
         }}
       >
-        {view.beside.map(({ id, name, outline_mm: ring }) => {
-          const points = ring.map(layout.place);
-          const [x, y] = [
-            points.reduce((sum, p) => sum + p[0], 0) / points.length,
-            points.reduce((sum, p) => sum + p[1], 0) / points.length,
-          ];
-          return (
-            <g key={id}>
-              <path
-                d={pathOf(points)}
-                fill="none"
-                stroke="var(--line)"
-                strokeWidth="1.25"
-                strokeDasharray="10 3 2 3 2 3"
-              />
-              <Words
-                rank="name"
-                anchor={[x, y]}
-                x={x}
-                y={y + 4}
-                fontSize="13"
-                textAnchor="middle"
-                fill="var(--ink-2)"
-                {...HALO}
-              >
-                {name}
-              </Words>
-            </g>
-          );
-        })}
+        <Beside view={view} layout={layout} />
         {view.crank_mm.length > 2 && (
           <path
             d={pathOf(view.crank_mm.map(layout.place))}
@@ -275,44 +335,16 @@ export function Envelope({
             data-mark
           />
         )}
-        {shown.map(({ place, spot }, n) => {
-          const at = badges[n] ?? spot;
-          const last = place.found.at(-1);
-          const words = place.state === "not_looked" || !last ? "" : gapWords(last, units, system);
-          return (
-            <g key={place.id}>
-              <g
-                role="button"
-                tabIndex={0}
-                aria-label={`${place.number}, ${place.name}${words ? `, ${words}` : ""}`}
-                aria-pressed={place.id === picked}
-                onClick={() => onPick(place.id)}
-                onKeyDown={(event) => {
-                  if (event.key === "Enter" || event.key === " ") onPick(place.id);
-                }}
-                className="cursor-pointer"
-              >
-                <path d={pathOf([spot, at], false)} stroke="var(--ink-2)" strokeWidth="0.9" />
-                <circle cx={at[0]} cy={at[1]} r="22" fill="transparent" />
-                <Badge place={place} at={at} isPicked={place.id === picked} />
-              </g>
-              {words && (
-                <Words
-                  rank="gap"
-                  x={at[0] + 16}
-                  y={at[1] + 5}
-                  fontSize="15"
-                  fontWeight="600"
-                  className="font-figure"
-                  fill="var(--ink)"
-                  {...HALO}
-                >
-                  {words}
-                </Words>
-              )}
-            </g>
-          );
-        })}
+        {shown.map(({ place, spot }, n) => (
+          <Numbered
+            key={place.id}
+            place={place}
+            spot={spot}
+            at={badges[n] ?? spot}
+            isPicked={place.id === picked}
+            onPick={onPick}
+          />
+        ))}
       </svg>
       <figcaption className="px-4 font-figure text-[14px]">
         <strong>{title}</strong> <span className="text-ink-2">{how}</span>

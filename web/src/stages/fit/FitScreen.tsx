@@ -1,11 +1,11 @@
-import { useRef, useState, type ReactElement } from "react";
+import { useRef, useState, type ReactElement, type RefObject } from "react";
 import { wordsOf } from "../../api/client";
 import { useFit, useSendOffered, type FitStage, type Offered } from "../../api/fit";
 import { useSession } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
-import { Away } from "../../offline/Away";
-import { useQueue } from "../../offline/useQueue";
-import { BenchHead } from "../../parts/BenchHead";
+import { Away } from "../../parts/Away";
+import { useQueue } from "../../parts/useQueue";
+import { BenchHead, type BenchPart } from "../../parts/BenchHead";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Waiting } from "../../parts/Notice";
@@ -18,7 +18,7 @@ import { fitTable } from "./fitTable";
 import { draftOf, findingOf, PlaceView, type Draft } from "./PlaceView";
 import { PlaceTable } from "./PlaceTable";
 import { RoundPage } from "./RoundPage";
-import { fitNow, type PlaceNow } from "./standing";
+import { fitNow, type FitNow, type PlaceNow } from "./standing";
 import { entryWords, gapWords, roundSentence } from "./words";
 
 type Page = "place" | "all" | "round";
@@ -27,6 +27,15 @@ const FRAMES = { car: "as it stands in the car", engine: "square to the engine" 
 type FrameName = keyof typeof FRAMES;
 
 const HIGH = 300;
+
+/** How far each place is, in the row of marks above. */
+const PARTS = {
+  touches: "bad",
+  not_looked: "left",
+  tight: "left",
+  sound: "done",
+  accepted: "done",
+} as const satisfies Record<PlaceNow["state"], BenchPart>;
 
 /** What is found at the place on the screen, until it is kept or another is picked. */
 function useDraft(place: PlaceNow | undefined): [Draft, (draft: Draft) => void] {
@@ -38,9 +47,127 @@ function useDraft(place: PlaceNow | undefined): [Draft, (draft: Draft) => void] 
   ];
 }
 
+/** The one thing to do at a place: keep what was found, and go to the next. */
+function KeepButtons({
+  place,
+  next,
+  draft,
+  hasRound,
+  onBack,
+  onBegin,
+  onKeep,
+}: {
+  place: PlaceNow;
+  next: PlaceNow | undefined;
+  draft: Draft;
+  hasRound: boolean;
+  onBack: () => void;
+  onBegin: () => void;
+  onKeep: (place: PlaceNow) => void;
+}): ReactElement {
+  const { units, system } = useSettings();
+  return (
+    <div className="flex gap-2">
+      <Button
+        className="min-h-[64px] w-[96px] font-figure !text-[17px] lg:min-h-11"
+        onClick={onBack}
+      >
+        Back
+      </Button>
+      <Button
+        look="main"
+        className="min-h-[64px] min-w-0 flex-1 flex-col font-figure !text-[19px] leading-tight lg:min-h-11"
+        onClick={() => {
+          if (hasRound) onKeep(place);
+          else onBegin();
+        }}
+      >
+        {hasRound ? (
+          <>
+            <span>
+              Keep{" "}
+              {draft.touches
+                ? "the touch"
+                : gapWords({ touches: false, gap_mm: draft.gap }, units, system)}
+            </span>
+            {next && next !== place && (
+              <span className="text-[14px] font-medium">
+                next: {next.number}, {next.name}
+              </span>
+            )}
+          </>
+        ) : (
+          "Begin a round"
+        )}
+      </Button>
+    </div>
+  );
+}
+
+/** How the round stands, in a sentence, with what the drawing shows. */
+function FitHead({
+  now,
+  frame,
+  onFrame,
+  drawing,
+}: {
+  now: FitNow;
+  frame: FrameName;
+  onFrame: (frame: FrameName) => void;
+  drawing: RefObject<HTMLDivElement | null>;
+}): ReactElement {
+  const { system } = useSettings();
+  const round = now.rounds.at(-1);
+  return (
+    <div className="hidden items-start justify-between gap-3 px-6 pt-4 lg:flex">
+      <div>
+        <h1 className="font-figure text-[22px] leading-tight font-semibold">
+          {roundSentence(now)}
+        </h1>
+        <p className="text-[14px] text-ink-2">
+          {now.places.length} places
+          {round ? ` · ${round.means_words}, car on its ${round.car_on}` : ""} · gaps in{" "}
+          {system === "us" ? "inches" : "mm"} · <FrameChoice name={frame} onName={onFrame} />
+        </p>
+      </div>
+      <ReadOut name="fit" table={() => fitTable(now)} drawing={drawing} />
+    </div>
+  );
+}
+
+/** All places with what was found in each round. */
+function AllPlaces({
+  now,
+  picked,
+  onPick,
+}: {
+  now: FitNow;
+  picked: string | undefined;
+  onPick: (id: string) => void;
+}): ReactElement {
+  return (
+    <>
+      <p className="px-2 pt-3 font-figure text-[19px] font-semibold lg:hidden">
+        {roundSentence(now)}
+      </p>
+      <div className="overflow-x-auto" tabIndex={0} aria-label="All places">
+        <PlaceTable now={now} picked={picked} onPick={onPick} />
+      </div>
+      {now.places.length === 0 && (
+        <p className="py-3">
+          No places yet: say on Car what is round the pan, or name a place by hand.
+        </p>
+      )}
+      <p className="px-2 py-2 text-[13px] text-ink-2">
+        Forecast: by the figures of the build, the car still. Trend: the gap in each round, what is
+        wanted dashed.
+      </p>
+    </>
+  );
+}
+
 function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
   const { build } = useBuildView();
-  const { units, system } = useSettings();
   const queue = useQueue<Offered>(`fit:${build.id}`, build.id, me, useSendOffered(build));
   const { fit } = stage;
   const now = fitNow(fit, queue.rows);
@@ -99,48 +226,23 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
       onEnter={enter}
     />
   );
-  const keep = (
-    <div className="flex gap-2">
-      <Button
-        className="min-h-[64px] w-[96px] font-figure !text-[17px] lg:min-h-11"
-        onClick={() => setChosen(inOrder[(at - 1 + inOrder.length) % inOrder.length]?.id ?? null)}
-      >
-        Back
-      </Button>
-      <Button
-        look="main"
-        className="min-h-[64px] min-w-0 flex-1 flex-col font-figure !text-[19px] leading-tight lg:min-h-11"
-        onClick={() => {
-          if (!picked) return;
-          if (!hasRound) {
-            setPage("round");
-            setBeside("round");
-            return;
-          }
-          enter(findingOf(picked, draft));
-          setChosen(next?.id ?? null);
-          window.scrollTo({ top: 0 });
-        }}
-      >
-        {hasRound ? (
-          <>
-            <span>
-              Keep{" "}
-              {draft.touches
-                ? "the touch"
-                : gapWords({ touches: false, gap_mm: draft.gap }, units, system)}
-            </span>
-            {next && next !== picked && (
-              <span className="text-[14px] font-medium">
-                next: {next.number}, {next.name}
-              </span>
-            )}
-          </>
-        ) : (
-          "Begin a round"
-        )}
-      </Button>
-    </div>
+  const keep = picked && (
+    <KeepButtons
+      place={picked}
+      next={next}
+      draft={draft}
+      hasRound={hasRound}
+      onBack={() => setChosen(inOrder[(at - 1 + inOrder.length) % inOrder.length]?.id ?? null)}
+      onBegin={() => {
+        setPage("round");
+        setBeside("round");
+      }}
+      onKeep={(place) => {
+        enter(findingOf(place, draft));
+        setChosen(next?.id ?? null);
+        window.scrollTo({ top: 0 });
+      }}
+    />
   );
   const half = Math.max(0, size.width / 2 - 8);
   return (
@@ -150,35 +252,14 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
         word={
           round ? `round ${round.number}, place ${at + 1} of ${inOrder.length}` : "no round yet"
         }
-        parts={inOrder.map(({ id, state }) =>
-          id === picked?.id
-            ? "now"
-            : state === "touches"
-              ? "bad"
-              : state === "not_looked" || state === "tight"
-                ? "left"
-                : "done",
-        )}
+        parts={inOrder.map((place) => (place.id === picked?.id ? "now" : PARTS[place.state]))}
         pages={PAGES}
         page={page}
         onPage={setPage}
       />
       <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
         <div className="min-w-0 flex-1 lg:overflow-y-auto">
-          <div className="hidden items-start justify-between gap-3 px-6 pt-4 lg:flex">
-            <div>
-              <h1 className="font-figure text-[22px] leading-tight font-semibold">
-                {roundSentence(now)}
-              </h1>
-              <p className="text-[14px] text-ink-2">
-                {inOrder.length} places
-                {round ? ` · ${round.means_words}, car on its ${round.car_on}` : ""} · gaps in{" "}
-                {system === "us" ? "inches" : "mm"} ·{" "}
-                <FrameChoice name={frameName} onName={setFrameName} />
-              </p>
-            </div>
-            <ReadOut name="fit" table={() => fitTable(now)} drawing={drawing} />
-          </div>
+          <FitHead now={now} frame={frameName} onFrame={setFrameName} drawing={drawing} />
           <div ref={frame} className={shown("place")}>
             <div ref={drawing} className="lg:flex lg:px-2">
               <div className="hidden lg:block lg:w-1/2">{view("side", half, HIGH)}</div>
@@ -189,21 +270,7 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
             </div>
           </div>
           <div className={`px-2 lg:px-6 ${shown("all")}`}>
-            <p className="px-2 pt-3 font-figure text-[19px] font-semibold lg:hidden">
-              {roundSentence(now)}
-            </p>
-            <div className="overflow-x-auto" tabIndex={0} aria-label="All places">
-              <PlaceTable now={now} picked={picked?.id} onPick={pick} />
-            </div>
-            {inOrder.length === 0 && (
-              <p className="py-3">
-                No places yet: say on Car what is round the pan, or name a place by hand.
-              </p>
-            )}
-            <p className="px-2 py-2 text-[13px] text-ink-2">
-              Forecast: by the figures of the build, the car still. Trend: the gap in each round,
-              what is wanted dashed.
-            </p>
+            <AllPlaces now={now} picked={picked?.id} onPick={pick} />
           </div>
           <div className={page === "place" ? "lg:hidden" : "hidden"}>{place}</div>
           <div className={page === "round" ? "lg:hidden" : "hidden"}>

@@ -39,6 +39,12 @@ function Trend({ place }: { place: PlaceNow }): ReactElement | null {
 
 const SHOWN_ROUNDS = 3;
 
+/** What was found of a place in one round, as short as a cell wants it. */
+const foundWords = (
+  { touches, gap_mm: gap }: { touches: boolean; gap_mm: number | null },
+  length: (mm: number) => string,
+): string => (touches ? "touch" : gap === null ? "seen" : length(gap));
+
 /** Every place with what was wanted, forecast and found, round by round. */
 export function PlaceTable({
   now,
@@ -120,13 +126,7 @@ export function PlaceTable({
                     key={number}
                     className={`text-right font-figure ${found?.touches ? "font-semibold text-bad" : ""} ${number === rounds.at(-1)?.number ? "font-semibold" : ""}`}
                   >
-                    {found
-                      ? found.touches
-                        ? "touch"
-                        : found.gap_mm === null
-                          ? "seen"
-                          : length(found.gap_mm)
-                      : ""}
+                    {found ? foundWords(found, length) : ""}
                   </td>
                 );
               })}

@@ -34,8 +34,8 @@ function Correct({ place }: { place: PlaceNow }): ReactElement | null {
             act: {
               kind: "figures",
               figures: right.figures.map(([field, value]) => ({
-                field: String(field),
-                value: Number(value),
+                field,
+                value,
               })),
             },
             system: "metric",

@@ -24,7 +24,7 @@ export function RoundPage({
   const last = now.rounds.at(-1);
   const [means, setMeans] = useState<Means>(last?.means ?? "cardboard");
   const [carOn, setCarOn] = useState<CarOn>("stands");
-  const caution = fit.means[means]?.[1] as string | undefined;
+  const caution = fit.means[means]?.[1];
   const left = now.open.length;
   return (
     <section aria-label="Rounds" className="flex flex-col gap-3 px-4 py-3">
@@ -32,7 +32,7 @@ export function RoundPage({
         {now.rounds.map((round) => (
           <li key={round.number} className="border-b border-hair py-1 text-[15px]">
             <strong className="font-figure">Round {round.number}</strong>, {dayWords(round.at)},
-            with {round.means_words}, car {ON[round.car_on as CarOn] ?? round.car_on}; {round.by}
+            with {round.means_words}, car {ON[round.car_on as CarOn]}; {round.by}
             {round.closed ? `, closed ${dayWords(round.closed)}` : ""}
           </li>
         ))}

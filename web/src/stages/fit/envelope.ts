@@ -103,8 +103,7 @@ export function pointed(
 
 /** The view that shows a place's gap best: the one in which its two ends lie farthest apart. */
 export function bestView(frame: FitFrame, id: string): Key {
-  const ends = frame.places[id] as
-    [[number, number, number] | null, [number, number, number] | null] | undefined;
+  const ends = frame.places[id];
   const [at, to] = ends ?? [null, null];
   if (!at || !to) return "front";
   const seen = (key: Key): number =>

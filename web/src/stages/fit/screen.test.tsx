@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/fit";
 import * as queries from "../../api/queries";
-import * as queues from "../../offline/useQueue";
+import * as queues from "../../parts/useQueue";
 import * as sizes from "../../parts/size";
 import { FIT, FIT_STAGE, foundOf, placeOf } from "../../testing/fit";
 import { showInBuild, viewOf } from "../../testing/view";

@@ -28,7 +28,7 @@ function hoursOf(typed: string): number | null {
 
 /** What is in the way of the job: the car's own, kept from one job to the next. */
 export function Access({ said, onSay }: { said: Said; onSay: (said: Said) => void }): ReactElement {
-  const items = said.access ?? [];
+  const items = said.access;
   const [kind, setKind] = useState<AccessItem["kind"]>("bumper");
   const [name, setName] = useState("");
   const [off, setOff] = useState("30");

@@ -14,6 +14,106 @@ const pathOf = (points: readonly Place[]): string =>
 
 const TICK = "M-5 0.4l3.6 3.8 6.6 -7.6";
 
+/** A bolt: its number in the order, or ticked. */
+function BoltMark({
+  bolt,
+  at,
+  look,
+  ring,
+  number,
+}: {
+  bolt: number;
+  at: Place;
+  look: "tight" | "next" | "loose";
+  ring: number;
+  /** Which it is in the order; null: not yet any. */
+  number: number | null;
+}): ReactElement {
+  const tight = look === "tight";
+  const isNext = look === "next";
+  return (
+    <g transform={`translate(${at[0].toFixed(1)} ${at[1].toFixed(1)})`} data-bolt={bolt}>
+      <circle
+        r={ring}
+        fill={tight ? "var(--good)" : "var(--panel)"}
+        stroke={tight ? "var(--good)" : "var(--ink)"}
+        strokeWidth={isNext ? 3 : 1.5}
+      />
+      {tight ? (
+        <path
+          d={TICK}
+          fill="none"
+          stroke="var(--panel)"
+          strokeWidth="2.4"
+          transform={`scale(${(ring / RING).toFixed(2)})`}
+        />
+      ) : (
+        <text
+          textAnchor="middle"
+          dy="0.35em"
+          fontSize={isNext ? 22 : ring < RING ? 12 : 15}
+          fontWeight="600"
+          className="font-figure"
+          fill="var(--ink)"
+        >
+          {number}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** The order in which they go: from the middle out, or touched by the builder. */
+function OrderChoice({
+  flange,
+  own,
+  onOwn,
+  onOrder,
+}: {
+  flange: Flange;
+  /** What is touched so far of an order of the builder's own; null: none is being said. */
+  own: number[] | null;
+  onOwn: (own: number[] | null) => void;
+  onOrder: (pattern: number[] | null) => void;
+}): ReactElement {
+  return (
+    <p className="flex flex-wrap items-center gap-x-4 text-[14px] text-ink-2">
+      {own === null ? (
+        <>
+          <button type="button" className="min-h-8 underline" onClick={() => onOwn([])}>
+            An order of your own
+          </button>
+          {flange.is_own && (
+            <button type="button" className="min-h-8 underline" onClick={() => onOrder(null)}>
+              From the middle out again
+            </button>
+          )}
+        </>
+      ) : (
+        <>
+          <span>
+            Touch the bolts in your order: {own.length} of {flange.pattern.length}
+          </span>
+          <button
+            type="button"
+            className="min-h-8 underline disabled:no-underline disabled:opacity-50"
+            disabled={own.length < flange.pattern.length}
+            onClick={() => {
+              onOrder(own);
+              onOwn(null);
+            }}
+          >
+            Keep it
+          </button>
+          <button type="button" className="min-h-8 underline" onClick={() => onOwn(null)}>
+            Leave it
+          </button>
+        </>
+      )}
+    </p>
+  );
+}
+
 /** The flange with its bolts in the order in which they are tightened; a touch takes the nearest. */
 export function BoltPattern({
   flange,
@@ -118,36 +218,15 @@ export function BoltPattern({
         {places.map(([x, y], bolt) => {
           const tight = own === null && isTight(bolt);
           const isNext = own === null && next?.bolt === bolt;
-          const radius = isNext ? NEXT_RING : ring;
           return (
-            <g key={bolt} transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`} data-bolt={bolt}>
-              <circle
-                r={radius}
-                fill={tight ? "var(--good)" : "var(--panel)"}
-                stroke={tight ? "var(--good)" : "var(--ink)"}
-                strokeWidth={isNext ? 3 : 1.5}
-              />
-              {tight ? (
-                <path
-                  d={TICK}
-                  fill="none"
-                  stroke="var(--panel)"
-                  strokeWidth="2.4"
-                  transform={`scale(${(radius / RING).toFixed(2)})`}
-                />
-              ) : (
-                <text
-                  textAnchor="middle"
-                  dy="0.35em"
-                  fontSize={isNext ? 22 : ring === RING ? 15 : 12}
-                  fontWeight="600"
-                  className="font-figure"
-                  fill="var(--ink)"
-                >
-                  {order.has(bolt) ? (order.get(bolt) ?? 0) + 1 : ""}
-                </text>
-              )}
-            </g>
+            <BoltMark
+              key={bolt}
+              bolt={bolt}
+              at={[x, y]}
+              look={tight ? "tight" : isNext ? "next" : "loose"}
+              ring={isNext ? NEXT_RING : ring}
+              number={order.has(bolt) ? (order.get(bolt) ?? 0) + 1 : null}
+            />
           );
         })}
       </svg>
@@ -172,40 +251,7 @@ export function BoltPattern({
           seen from {isFromBelow ? "below" : "above"}
         </button>
       </figcaption>
-      <p className="flex flex-wrap items-center gap-x-4 text-[14px] text-ink-2">
-        {own === null ? (
-          <>
-            <button type="button" className="min-h-8 underline" onClick={() => setOwn([])}>
-              An order of your own
-            </button>
-            {flange.is_own && (
-              <button type="button" className="min-h-8 underline" onClick={() => onOrder(null)}>
-                From the middle out again
-              </button>
-            )}
-          </>
-        ) : (
-          <>
-            <span>
-              Touch the bolts in your order: {own.length} of {flange.pattern.length}
-            </span>
-            <button
-              type="button"
-              className="min-h-8 underline disabled:no-underline disabled:opacity-50"
-              disabled={own.length < flange.pattern.length}
-              onClick={() => {
-                onOrder(own);
-                setOwn(null);
-              }}
-            >
-              Keep it
-            </button>
-            <button type="button" className="min-h-8 underline" onClick={() => setOwn(null)}>
-              Leave it
-            </button>
-          </>
-        )}
-      </p>
+      <OrderChoice flange={flange} own={own} onOwn={setOwn} onOrder={onOrder} />
     </figure>
   );
 }

@@ -81,7 +81,7 @@ function Extras({
   said: Said;
   onSay: (said: Said) => void;
 }): ReactElement {
-  const extras = said.extras ?? [];
+  const extras = said.extras;
   const [part, setPart] = useState("pan");
   const chosen = stage.parts.find(({ id }) => id === part);
   const nameOf = (id: string): string => stage.parts.find((each) => each.id === id)?.name ?? id;
@@ -150,7 +150,7 @@ function Days({ said, onSay }: { said: Said; onSay: (said: Said) => void }): Rea
           min={1}
           max={16}
           step={0.5}
-          defaultValue={said.hours_a_day ?? 6}
+          defaultValue={said.hours_a_day}
           onBlur={(event) => {
             const hours = Number(event.target.value);
             if (hours >= 0.5 && hours <= 16 && hours !== said.hours_a_day)
@@ -163,7 +163,7 @@ function Days({ said, onSay }: { said: Said; onSay: (said: Said) => void }): Rea
         Weekends are worked
         <input
           type="checkbox"
-          checked={said.weekends ?? false}
+          checked={said.weekends}
           onChange={(event) => onSay({ ...said, weekends: event.target.checked })}
           className="size-5 accent-[var(--ink)]"
         />
@@ -187,7 +187,7 @@ export function JobNumbers({
   const { build } = useBuildView();
   const { said } = stage;
   const bottles = stage.parts.filter(({ kind }) => kind === "accumulator");
-  const inCabin = said.in_cabin ?? [];
+  const inCabin = said.in_cabin;
   return (
     <div className="px-4 pb-4">
       {fault && (
@@ -199,7 +199,7 @@ export function JobNumbers({
       <Days said={said} onSay={onSay} />
       <Choice
         label="Pan joint"
-        value={said.sealing ?? "gasket"}
+        value={said.sealing}
         choices={SEALING}
         onChoose={(sealing) => onSay({ ...said, sealing })}
       />
@@ -221,7 +221,7 @@ export function JobNumbers({
       )}
       <Choice
         label="Pan bolts"
-        value={String(said.passes ?? 1) as keyof typeof PASSES}
+        value={String(said.passes) as keyof typeof PASSES}
         choices={PASSES}
         onChoose={(passes) => onSay({ ...said, passes: Number(passes) as 1 | 2 | 3 })}
       />

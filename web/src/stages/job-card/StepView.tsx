@@ -94,6 +94,39 @@ function Held({
   ) : null;
 }
 
+/** The steps before and after, on a phone. */
+function NearSteps({
+  near,
+  steps,
+  now,
+  onPick,
+}: {
+  near: readonly StepNow[];
+  steps: readonly StepNow[];
+  now: number;
+  onPick: (id: string) => void;
+}): ReactElement {
+  return (
+    <ol className="border-t border-hair lg:hidden">
+      {near.map((each) => (
+        <li key={each.id} className="border-b border-hair">
+          <button
+            type="button"
+            className="flex min-h-12 w-full items-center gap-2 text-left text-[16px]"
+            onClick={() => onPick(each.id)}
+          >
+            <Mark state={MARKS[each.state]} />
+            <span className="min-w-0 flex-1">
+              {steps.indexOf(each) + 1} · {each.words}
+            </span>
+            <span className="font-figure text-[15px] text-ink-2">{standWords(each, now)}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
 /** One step: what, why, how tight, what is in the hand, what to fear. */
 export function StepView({
   stage,
@@ -204,23 +237,7 @@ export function StepView({
           </button>
         </p>
       )}
-      <ol className="border-t border-hair lg:hidden">
-        {near.map((each) => (
-          <li key={each.id} className="border-b border-hair">
-            <button
-              type="button"
-              className="flex min-h-12 w-full items-center gap-2 text-left text-[16px]"
-              onClick={() => onPick(each.id)}
-            >
-              <Mark state={MARKS[each.state]} />
-              <span className="min-w-0 flex-1">
-                {steps.indexOf(each) + 1} · {each.words}
-              </span>
-              <span className="font-figure text-[15px] text-ink-2">{standWords(each, now)}</span>
-            </button>
-          </li>
-        ))}
-      </ol>
+      <NearSteps near={near} steps={steps} now={now} onPick={onPick} />
       {asks === "pass" && (
         <Reason
           title="Pass without"

@@ -7,7 +7,7 @@ import { torqueOf } from "./words";
 /** What is said of a job with a step's own torque, or without it. */
 export function withTorque(said: Said, step: StepNow, newtonMetres: number | null): Said {
   const key = step.id.split(":")[0] ?? step.id;
-  const others = Object.entries(said.torque_nm ?? {}).filter(([name]) => name !== key);
+  const others = Object.entries(said.torque_nm).filter(([name]) => name !== key);
   const own = newtonMetres === null ? [] : [[key, newtonMetres] as const];
   return { ...said, torque_nm: Object.fromEntries([...others, ...own]) };
 }

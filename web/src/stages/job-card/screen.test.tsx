@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/job";
 import * as queries from "../../api/queries";
-import * as queues from "../../offline/useQueue";
+import * as queues from "../../parts/useQueue";
 import * as sizes from "../../parts/size";
 import { cardOf, FLANGE, JOB, STEPS } from "../../testing/job";
 import { showInBuild, viewOf } from "../../testing/view";

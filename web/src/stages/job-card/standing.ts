@@ -28,11 +28,11 @@ function after(step: StepNow, { entry, at, by }: Waiting<Entry>): StepNow {
     case "unticked":
       return { ...now, state: "later", at: null, by: "", wait_over: null, reason: "" };
     case "bolt_tight": {
-      const pass = entry.in_pass ?? 1;
+      const pass = entry.in_pass;
       return { ...now, tight: [...without(step.tight, pass, entry.bolt), [pass, entry.bolt]] };
     }
     case "bolt_loose":
-      return { ...now, tight: without(step.tight, entry.in_pass ?? 1, entry.bolt) };
+      return { ...now, tight: without(step.tight, entry.in_pass, entry.bolt) };
     case "wait_over":
       return { ...now, wait_over: at, reason: entry.why };
     case "overridden":
@@ -40,7 +40,7 @@ function after(step: StepNow, { entry, at, by }: Waiting<Entry>): StepNow {
     case "noted":
       return {
         ...now,
-        notes: [...step.notes, { words: entry.words ?? "", photos: entry.photos ?? [], by, at }],
+        notes: [...step.notes, { words: entry.words, photos: entry.photos, by, at }],
       };
     default:
       return now;

@@ -107,6 +107,36 @@ export function sessionOf(
 
 const WEATHER = ["dry", "damp", "wet"] as const;
 
+const field = "flex flex-col text-[14px] text-ink-2";
+const input = "min-h-11 w-full border border-ink bg-panel px-2 text-[16px] text-ink";
+
+/** What was measured, each with its unit; one that cannot be read is marked. */
+function Figures({
+  typed,
+  onType,
+}: {
+  typed: Typed;
+  onType: (key: Key, value: string) => void;
+}): ReactElement {
+  return (
+    <>
+      {FIGURES.map(([key, label, unit]) => (
+        <label key={key} className={field}>
+          {label}
+          {unit ? `, ${unit}` : ""}
+          <input
+            value={typed[key]}
+            inputMode="decimal"
+            aria-invalid={figure(typed[key]) === undefined}
+            onChange={(event) => onType(key, event.target.value)}
+            className={input}
+          />
+        </label>
+      ))}
+    </>
+  );
+}
+
 /** A session written down: at the pit wall, with one thumb. */
 export function SessionForm({
   session,
@@ -132,8 +162,6 @@ export function SessionForm({
     photos: session?.photos ?? [],
   });
   const put = (key: Key, value: string): void => setTyped({ ...typed, [key]: value });
-  const field = "flex flex-col text-[14px] text-ink-2";
-  const input = "min-h-11 w-full border border-ink bg-panel px-2 text-[16px] text-ink";
   return (
     <form
       aria-label="A session"
@@ -179,19 +207,7 @@ export function SessionForm({
             className={input}
           />
         </label>
-        {FIGURES.map(([key, label, unit]) => (
-          <label key={key} className={field}>
-            {label}
-            {unit ? `, ${unit}` : ""}
-            <input
-              value={typed[key]}
-              inputMode="decimal"
-              aria-invalid={figure(typed[key]) === undefined}
-              onChange={(event) => put(key, event.target.value)}
-              className={input}
-            />
-          </label>
-        ))}
+        <Figures typed={typed} onType={put} />
         <label className={field}>
           Dipped
           <select

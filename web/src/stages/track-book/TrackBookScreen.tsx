@@ -4,8 +4,8 @@ import { useBook, useSendBooked, type Book, type Booked, type Driven } from "../
 import { photoAddress } from "../../api/photos";
 import { useSession } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
-import { Away } from "../../offline/Away";
-import { useQueue } from "../../offline/useQueue";
+import { Away } from "../../parts/Away";
+import { useQueue } from "../../parts/useQueue";
 import { BenchHead } from "../../parts/BenchHead";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
@@ -172,7 +172,7 @@ function OneSession({
         <p className="mt-1">Changed since the session before: {driven.changed.join("; ")}.</p>
       )}
       <div className="mt-1 flex flex-wrap gap-1">
-        {(session.photos ?? []).map((token) => (
+        {session.photos.map((token) => (
           <a key={token} href={photoAddress(buildId, token)} target="_blank" rel="noreferrer">
             <img
               src={photoAddress(buildId, token)}
@@ -198,7 +198,7 @@ function OneSession({
 function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
   const { build } = useBuildView();
   const { units, system } = useSettings();
-  const queue = useQueue<Booked>(`book:${build.id}`, build.id, me, useSendBooked(build));
+  const queue = useQueue<Booked>(`book:${build.id}`, build.id, me, useSendBooked(build, system));
   const [page, setPage] = useState<Page>("sessions");
   const [chosen, setChosen] = useState<string | null>(null);
   const drawing = useRef<HTMLDivElement>(null);
@@ -323,7 +323,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
 export function TrackBookScreen(): ReactElement {
   const { build } = useBuildView();
   const session = useSession().data;
-  const query = useBook(build);
+  const query = useBook(build, useSettings().system);
   if (!query.data || !session)
     return (
       <Waiting

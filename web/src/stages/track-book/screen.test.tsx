@@ -4,7 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/book";
 import * as queries from "../../api/queries";
-import * as queues from "../../offline/useQueue";
+import * as queues from "../../parts/useQueue";
 import { BOOK, BOOK_STAGE, drivenOf, dueOf, sessionOf } from "../../testing/book";
 import { showInBuild } from "../../testing/view";
 import { bookTable } from "./bookTable";
@@ -65,9 +65,7 @@ describe("the Track book screen", () => {
     served(BOOK_STAGE);
     await userEvent.click(first(screen.getAllByRole("button", { name: "New session" })));
     const form = first(screen.getAllByRole("form", { name: "A session" }));
-    expect((within(form).getByLabelText("Circuit") as HTMLInputElement).value).toBe(
-      "Saltmarsh Ring",
-    );
+    expect(within(form).getByLabelText<HTMLInputElement>("Circuit").value).toBe("Saltmarsh Ring");
     await userEvent.type(within(form).getByLabelText("Engine ran, h"), "1,5");
     await userEvent.type(within(form).getByLabelText("Out of the catch can, ml"), "40");
     await userEvent.click(within(form).getByRole("button", { name: "Write it down" }));

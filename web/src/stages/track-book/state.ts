@@ -1,11 +1,12 @@
 import { useBook } from "../../api/book";
 import { useBuildView } from "../../document/BuildContext";
 import type { StageState } from "../../document/stage";
+import { useSettings } from "../../parts/settings";
 
 /** What is due, in two words. */
 export function useBookState(): StageState {
   const { build, isCalm } = useBuildView();
-  const book = useBook(build, isCalm).data?.book;
+  const book = useBook(build, useSettings().system, isCalm).data?.book;
   if (!book) return { mark: "nothing", word: "" };
   if (book.sessions.length === 0) return { mark: "nothing", word: "no session" };
   const over = book.due.filter(({ state }) => state === "overdue").length;

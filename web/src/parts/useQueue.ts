@@ -1,6 +1,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { bodyOf, client, fileForm, Refusal, wordsOf } from "../api/client";
-import { afterAnswer, entered, keeperOf, toSend, type Keeper, type Waiting } from "./queue";
+import {
+  afterAnswer,
+  entered,
+  keeperOf,
+  toSend,
+  type Keeper,
+  type Waiting,
+} from "../offline/queue";
 
 /** How often what waits is tried again [ms]. */
 const AGAIN = 15_000;
@@ -58,6 +65,25 @@ const alone = (key: string, work: () => Promise<void>): Promise<void> =>
     ? navigator.locks.request(`bilge ${key}`, () => work()).then(() => undefined)
     : work();
 
+/** Sends what this hand entered, until nothing of it waits. */
+async function sendAll<Entry>(
+  keeper: Keeper<Entry>,
+  buildId: number,
+  me: string,
+  send: (rows: Waiting<Entry>[]) => Promise<Refused>,
+  onRows: (rows: Waiting<Entry>[]) => void,
+): Promise<void> {
+  for (;;) {
+    const waiting = toSend(await keeper.read(), me);
+    if (waiting.length === 0) break;
+    const ready: Waiting<Entry>[] = [];
+    for (const row of waiting) ready.push(await withPhotos(keeper, row, buildId));
+    const refused = await send(ready);
+    const ids = ready.map(({ client_id: id }) => id);
+    onRows(await keeper.change((now) => afterAnswer(now, ids, refused)));
+  }
+}
+
 /** Entries of one hand on one thing: kept on the device, sent when something answers. */
 export function useQueue<Entry>(
   key: string,
@@ -78,15 +104,7 @@ export function useQueue<Entry>(
     () =>
       alone(key, async () => {
         try {
-          for (;;) {
-            const waiting = toSend(await keeper.read(), me);
-            if (waiting.length === 0) break;
-            const ready: Waiting<Entry>[] = [];
-            for (const row of waiting) ready.push(await withPhotos(keeper, row, buildId));
-            const refused = await latest.current(ready);
-            const ids = ready.map(({ client_id: id }) => id);
-            setRows(await keeper.change((now) => afterAnswer(now, ids, refused)));
-          }
+          await sendAll(keeper, buildId, me, latest.current, setRows);
           setFault(null);
           setAway(false);
         } catch (thrown) {

@@ -1,8 +1,8 @@
 import type { ReactElement } from "react";
-import { Button } from "../parts/Button";
-import { Mark } from "../parts/Mark";
+import { Button } from "./Button";
+import { Mark } from "./Mark";
 import type { Queue } from "./useQueue";
-import { useOpensAway } from "./worker";
+import { useOpensAway } from "../offline/worker";
 
 /** What waits to be sent, and what holds while nothing answers; in one line where all is well. */
 export function Away<Entry>({
