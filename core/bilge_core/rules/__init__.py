@@ -14,6 +14,7 @@ from bilge_core.rules import (
     gauge,
     inspection,
     lines,
+    logger,
     mouth,
     pickup,
     plates,
@@ -25,6 +26,7 @@ RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
     *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES, *lines.RULES,
+    *logger.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

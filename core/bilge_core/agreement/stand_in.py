@@ -1,0 +1,133 @@
+"""A car that is not there: sessions as its logger would write them, of a truth that is known."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from bilge_core.agreement.sensor_shown import Shown, shown_by
+from bilge_core.document.build import Build
+from bilge_core.forecast.on_record import Record, meets
+from bilge_core.loads.log import Log
+from bilge_core.network import network_of
+from bilge_core.physics.arrays import Array
+
+_UNLIKE = 0.004
+"""Share by which a lap is quicker or slower than the one that it is made of (ours)."""
+_NOISE = 0.04e5  # [Pa] of a sensor, one standard deviation (ours)
+
+
+@dataclass(frozen=True)
+class Truth:
+    """What is so of the car that the forecast does not know.
+
+    shown : how its sensor is read
+    leak : bore of a hole at the pickup's joint that would let in as much air [m]
+    noise : of the sensor, one standard deviation [Pa]
+    """
+
+    shown: Shown
+    leak: float = 0.0
+    noise: float = _NOISE
+
+
+def leaking(build: Build, bore: float) -> Build:
+    """The same build with a leaking joint at its pump's inlet.
+
+    Parameters
+    ----------
+    build : Build
+    bore : float
+        Of a hole that would let in as much air [m].
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = leaking(read_build(Path("demo/dunlin.json").read_text()), 2e-3)
+    >>> {run.end.leak_mm for run in build.circuit.runs if run.end.leak_mm}
+    {2.0}
+    """
+    pump = build.circuit.pump.id
+    runs = [
+        run.model_copy(update={"end": run.end.model_copy(update={"leak_mm": bore * 1e3})})
+        if run.end.component == pump
+        else run
+        for run in build.circuit.runs
+    ]
+    return build.model_copy(update={"circuit": build.circuit.model_copy(update={"runs": runs})})
+
+
+def _driven(log: Log, quicker: float) -> Log:
+    """The same lap driven quicker by a share: sooner over, loads up with its square."""
+    times = 1.0 + quicker
+    return replace(
+        log,
+        time=log.time / times,
+        speed=log.speed * times,
+        forward=log.forward * times**2,
+        leftward=log.leftward * times**2,
+    )
+
+
+def stand_in_laps(
+    build: Build, log: Log, record: Record, truth: Truth, count: int, seed: int
+) -> tuple[Log, ...]:
+    """Laps of a session of a car that is not there, each with its oil's pressure.
+
+    Parameters
+    ----------
+    build : Build
+        As it truly is, but for what `truth` says.
+    log : Log
+        A prepared lap that all are like.
+    record : Record
+        What its mouth drew over that lap.
+    truth : Truth
+    count : int
+    seed : int
+
+    Returns
+    -------
+    tuple of Log
+        At the steps of `log`.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> log = Log(np.arange(0.0, 3.0, 0.02), *np.zeros((3, 150)), np.full(150, 500.0))
+    >>> record = Record(log.time, np.zeros(150))
+    >>> laps = stand_in_laps(build, log, record, Truth(Shown(0.05, 50.0)), 2, 1)
+    >>> len(laps), laps[0].oil_pressure.shape == laps[0].time.shape
+    (2, True)
+    """
+    rng = np.random.default_rng(seed)
+    network = network_of(leaking(build, truth.leak) if truth.leak else build)
+    laps = []
+    for _ in range(count):
+        quicker = float(rng.normal(0.0, _UNLIKE))
+        raw = _driven(log, quicker)
+        met = meets(build, raw, Record(record.time / (1.0 + quicker), record.gas_share))
+        gallery = met.run(network).pressure[:, network.gallery]
+        even = np.arange(0.0, raw.time[-1] - raw.time[0], log.step)
+        laps.append(_as_logged(raw, even, met.time, gallery, truth, rng))
+    return tuple(laps)
+
+
+def _as_logged(
+    raw: Log, even: Array, time: Array, gallery: Array, truth: Truth, rng: np.random.Generator
+) -> Log:
+    """A lap with what its sensor shows, at even times."""
+    at = raw.time - raw.time[0]
+
+    def there(channel: Array) -> Array:
+        return np.asarray(np.interp(even, at, channel))
+
+    seen = np.interp(even, time, shown_by(truth.shown, time, gallery))
+    return Log(
+        even, there(raw.speed), there(raw.forward), there(raw.leftward), there(raw.engine_speed),
+        oil_pressure=seen + rng.normal(0.0, truth.noise, len(even)),
+    )  # fmt: skip
