@@ -114,3 +114,28 @@ class FitEntry(Entry):
         constraints = [
             models.UniqueConstraint(fields=["build", "client_id"], name="one_fit_entry_an_id")
         ]
+
+
+class SessionJudged(models.Model):
+    """A session's laps held against the forecast that was there: kept, so that it stays as it was.
+
+    Laps and forecast are copies: neither a lap that is deleted nor a newer run changes them.
+    """
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="judged")
+    session = models.CharField(max_length=40)
+    forecast = models.JSONField(null=True)
+    """What is said of it; null: there was none."""
+    kept = models.BinaryField()
+    """Laps and forecast, as the core packs them."""
+    lag_s = models.FloatField()
+    count = models.JSONField()
+    """Of dips: what lists show."""
+    told = models.JSONField()
+    judged_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    judged_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["build", "session"], name="session_judged_once")
+        ]

@@ -135,7 +135,7 @@ def test_the_builders_own_interval_takes_the_usual_ones_place_and_one_is_dropped
 
 def told_of(*raws: dict[str, Any], changed: dict[str, Changed] | None = None) -> Any:
     usual = frozenset(each.id for each in fitted_items(DUNLIN))
-    return book_out(book(*raws), {1: DUNLIN}, changed or {}, usual, TODAY)
+    return book_out(book(*raws), {1: DUNLIN}, changed or {}, usual, TODAY, {})
 
 
 def test_trends_are_off_when_the_last_is_well_over_what_was_usual() -> None:

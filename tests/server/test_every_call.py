@@ -115,7 +115,7 @@ def ids(user: User, build: Build, lap: Lap) -> dict[str, Any]:
         "build_id": build.pk, "lap_id": lap.pk, "file_id": log.pk, "run_id": run.pk,
         "token": photo.token, "view": "side", "base_state": 1, "state": 1, "at_mm": 0,
         "user_id": user.pk, "invitation_id": 1, "sign_in_id": 1, "secret": "none",
-        "key": "oil", "what": "pickup",
+        "key": "oil", "what": "pickup", "session_id": "s1", "lap_number": 0, "dip_number": 0,
     }  # fmt: skip
 
 

@@ -14,7 +14,7 @@ from bilge_core.physics.arrays import Array
 from bilge_core.rules.gallery import PRESSURE_DIP, SHORTEST_PRESSURE_DIP
 from bilge_core.rules.logger import READINGS_IN_DIP
 
-_STILL = 1e-9  # of the largest reading: under it two readings are one
+_STILL = 1e-5  # of the largest reading: under it two readings are one, single precision or not
 
 
 @dataclass(frozen=True)

@@ -14,6 +14,7 @@ from bilge_core.agreement.book_entries import ItemDone, Session
 from bilge_core.document.build import Build
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.tell.differences import DifferenceOut
+from bilge_core.tell.judged import DipsCount
 from bilge_core.tell.numbers import litres
 
 
@@ -32,6 +33,8 @@ class DrivenOut(BaseModel):
     over_ambient_c: float | None
     changed: list[str]
     """What differs from the car of the session before, in words."""
+    dips: DipsCount | None
+    """Of its laps held against the forecast; null: none were."""
 
 
 class DoneOut(BaseModel):
@@ -131,7 +134,7 @@ def _trend(key: Literal["oil_used", "can", "over_ambient", "lowest"],
 
 def _session_out(
     session: Session, state: int, by: str, at: datetime, build: Build, pan: Pan,
-    changed: list[str],
+    changed: list[str], dips: DipsCount | None,
 ) -> DrivenOut:  # fmt: skip
     used = used_in(session, build, pan)
     oil = None if used.oil is None else used.oil * 1e3
@@ -143,7 +146,7 @@ def _session_out(
         oil_used_l_h=_rounded(None if oil is None else oil / session.hours),
         can_ml_h=_rounded(None if session.can_ml is None else session.can_ml / session.hours, 0),
         lost_l=None if used.lost is None else litres(used.lost), over_ambient_c=_rounded(over, 0),
-        changed=changed,
+        changed=changed, dips=dips,
     )  # fmt: skip
 
 
@@ -173,6 +176,7 @@ def book_out(
     changed: Mapping[str, Changed],
     usual: frozenset[str],
     today: date,
+    dips: Mapping[str, DipsCount],
 ) -> BookOut:
     """A track book.
 
@@ -186,11 +190,14 @@ def book_out(
     usual : frozenset of str
         Ids of the items whose intervals nobody typed.
     today : date
+    dips : mapping of session id to DipsCount
+        Of those whose laps were held against a forecast.
     """
     pans = {number: assemble_pan(build) for number, build in builds.items()}
     sessions = [
         _session_out(entry, row.state, row.by, row.at, builds[row.state], pans[row.state],
-                     list(changed[entry.id].words) if entry.id in changed else [])
+                     list(changed[entry.id].words) if entry.id in changed else [],
+                     dips.get(entry.id))
         for entry, row in book.in_order
     ]  # fmt: skip
     series: dict[Literal["oil_used", "can", "over_ambient", "lowest"], list[tuple[date, float]]] = {

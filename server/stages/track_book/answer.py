@@ -9,6 +9,7 @@ from bilge_core.document.build import Build as BuildDocument
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.book import Changed, book_out, changed_between
 from bilge_core.tell.differences import differences_out
+from bilge_core.tell.judged import DipsCount
 from builds.models import Build
 from builds.selectors import build_of, plain_document
 from django.db import transaction
@@ -52,6 +53,8 @@ def _told(build: Build, system: UnitSystem) -> BookStageOut:
         book=book_out(
             book, builds, _changed(build, book, system),
             frozenset(each.id for each in usual) - typed, timezone.localdate(),
+            {row.session: DipsCount.model_validate(row.count)
+             for row in build.judged.only("build", "session", "count")},
         ),
     )  # fmt: skip
 

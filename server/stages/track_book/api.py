@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from accounts.requests import signed_in
 from bilge_core.quantities import UnitSystem
+from bilge_core.tell.judged import JudgedOut, JudgedTrace
 from django.http import HttpRequest
 from ninja import Router
 
-from stages.track_book import answer
-from stages.track_book.schemas import BookedAllIn, BookStageOut
+from stages.track_book import answer, judging
+from stages.track_book.schemas import BookedAllIn, BookStageOut, LapToJudge, SessionLapsIn
 
 router = Router()
 
@@ -23,3 +24,41 @@ def get_book(request: HttpRequest, build_id: int, system: UnitSystem = "metric")
 def write_in_book(request: HttpRequest, build_id: int, payload: BookedAllIn) -> BookStageOut:
     """Write down what was entered, each once however often it is sent."""
     return answer.written(signed_in(request), build_id, payload.entries, payload.system)
+
+
+@router.get("/laps", response=list[LapToJudge], operation_id="list_laps_to_judge")
+def list_laps_to_judge(request: HttpRequest) -> list[LapToJudge]:
+    """Laps of the workshop that have their oil's pressure, newest first."""
+    return judging.laps_to_judge(signed_in(request).workshop)
+
+
+@router.get(
+    "/{int:build_id}/sessions/{session_id}/judged", response=JudgedOut, operation_id="get_judged"
+)
+def get_judged(request: HttpRequest, build_id: int, session_id: str) -> JudgedOut:
+    """A session's laps against the forecast that it is judged by."""
+    return judging.judged_of(signed_in(request).workshop, build_id, session_id)
+
+
+@router.put(
+    "/{int:build_id}/sessions/{session_id}/judged", response=JudgedOut, operation_id="judge_session"
+)
+def judge_session(
+    request: HttpRequest, build_id: int, session_id: str, payload: SessionLapsIn
+) -> JudgedOut:
+    """Hold laps against the forecast of the car that drove them, and keep both."""
+    return judging.judge_session(signed_in(request), build_id, session_id, payload)
+
+
+@router.get(
+    "/{int:build_id}/sessions/{session_id}/judged/{int:lap_number}/{int:dip_number}",
+    response=JudgedTrace,
+    operation_id="get_judged_trace",
+)
+def get_judged_trace(
+    request: HttpRequest, build_id: int, session_id: str, lap_number: int, dip_number: int
+) -> JudgedTrace:
+    """Round one dip of one lap: measured, and as the sensor would show the forecast."""
+    return judging.trace_of(
+        signed_in(request).workshop, build_id, session_id, lap_number, dip_number
+    )

@@ -38,3 +38,22 @@ class BookedAllIn(Schema):
 
     system: UnitSystem = "metric"
     entries: Annotated[list[BookedIn], Field(max_length=200)]
+
+
+class LapToJudge(Schema):
+    """A logged lap that has its oil's pressure."""
+
+    id: int
+    name: str
+    file_name: str
+    duration_s: float
+
+
+class SessionLapsIn(Schema):
+    """Which laps a session was, and how its sensor is read."""
+
+    lap_ids: Annotated[list[int], Field(min_length=1, max_length=60)]
+    lag_s: Annotated[float | None, Field(ge=0, le=2)] = None
+    """Of the pressure's sensor; null: a guess."""
+    forecast_anew: bool = False
+    """Judge it by the forecast that there is now, not by the one that is kept with it."""

@@ -2154,6 +2154,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/track-book/laps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Laps To Judge
+         * @description Laps of the workshop that have their oil's pressure, newest first.
+         */
+        get: operations["list_laps_to_judge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/track-book/{build_id}": {
         parameters: {
             query?: never;
@@ -2188,6 +2208,50 @@ export interface paths {
          * @description Write down what was entered, each once however often it is sent.
          */
         post: operations["write_in_book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/track-book/{build_id}/sessions/{session_id}/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Judged
+         * @description A session's laps against the forecast that it is judged by.
+         */
+        get: operations["get_judged"];
+        /**
+         * Judge Session
+         * @description Hold laps against the forecast of the car that drove them, and keep both.
+         */
+        put: operations["judge_session"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/track-book/{build_id}/sessions/{session_id}/judged/{lap_number}/{dip_number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Judged Trace
+         * @description Round one dip of one lap: measured, and as the sensor would show the forecast.
+         */
+        get: operations["get_judged_trace"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4162,6 +4226,29 @@ export interface components {
             words: string;
         };
         /**
+         * DipJudged
+         * @description One dip of one lap.
+         */
+        DipJudged: {
+            /** End S */
+            end_s: number;
+            /** Forecast Bar */
+            forecast_bar: number | null;
+            /** Late S */
+            late_s: number | null;
+            /** Lowest Bar */
+            lowest_bar: number | null;
+            /** Number */
+            number: number | null;
+            /** Start S */
+            start_s: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "hit" | "miss" | "false_alarm" | "not_shown";
+        };
+        /**
          * DipMark
          * @description A mark on the dipstick.
          */
@@ -4230,6 +4317,22 @@ export interface components {
             dipped_mm: number;
             /** Poured L */
             poured_l: number;
+        };
+        /**
+         * DipsCount
+         * @description Of places: where it dipped, and where that was foreseen. What lists show.
+         */
+        DipsCount: {
+            /** False Alarms */
+            false_alarms: number;
+            /** Foreseen */
+            foreseen: number;
+            /** Has Forecast */
+            has_forecast: boolean;
+            /** Laps */
+            laps: number;
+            /** Met */
+            met: number;
         };
         /**
          * DirectFeed
@@ -4733,6 +4836,7 @@ export interface components {
             can_ml_h: number | null;
             /** Changed */
             changed: string[];
+            dips: components["schemas"]["DipsCount"] | null;
             /** Lost L */
             lost_l: number | null;
             /** Oil Used L */
@@ -5941,6 +6045,28 @@ export interface components {
             flow_l_min: number;
         };
         /**
+         * ForecastKept
+         * @description The forecast that a session is judged by, as it stood.
+         */
+        ForecastKept: {
+            /** Dips */
+            dips: number;
+            /** Dry S */
+            dry_s: number;
+            /** Lap */
+            lap: string;
+            /** Lowest Bar */
+            lowest_bar: number | null;
+            /** Made At */
+            made_at: string;
+            /** Model */
+            model: string;
+            /** Run */
+            run: number;
+            /** State */
+            state: number;
+        };
+        /**
          * Found
          * @description What was found at a place in the round that goes on.
          */
@@ -6855,6 +6981,55 @@ export interface components {
             lap_ids: number[];
         };
         /**
+         * JudgedOut
+         * @description A session's laps against the forecast.
+         */
+        JudgedOut: {
+            count: components["schemas"]["DipsCount"];
+            forecast: components["schemas"]["ForecastKept"] | null;
+            /** Headline */
+            headline: string;
+            /** Laps */
+            laps: components["schemas"]["LapJudged"][];
+            /** Left Out */
+            left_out: components["schemas"]["LapLeftOut"][];
+            /** Line M */
+            line_m: [
+                number,
+                number
+            ][];
+            /** Places */
+            places: components["schemas"]["PlaceJudged"][];
+            resembles: components["schemas"]["ResemblesOut"] | null;
+            sensor: components["schemas"]["SensorOut"];
+        };
+        /**
+         * JudgedTrace
+         * @description Round one dip of one lap.
+         */
+        JudgedTrace: {
+            /** Expected Bar */
+            expected_bar: number[] | null;
+            /** From S */
+            from_s: number;
+            /** Lap */
+            lap: string;
+            /** Load G */
+            load_g: number[];
+            /** Measured Bar */
+            measured_bar: number[];
+            /** Place */
+            place: string;
+            /** Rpm */
+            rpm: number[];
+            /** Time S */
+            time_s: number[];
+            /** To S */
+            to_s: number;
+            /** Usual Bar */
+            usual_bar: number[];
+        };
+        /**
          * KeepLapsIn
          * @description Which laps of a file to keep, and how to read it.
          */
@@ -7026,6 +7201,36 @@ export interface components {
             zones_l: number[][];
         };
         /**
+         * LapJudged
+         * @description One lap.
+         */
+        LapJudged: {
+            /** Dips */
+            dips: components["schemas"]["DipJudged"][];
+            /** False Alarms */
+            false_alarms: number;
+            /** Hits */
+            hits: number;
+            /** Lowest Bar */
+            lowest_bar: number;
+            /** Misses */
+            misses: number;
+            /** Name */
+            name: string;
+            /** Not Shown */
+            not_shown: number;
+        };
+        /**
+         * LapLeftOut
+         * @description A lap that nothing is told by.
+         */
+        LapLeftOut: {
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * LapNameIn
          * @description What a lap is to be called, and what it was called when that was decided.
          */
@@ -7067,6 +7272,20 @@ export interface components {
             start_s: number;
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * LapToJudge
+         * @description A logged lap that has its oil's pressure.
+         */
+        LapToJudge: {
+            /** Duration S */
+            duration_s: number;
+            /** File Name */
+            file_name: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * LateOut
@@ -8798,6 +9017,36 @@ export interface components {
             fixed_to: "engine" | "car";
         };
         /**
+         * PlaceJudged
+         * @description A place of the circuit over all laps.
+         */
+        PlaceJudged: {
+            /** At M */
+            at_m: [
+                number,
+                number
+            ] | null;
+            /** Deeper Pct */
+            deeper_pct: number | null;
+            /** Hand */
+            hand: ("left" | "right") | null;
+            /** Laps */
+            laps: number;
+            /** Late S */
+            late_s: number | null;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number | null;
+            /** Of */
+            of: number;
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "hit" | "miss" | "false_alarm" | "not_shown";
+        };
+        /**
          * PlaceOut
          * @description A place of a search, and what it gave over the worst windows.
          */
@@ -9690,6 +9939,23 @@ export interface components {
             ports: components["schemas"]["PortAt"][];
         };
         /**
+         * ResemblesOut
+         * @description What too little pressure looks like.
+         */
+        ResemblesOut: {
+            /**
+             * Looks
+             * @enum {string}
+             */
+            looks: "slosh" | "speed" | "both" | "nothing" | "cannot_tell";
+            /** Rpm */
+            rpm: number[];
+            /** Short Pct */
+            short_pct: number[];
+            /** Words */
+            words: string;
+        };
+        /**
          * Restrictor
          * @description A small hole that limits a flow.
          */
@@ -10429,6 +10695,20 @@ export interface components {
             turned_left_deg: number;
         };
         /**
+         * SensorOut
+         * @description How the pressure was read.
+         */
+        SensorOut: {
+            /** Lag S */
+            lag_s: number;
+            /** Rate Hz */
+            rate_hz: number;
+            /** Shortest S */
+            shortest_s: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Separator
          * @description A separator that takes gas out of scavenged oil.
          */
@@ -10549,6 +10829,21 @@ export interface components {
              * @default
              */
             words: string;
+        };
+        /**
+         * SessionLapsIn
+         * @description Which laps a session was, and how its sensor is read.
+         */
+        SessionLapsIn: {
+            /**
+             * Forecast Anew
+             * @default false
+             */
+            forecast_anew: boolean;
+            /** Lag S */
+            lag_s?: number | null;
+            /** Lap Ids */
+            lap_ids: number[];
         };
         /**
          * SessionOut
@@ -22926,6 +23221,53 @@ export interface operations {
             };
         };
     };
+    list_laps_to_judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapToJudge"][];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_book: {
         parameters: {
             query?: {
@@ -23102,6 +23444,261 @@ export interface operations {
             };
             /** @description No room is left on the disk. */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_judged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    judge_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionLapsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_judged_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                session_id: string;
+                lap_number: number;
+                dip_number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedTrace"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

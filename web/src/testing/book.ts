@@ -25,6 +25,7 @@ export const sessionOf = (id: string, given: Partial<SessionRow> = {}): SessionR
 
 export const drivenOf = (id: string, given: Partial<Driven> = {}): Driven => ({
   session: sessionOf(id),
+  dips: null,
   state: 3,
   by: "MK",
   at: "2026-06-07T18:20:00Z",

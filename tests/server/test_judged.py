@@ -1,0 +1,158 @@
+"""A session's laps held against the forecast: what is kept, and that it stays as it was."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+from accounts.models import User
+from builds.models import Build
+from builds.states import add_build, checked_document
+from loads.models import Lap
+from loads.services import _packed, log_of, store_lap
+from records.models import SessionJudged
+from runs.models import Run
+from runs.selectors import figures_kept
+from runs.services import ask_for_run
+
+from tests.conftest import DEMO
+from tests.server.conftest import Api
+from tests.server.runs_made import NO_WORKER, wanted, work
+from tests.server.test_stage_track_book import session, written
+
+pytestmark = pytest.mark.django_db
+
+ROWS = 710
+"""Of the demo's lap: to just after its first dip of the gallery."""
+
+
+@pytest.fixture(autouse=True)
+def no_worker(settings: Any) -> None:
+    settings.TASKS = NO_WORKER
+
+
+@pytest.fixture
+def driven(user: User, tmp_path: Any) -> Build:
+    """The demo car as raced over the first fourteen seconds of its lap."""
+    path = tmp_path / "driven.csv"
+    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]))
+    lap = store_lap(user, "forecast on", path, "driven.csv")
+    document = checked_document((DEMO / "dunlin.json").read_bytes())
+    return add_build(user, document, "from a file", lap)
+
+
+def logged(user: User, tmp_path: Any, build: Build, bars: np.ndarray, name: str = "Lap 1") -> Lap:
+    """The build's lap again, with a pressure beside it."""
+    rows = (DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]
+    told = [rows[0] + ",oil pressure [bar]"]
+    told += [f"{row},{bar:.3f}" for row, bar in zip(rows[1:], bars, strict=True)]
+    path = tmp_path / f"{name}.csv"
+    path.write_text("\n".join(told))
+    return store_lap(user, name, path, path.name)
+
+
+def put(api: Api, build: Build, *laps: Lap, **more: Any) -> tuple[int, Any]:
+    path = f"/stages/track-book/{build.pk}/sessions/s1/judged"
+    return api("PUT", path, {"lap_ids": [lap.pk for lap in laps], **more})
+
+
+def forecast_bars(run: Run) -> np.ndarray:
+    samples = figures_kept(run).samples
+    at = np.arange(ROWS - 1) * 0.02
+    return np.interp(at, samples.time_s, samples.pressure_bar)
+
+
+def test_laps_are_held_against_the_cars_own_run(
+    api: Api, user: User, driven: Build, tmp_path: Any
+) -> None:
+    written(api, driven, session("s1", "2026-06-07"))
+    run = work(ask_for_run(user, wanted(driven)))
+    lap = logged(user, tmp_path, driven, forecast_bars(run))
+    status, told = put(api, driven, lap, lag_s=0.0)
+    assert status == 200, told
+    assert told["count"]["foreseen"] == told["count"]["met"] >= 1
+    assert told["forecast"]["run"] == run.pk and told["forecast"]["state"] == 1
+    assert told["sensor"]["rate_hz"] == 50.0
+    assert api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged")[1] == told
+    book = api("GET", f"/stages/track-book/{driven.pk}")[1]["book"]
+    assert book["sessions"][0]["dips"] == told["count"]
+    trace = api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged/0/0")[1]
+    assert min(trace["measured_bar"]) == pytest.approx(min(trace["expected_bar"]), abs=0.1)
+    assert trace["time_s"][0] < trace["from_s"] < trace["to_s"] < trace["time_s"][-1]
+
+
+def test_the_forecast_stays_as_it_was(api: Api, user: User, driven: Build, tmp_path: Any) -> None:
+    """Neither a new state's run, nor a lap that is deleted, changes what was judged."""
+    written(api, driven, session("s1", "2026-06-07"))
+    run = work(ask_for_run(user, wanted(driven)))
+    lap = logged(user, tmp_path, driven, forecast_bars(run))
+    first = put(api, driven, lap)[1]
+    api("DELETE", f"/laps/{lap.pk}")
+    assert not Lap.objects.filter(pk=lap.pk).exists()
+    Run.objects.all().delete()
+    assert api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged")[1] == first
+    assert api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged/0/0")[0] == 200
+    again = put(api, driven, logged(user, tmp_path, driven, forecast_bars_flat(), "Lap 2"))[1]
+    assert again["forecast"] == first["forecast"]
+    assert again["count"]["met"] == 0 and again["count"]["false_alarms"] >= 1
+    anew = put(api, driven, logged(user, tmp_path, driven, forecast_bars_flat()),
+               forecast_anew=True)[1]  # fmt: skip
+    assert anew["forecast"] is None
+
+
+def forecast_bars_flat() -> np.ndarray:
+    return np.full(ROWS - 1, 5.0)
+
+
+def test_without_a_run_dips_are_told_alone(
+    api: Api, user: User, driven: Build, tmp_path: Any
+) -> None:
+    written(api, driven, session("s1", "2026-06-07"))
+    bars = forecast_bars_flat()
+    bars[200:240] = 1.0
+    status, told = put(api, driven, logged(user, tmp_path, driven, bars))
+    assert status == 200
+    assert told["forecast"] is None and told["resembles"] is None
+    assert told["headline"] == "1 place dipped; no forecast to hold against"
+
+
+def test_faults_are_named_and_nothing_is_kept(
+    api: Api, user: User, stranger: User, driven: Build, tmp_path: Any
+) -> None:
+    written(api, driven, session("s1", "2026-06-07"))
+    assert driven.lap is not None
+    status, told = put(api, driven, driven.lap)
+    assert status == 422 and "oil pressure" in str(told)
+    lap = logged(user, tmp_path, driven, forecast_bars_flat())
+    assert put(Api(stranger), driven, lap)[0] == 404
+    theirs = store_lap(stranger, "theirs", DEMO / "saltmarsh.csv", "x.csv")
+    assert put(api, driven, theirs)[0] == 404
+    written(api, driven, {**session("s1", "2026-06-07"), "entry": {
+        "kind": "session_struck", "id": "s1"}})  # fmt: skip
+    assert put(api, driven, lap)[0] == 404
+    assert SessionJudged.objects.count() == 0
+    assert [row["name"] for row in api("GET", "/stages/track-book/laps")[1]] == ["Lap 1"]
+
+
+def test_a_lap_of_another_circuit_is_left_out(
+    api: Api, user: User, driven: Build, tmp_path: Any
+) -> None:
+    written(api, driven, session("s1", "2026-06-07"))
+    run = work(ask_for_run(user, wanted(driven)))
+    lap = logged(user, tmp_path, driven, forecast_bars(run))
+    other = logged(user, tmp_path, driven, forecast_bars_flat(), "elsewhere")
+    _turn_round(other)
+    told = put(api, driven, lap, other)[1]
+    assert told["left_out"] == [
+        {"name": "elsewhere", "why": "is of another circuit than the forecast"}
+    ]
+    assert put(api, driven, other, forecast_anew=False)[0] == 422
+
+
+def _turn_round(lap: Lap) -> None:
+    """The same lap with its corners the other way."""
+    log = log_of(lap)
+    lap.samples = _packed(replace(log, leftward=-log.leftward))
+    lap.save(update_fields=["samples"])
