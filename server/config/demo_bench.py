@@ -19,8 +19,11 @@ from bilge_core.job.torque import pattern_of
 from builds.models import Build
 from django.conf import settings
 from django.utils import timezone
+from loads.services import store_laps
 from records import books, cards, fits
 from records.models import JobCard
+from stages.track_book.judging import judge_session
+from stages.track_book.schemas import SessionLapsIn
 
 BENCH = json.loads((settings.DEMO / "bench" / "work.json").read_text())
 
@@ -75,10 +78,13 @@ def write_book(user: User, build: Build) -> None:
     now = timezone.now()
     rows: list[dict[str, Any]] = [{"kind": "session", **row} for row in BENCH["book"]]
     rows += [{"kind": "item_done", **row} for row in BENCH["done"]]
+    laps = store_laps(user, "Test day", settings.DEMO / "saltmarsh-june.csv", "saltmarsh-june.csv")
     for row in rows:
         at = now - timedelta(days=row.pop("days_ago"))
         raw = {**row, "on": timezone.localdate(at).isoformat()}
         books.keep(user, build, read_booked(raw), str(uuid.uuid4()), at)
+    held = SessionLapsIn(lap_ids=[lap.pk for lap in laps], lag_s=0.09)
+    judge_session(user, build.pk, BENCH["laps_of"], held)
 
 
 def at_the_bench(user: User, build: Build) -> None:

@@ -10,11 +10,11 @@ import numpy as np
 from accounts.models import User
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.loads.corners import Corner, find_corners, named_corners
-from bilge_core.loads.laps import SHORTEST_LAP
+from bilge_core.loads.laps import SHORTEST_LAP, find_laps
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import Kind, Manoeuvre, manoeuvre_log, with_grip
 from bilge_core.loads.reading import Reading, check_reading
-from bilge_core.loads.recording import read_log, recording_from
+from bilge_core.loads.recording import read_log, read_recording, recording_from
 from bilge_core.loads.sniff import open_log
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import speed_of_rpm
@@ -90,6 +90,28 @@ def store_lap(
     used = reading or file.proposal
     log = prepare(read_log(file, used))
     return _keep(user, name, file_name[-200:], used.model_dump(mode="json"), log)
+
+
+def store_laps(user: User, name: str, source: bytes | Path, file_name: str) -> list[Lap]:
+    """Keep every whole lap of a recording, taking its headings at their word.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    file = open_log(source)
+    found = read_recording(file, file.proposal)
+    told = file.proposal.model_dump(mode="json")
+    start = float(found.log.time[0])
+    spans = find_laps(prepare(found.log), found.lap_starts)
+    return [
+        _keep(
+            user, f"{name}, lap {span.number}", file_name, told,
+            prepare(found.log.between(start + span.start, start + span.end)),
+        )
+        for span in spans
+        if span.whole
+    ]  # fmt: skip
 
 
 _KIND_WORDS: dict[Kind, str] = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -12,6 +13,8 @@ from bilge_core.forecast.on_record import Record, meets
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of
 from bilge_core.physics.arrays import Array
+from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.physics.turns import rpm_of_speed
 
 _UNLIKE = 0.004
 """Share by which a lap is quicker or slower than the one that it is made of (ours)."""
@@ -131,3 +134,44 @@ def _as_logged(
         even, there(raw.speed), there(raw.forward), there(raw.leftward), there(raw.engine_speed),
         oil_pressure=seen + rng.normal(0.0, truth.noise, len(even)),
     )  # fmt: skip
+
+
+HEADINGS = (
+    "time [s],speed [km/h],lateral g [g + left],longitudinal g [g + forward],"
+    "engine speed [rpm],oil pressure [bar],lap"
+)
+
+
+def as_csv(laps: Sequence[Log]) -> str:
+    """Laps on end as a logger would write them: delimited text, a row a sample.
+
+    Parameters
+    ----------
+    laps : sequence of Log
+        Each with its oil's pressure, at steps of one length.
+
+    Returns
+    -------
+    str
+
+    Examples
+    --------
+    >>> lap = Log(np.arange(2.0), *np.ones((4, 2)), oil_pressure=np.full(2, 5e5))
+    >>> print(as_csv([lap, lap]).splitlines()[-1])
+    3.00,3.6,0.102,0.102,10,5.00,2
+    """
+    lines = [HEADINGS]
+    clock = 0.0
+    for number, lap in enumerate(laps, start=1):
+        assert lap.oil_pressure is not None
+        columns = (
+            clock + lap.time, lap.speed * 3.6, lap.leftward / STANDARD_GRAVITY,
+            lap.forward / STANDARD_GRAVITY, rpm_of_speed(lap.engine_speed),
+            lap.oil_pressure / 1e5,
+        )  # fmt: skip
+        lines += [
+            f"{t:.2f},{v:.1f},{side:.3f},{fore:.3f},{rpm:.0f},{bar:.2f},{number}"
+            for t, v, side, fore, rpm, bar in zip(*columns, strict=True)
+        ]
+        clock += float(lap.time[-1]) + lap.step
+    return "\n".join([*lines, ""])

@@ -22,6 +22,7 @@ from bilge_core.agreement.same_lap import laid_on
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.forecast.moving import moving_name
+from bilge_core.loads.log import Log
 from bilge_core.network import network_of, steady
 from bilge_core.tell.judged import ForecastKept, JudgedOut, JudgedTrace, judged_out, judged_trace
 from builds.models import Build, BuildState
@@ -65,20 +66,19 @@ def laps_to_judge(workshop: Workshop) -> list[LapToJudge]:
 
 
 def _forecast(
-    build: Build, state: BuildState, laps: list[Lap]
+    build: Build, state: BuildState, laps: list[Lap], driven: Log
 ) -> tuple[Frozen, ForecastKept] | tuple[None, None]:
     """The best forecast of a state over a lap of the circuit that was driven, to be kept.
 
     One over a logged lap itself comes first, then one over a lap that the build is judged by.
     """
     candidates = {lap.pk: lap for lap in (*laps, *laps_of(build))}
-    first = log_of(laps[0])
     for lap in candidates.values():
         run = finished_of(build, felt_in(state, lap))
         if run is None:
             continue
         log = log_of(lap)
-        if laid_on(first, log).is_same:
+        if laid_on(driven, log).is_same:
             found = _frozen(run, lap, state)
             if found is not None:
                 return found
@@ -183,13 +183,17 @@ def judge_session(user: User, build_id: int, session: str, wanted: SessionLapsIn
     laps = [lap_of(user.workshop, each) for each in dict.fromkeys(wanted.lap_ids)]
     named = tuple(Named(lap.name, log_of(lap)) for lap in laps)
     row = build.judged.filter(session=session).first()
+    if not named:
+        if row is None:
+            raise InvalidInput([Problem("lap_ids", "must name the laps that the session was")])
+        _, named = read_kept_laps(bytes(row.kept))
     frozen: Frozen | None = None
     told: ForecastKept | None = None
     if row is not None and row.forecast is not None and not wanted.forecast_anew:
         frozen, _ = read_kept_laps(bytes(row.kept))
         told = ForecastKept.model_validate(row.forecast)
     else:
-        frozen, told = _forecast(build, state, laps)
+        frozen, told = _forecast(build, state, laps, named[0].log)
     lag = GAUGE_LAG if wanted.lag_s is None else wanted.lag_s
     try:
         judged = judge(named, frozen, lag, _should(build, session))

@@ -52,7 +52,8 @@ class LapToJudge(Schema):
 class SessionLapsIn(Schema):
     """Which laps a session was, and how its sensor is read."""
 
-    lap_ids: Annotated[list[int], Field(min_length=1, max_length=60)]
+    lap_ids: Annotated[list[int], Field(max_length=60)]
+    """None: those that are kept with the session."""
     lag_s: Annotated[float | None, Field(ge=0, le=2)] = None
     """Of the pressure's sensor; null: a guess."""
     forecast_anew: bool = False

@@ -1,7 +1,6 @@
 import { useRef, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { useBook, useSendBooked, type Book, type Booked, type Driven } from "../../api/book";
-import { photoAddress } from "../../api/photos";
 import { useSession } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
 import { Away } from "../../parts/Away";
@@ -15,6 +14,7 @@ import { useSettings } from "../../parts/settings";
 import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
 import { bookTable } from "./bookTable";
 import { DueList } from "./DueList";
+import { OneSession } from "./OneSession";
 import { SessionForm } from "./SessionForm";
 import { Trends } from "./Trends";
 import { dayWords, entryWords } from "./words";
@@ -63,13 +63,19 @@ function Sessions({
             <th scope="col" className="py-1 pl-3 text-left font-normal">
               circuit
             </th>
-            {["state", "laps", "oil, hottest", "level before, after", "catch can", "oil used"].map(
-              (words) => (
-                <th key={words} scope="col" className={head}>
-                  {words}
-                </th>
-              ),
-            )}
+            {[
+              "state",
+              "laps",
+              "oil, hottest",
+              "level before, after",
+              "catch can",
+              "oil used",
+              "dips met, foreseen",
+            ].map((words) => (
+              <th key={words} scope="col" className={head}>
+                {words}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -121,77 +127,19 @@ function Sessions({
                     ? ""
                     : `${volumeAs(units, system, used).figure} ${volumeAs(units, system, used).unit}`}
                 </td>
+                <td className={cell}>
+                  {driven.dips === null
+                    ? ""
+                    : driven.dips.has_forecast
+                      ? `${driven.dips.met} met, ${driven.dips.foreseen} foreseen`
+                      : `${driven.dips.met} met`}
+                </td>
               </tr>
             );
           })}
         </tbody>
       </table>
     </div>
-  );
-}
-
-/** One session read out: what it used, what the driver said, what was changed before it. */
-function OneSession({
-  driven,
-  buildId,
-  onAnew,
-  onStrike,
-}: {
-  driven: Driven;
-  buildId: number;
-  onAnew: () => void;
-  onStrike: () => void;
-}): ReactElement {
-  const { units, system } = useSettings();
-  const { session } = driven;
-  const litres = (value: number): string => {
-    const { figure, unit } = volumeAs(units, system, value);
-    return `${figure} ${unit}`;
-  };
-  const lines = [
-    `${session.hours} h run${session.tyres ? `, on ${session.tyres}` : ""}${session.oil ? `, ${session.oil}` : ""}`,
-    ...(driven.oil_used_l_h === null ? [] : [`${litres(driven.oil_used_l_h)} of oil an hour`]),
-    ...(driven.can_ml_h === null ? [] : [`${driven.can_ml_h} ml an hour into the catch can`]),
-    ...(driven.lost_l === null
-      ? []
-      : [`${litres(driven.lost_l)} neither in the pan nor in the can`]),
-    ...(driven.over_ambient_c === null ? [] : [`${driven.over_ambient_c} K over the air outside`]),
-  ];
-  return (
-    <section aria-label="The session" className="px-4 py-2 text-[15px] lg:px-6">
-      <h2 className="font-figure text-[18px] font-semibold">
-        {dayWords(session.on)}, {session.circuit}
-      </h2>
-      <ul>
-        {lines.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
-      {session.words && <p className="mt-1 border-l-2 border-ink pl-2">{session.words}</p>}
-      {driven.changed.length > 0 && (
-        <p className="mt-1">Changed since the session before: {driven.changed.join("; ")}.</p>
-      )}
-      <div className="mt-1 flex flex-wrap gap-1">
-        {session.photos.map((token) => (
-          <a key={token} href={photoAddress(buildId, token)} target="_blank" rel="noreferrer">
-            <img
-              src={photoAddress(buildId, token)}
-              alt={`Photo of ${dayWords(session.on)}`}
-              className="h-16 w-20 border border-ink object-cover"
-            />
-          </a>
-        ))}
-      </div>
-      <p className="mt-1 text-[13px] text-ink-2">Written by {driven.by}.</p>
-      <p className="flex gap-5">
-        <button type="button" className="min-h-9 underline" onClick={onAnew}>
-          Write it anew
-        </button>
-        <button type="button" className="min-h-9 underline" onClick={onStrike}>
-          Strike it out
-        </button>
-      </p>
-    </section>
   );
 }
 
@@ -290,6 +238,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
             )}
             {picked && (
               <OneSession
+                key={picked.session.id}
                 driven={picked}
                 buildId={build.id}
                 onAnew={() => {
