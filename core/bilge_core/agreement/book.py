@@ -158,6 +158,28 @@ def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:
     return volume_below(pan.solid, up, lowest + level)
 
 
+def short_of_mark(session: Session, build: Build, pan: Pan | None = None) -> float | None:
+    """Oil missing to the mark as a session began [m3]; None where it was not dipped cold.
+
+    A hot engine holds oil up for a while: what is missing then says nothing.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> on = dict(kind="session", id="s", on="2026-06-07", circuit="Ring", hours=1.0)
+    >>> low, none = Session(**on, level_before_mm=60.0), Session(**on)
+    >>> 1e-3 < short_of_mark(low, build) < 5e-3, short_of_mark(none, build)
+    (True, None)
+    """
+    if session.level_before_mm is None or session.dipped != "cold":
+        return None
+    mark = build.oil.mark_l or build.oil.volume_l
+    away = build.oil.away_l or 0.0
+    return (mark - away) * 1e-3 - litres_at(build, session.level_before_mm * 1e-3, pan)
+
+
 @dataclass(frozen=True)
 class Used:
     """What a session used, per hour where it is a rate.

@@ -9,8 +9,17 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from bilge_core.agreement.book import Book, Due, DueState, due_of, hours_run, used_in
+from bilge_core.agreement.book import (
+    Book,
+    Due,
+    DueState,
+    due_of,
+    hours_run,
+    short_of_mark,
+    used_in,
+)
 from bilge_core.agreement.book_entries import ItemDone, Session
+from bilge_core.agreement.next_change import Shows, What, next_change
 from bilge_core.document.build import Build
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.tell.differences import DifferenceOut
@@ -72,6 +81,15 @@ class TrendOut(BaseModel):
     """The last is well over what was usual, where rising is worse; or under, where falling is."""
 
 
+class NextOut(BaseModel):
+    """The one thing to change next."""
+
+    what: What
+    title: str
+    why: str
+    measure: str
+
+
 class BookOut(BaseModel):
     """A car's track book."""
 
@@ -80,6 +98,8 @@ class BookOut(BaseModel):
     due: list[DueOut]
     hours: float
     trends: list[TrendOut]
+    next: NextOut | None
+    """Null before the first session."""
     several_changed: bool
     """More than one thing was changed before the last session: what it shows has two causes."""
 
@@ -115,6 +135,8 @@ def changed_between(rows: Sequence[DifferenceOut]) -> Changed:
 _WORSE = 1.5
 """Times what was usual over which a trend is said to be off (ours: a guess)."""
 _FEWEST = 3
+_SEAL = "jointseal"
+"""Id of the pickup joint's seal among what comes round."""
 
 
 def _rounded(value: float | None, places: int = 2) -> float | None:
@@ -170,6 +192,31 @@ def _due_out(due: Due, book: Book, usual: frozenset[str]) -> DueOut:
     )  # fmt: skip
 
 
+def _next_out(
+    book: Book, builds: Mapping[int, Build], due: Sequence[Due], dips: Mapping[str, DipsCount]
+) -> NextOut | None:
+    if not book.in_order:
+        return None
+    session, row = book.in_order[-1]
+    count = dips.get(session.id)
+    sealed = book.done.get(_SEAL, ())
+    told = next_change(
+        Shows(
+            looks=count.looks if count else None, has_laps=count is not None,
+            has_forecast=count is not None and count.has_forecast,
+            met=count.met if count else 0, foreseen=count.foreseen if count else 0,
+            false_alarms=count.false_alarms if count else 0,
+            not_shown=count.not_shown if count else 0,
+            short_of_mark=short_of_mark(session, builds[row.state]),
+            seal_renewed=any(
+                done.how == "renewed" and done.on >= session.on for done, _ in sealed
+            ),
+            overdue=tuple(each.item.name for each in due if each.state == "overdue"),
+        )
+    )  # fmt: skip
+    return NextOut(what=told.what, title=told.title, why=told.why, measure=told.measure)
+
+
 def book_out(
     book: Book,
     builds: Mapping[int, Build],
@@ -210,9 +257,11 @@ def book_out(
         ):  # fmt: skip
             if value is not None:
                 series[key].append((each.session.on, value))  # type: ignore[index]
+    due = due_of(book, today)
     return BookOut(
         sessions=sessions[::-1],
-        due=[_due_out(each, book, usual) for each in due_of(book, today)],
+        due=[_due_out(each, book, usual) for each in due],
+        next=_next_out(book, builds, due, dips),
         hours=round(hours_run(book), 1),
         trends=[_trend(key, points) for key, points in series.items() if points],
         several_changed=bool(sessions)

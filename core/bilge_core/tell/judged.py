@@ -29,8 +29,12 @@ class DipsCount(BaseModel):
     foreseen: int
     """Of those met."""
     false_alarms: int
+    not_shown: int
+    """Forecast, and too short for the sensor."""
     laps: int
     has_forecast: bool
+    looks: Looks | None
+    """What too little pressure resembles."""
 
 
 class PlaceJudged(BaseModel):
@@ -261,8 +265,9 @@ def judged_out(judged: Judged, frozen: Frozen | None, forecast: ForecastKept | N
     words = [place.word for place in places]
     count = DipsCount(
         met=words.count("hit") + words.count("miss"), foreseen=words.count("hit"),
-        false_alarms=words.count("false_alarm"), laps=len(judged.laps),
-        has_forecast=frozen is not None,
+        false_alarms=words.count("false_alarm"), not_shown=words.count("not_shown"),
+        laps=len(judged.laps), has_forecast=frozen is not None,
+        looks=None if judged.looks is None else judged.looks.looks,
     )  # fmt: skip
     every = max(1, len(line) // _LINE_POINTS)
     return JudgedOut(

@@ -35,6 +35,12 @@ def _changed(build: Build, book: Book, system: UnitSystem) -> dict[str, Changed]
     return found
 
 
+def _dips(build: Build) -> dict[str, DipsCount]:
+    """What each session's laps came to."""
+    rows = build.judged.values_list("session", "count")
+    return {session: DipsCount.model_validate(count) for session, count in rows}
+
+
 def _told(build: Build, system: UnitSystem) -> BookStageOut:
     assert build.current is not None
     driven = build.as_is or build.current
@@ -53,8 +59,7 @@ def _told(build: Build, system: UnitSystem) -> BookStageOut:
         book=book_out(
             book, builds, _changed(build, book, system),
             frozenset(each.id for each in usual) - typed, timezone.localdate(),
-            {row.session: DipsCount.model_validate(row.count)
-             for row in build.judged.only("build", "session", "count")},
+            _dips(build),
         ),
     )  # fmt: skip
 

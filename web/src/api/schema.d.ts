@@ -2750,6 +2750,7 @@ export interface components {
             due: components["schemas"]["DueOut"][];
             /** Hours */
             hours: number;
+            next: components["schemas"]["NextOut"] | null;
             /** Sessions */
             sessions: components["schemas"]["DrivenOut"][];
             /** Several Changed */
@@ -4331,8 +4332,12 @@ export interface components {
             has_forecast: boolean;
             /** Laps */
             laps: number;
+            /** Looks */
+            looks: ("slosh" | "speed" | "both" | "nothing" | "cannot_tell") | null;
             /** Met */
             met: number;
+            /** Not Shown */
+            not_shown: number;
         };
         /**
          * DirectFeed
@@ -8265,6 +8270,23 @@ export interface components {
             made_at: string;
             /** Secret */
             secret: string;
+        };
+        /**
+         * NextOut
+         * @description The one thing to change next.
+         */
+        NextOut: {
+            /** Measure */
+            measure: string;
+            /** Title */
+            title: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "log" | "seal" | "faster" | "level" | "due" | "hold_up" | "options" | "forecast" | "nothing";
+            /** Why */
+            why: string;
         };
         /**
          * NoteOut

@@ -5,7 +5,7 @@ import { useBuildView } from "../document/BuildContext";
 import { Mark } from "../parts/Mark";
 import { VERDICT_MARKS, yours, type ShownVerdict } from "../parts/verdict";
 import { FoldedHead } from "./FoldedHead";
-import { HEAD_FIGURES } from "./registry";
+import { HEAD_FIGURES, REMINDERS } from "./registry";
 import { Tools } from "./Tools";
 
 /** Letters that the head has room for in large type; twice as many in small, on two lines. */
@@ -138,6 +138,9 @@ function NameCell(): ReactElement {
       <span className="font-figure text-[13px] text-ink-2">
         {set}, {leaned}
       </span>
+      {REMINDERS.map(({ key, Show }) => (
+        <Show key={key} to={`/builds/${build.id}/${key}`} />
+      ))}
     </div>
   );
 }

@@ -42,3 +42,8 @@ export function fetchAhead(path: string): void {
     ?.load()
     .catch(() => undefined);
 }
+
+/** Words under the build's name, of the stages that have something pressing. */
+export const REMINDERS = STAGES.flatMap(({ key, Reminder }) =>
+  Reminder ? [{ key, Show: Reminder }] : [],
+);

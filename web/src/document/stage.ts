@@ -29,6 +29,8 @@ export interface Stage {
   useRail: () => StageState;
   /** Its figure in the head strip, and that figure's place there. */
   figure?: { place: number; Show: ComponentType<{ to: string }> };
+  /** A word under the build's name, when something of this stage is pressing; else nothing. */
+  Reminder?: ComponentType<{ to: string }>;
   /** Figures that the command box sets, by the names a builder says. */
   figures?: Readonly<Record<string, string>>;
   /** The key that opens it. */

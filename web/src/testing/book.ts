@@ -59,6 +59,12 @@ export const BOOK: Book = {
   hours: 13.6,
   trends: [{ key: "can", points: [["2026-05-24", 55], ["2026-06-07", 35]], is_rising: false }], // prettier-ignore
   several_changed: false,
+  next: {
+    what: "seal",
+    title: "Pickup joint seal first",
+    why: "The gallery is short on the straights as well.",
+    measure: "The same laps with a new seal.",
+  },
 };
 
 export const BOOK_STAGE: BookStage = { state: 3, driven: 3, book: BOOK };

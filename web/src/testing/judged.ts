@@ -43,7 +43,15 @@ const lap = (name: string): Judged["laps"][number] => ({
 
 /** Two laps: one dip met where it was forecast, one missed, one false alarm. */
 export const JUDGED: Judged = {
-  count: { met: 2, foreseen: 1, false_alarms: 1, laps: 2, has_forecast: true },
+  count: {
+    met: 2,
+    foreseen: 1,
+    false_alarms: 1,
+    not_shown: 0,
+    laps: 2,
+    has_forecast: true,
+    looks: "slosh",
+  },
   headline: "1 of 2 dips came where forecast",
   places: [place(5, "hit"), place(8, "miss"), place(1, "false_alarm")],
   laps: [lap("Lap 1"), lap("Lap 2")],

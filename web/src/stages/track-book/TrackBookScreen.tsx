@@ -14,6 +14,7 @@ import { useSettings } from "../../parts/settings";
 import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
 import { bookTable } from "./bookTable";
 import { DueList } from "./DueList";
+import { NextChange } from "./NextChange";
 import { OneSession } from "./OneSession";
 import { SessionForm } from "./SessionForm";
 import { Trends } from "./Trends";
@@ -173,7 +174,12 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
       onLeave={leave}
     />
   );
-  const due = <DueList due={book.due} hours={book.hours} onWrite={write} />;
+  const due = (
+    <>
+      <DueList due={book.due} hours={book.hours} onWrite={write} />
+      {book.next && <NextChange next={book.next} buildId={build.id} />}
+    </>
+  );
   const shown = (which: Page): string => (page === which ? "" : "hidden lg:block");
   return (
     <>

@@ -1,4 +1,5 @@
 import type { Stage } from "../../document/stage";
+import { Reminder } from "./Reminder";
 import { useBookState } from "./state";
 
 export const stage: Stage = {
@@ -9,5 +10,6 @@ export const stage: Stage = {
   words: "Sessions on the track: levels, temperatures, what was used, what is due.",
   load: async () => ({ default: (await import("./TrackBookScreen")).TrackBookScreen }),
   useRail: useBookState,
+  Reminder,
   isBench: true,
 };

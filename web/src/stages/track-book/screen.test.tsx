@@ -61,6 +61,13 @@ describe("the Track book screen", () => {
     expect(page.querySelector("[data-trend=can]")?.textContent).toContain("35 ml/h");
   });
 
+  it("names the one thing to change next, and leads to where it is done", () => {
+    served(BOOK_STAGE);
+    const next = first(screen.getAllByRole("region", { name: "Change one thing next" }));
+    expect(next.textContent).toContain("Pickup joint seal first.");
+    expect(within(next).getByRole("link").getAttribute("href")).toMatch(/\/job-card$/);
+  });
+
   it("writes a new session down with what was there before", async () => {
     served(BOOK_STAGE);
     await userEvent.click(first(screen.getAllByRole("button", { name: "New session" })));

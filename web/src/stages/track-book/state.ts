@@ -1,7 +1,16 @@
-import { useBook } from "../../api/book";
+import { useBook, type Due } from "../../api/book";
 import { useBuildView } from "../../document/BuildContext";
 import type { StageState } from "../../document/stage";
 import { useSettings } from "../../parts/settings";
+
+const NONE: readonly Due[] = [];
+
+/** What is overdue, the most pressing first. */
+export function useOverdue(): readonly Due[] {
+  const { build, isCalm } = useBuildView();
+  const book = useBook(build, useSettings().system, isCalm).data?.book;
+  return book ? book.due.filter(({ state }) => state === "overdue") : NONE;
+}
 
 /** What is due, in two words. */
 export function useBookState(): StageState {

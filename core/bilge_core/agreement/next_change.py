@@ -1,0 +1,166 @@
+"""The one thing to change next, by what a session showed, and what would tell most."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from bilge_core.agreement.resembles import Looks
+
+What = Literal["log", "seal", "faster", "level", "due", "hold_up", "options", "forecast", "nothing"]
+
+SHORT_OF_MARK = 0.3e-3
+"""[m3] ours: oil under the mark that moves a dip more than two starts of a run differ."""
+
+
+@dataclass(frozen=True)
+class Shows:
+    """What the last session showed.
+
+    looks : what too little pressure resembles; None where it cannot be said
+    has_laps : whether laps with their pressure were held against anything
+    has_forecast : whether there was a forecast
+    met, foreseen, false_alarms, not_shown : places
+    short_of_mark : oil missing to the mark as it went out [m3]; None: not dipped
+    seal_renewed : the pickup joint's seal was renewed since
+    overdue : names of what is overdue, the most pressing first
+    """
+
+    looks: Looks | None
+    has_laps: bool
+    has_forecast: bool
+    met: int
+    foreseen: int
+    false_alarms: int
+    not_shown: int
+    short_of_mark: float | None
+    seal_renewed: bool
+    overdue: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class NextChange:
+    """One thing to do before the next session.
+
+    what : which of them
+    title : in a few words
+    why : what of the session says so
+    measure : what would tell most of whether it was that
+    """
+
+    what: What
+    title: str
+    why: str
+    measure: str
+
+
+_RUN_AGAIN = "The same laps again, with nothing else changed."
+
+
+def _in_order(shows: Shows) -> Sequence[tuple[bool, NextChange]]:
+    missed = shows.met - shows.foreseen
+    short = 0.0 if shows.short_of_mark is None else shows.short_of_mark
+    return (
+        (
+            not shows.has_laps,
+            NextChange(
+                "log", "Log the gallery's pressure",
+                "Without it nobody knows whether the gallery dipped, nor where.",
+                "A sensor in the gallery, fifty readings a second, beside speed, side and fore g "
+                "and engine speed.",
+            ),
+        ),
+        (
+            short > SHORT_OF_MARK,
+            NextChange(
+                "level", "Oil to the mark",
+                f"It went out {short * 1e3:.1f} L under its mark: every dip may be that.",
+                _RUN_AGAIN,
+            ),
+        ),
+        (
+            shows.looks in ("speed", "both") and not shows.seal_renewed,
+            NextChange(
+                "seal", "Pickup joint seal first",
+                "The gallery is short on the straights as well, at the same engine speeds. What "
+                "does not follow g is often air drawn in at the joint.",
+                "The same laps with a new seal: what is short on the straights tells.",
+            ),
+        ),
+        (
+            shows.looks in ("speed", "both"),
+            NextChange(
+                "seal", "Look for air drawn in, then at the bearings",
+                "The seal is new, and the gallery is short on the straights still: tube, brace and "
+                "pump's cover, then how much the bearings let through.",
+                "A gauge reading hot at idle and at 3000 rpm, against one of when it was sound.",
+            ),
+        ),
+        (
+            bool(shows.overdue),
+            NextChange(
+                "due", f"What is overdue first: {shows.overdue[0] if shows.overdue else ''}",
+                "What is past its time may be the cause of anything else.",
+                _RUN_AGAIN,
+            ),
+        ),
+        (
+            not shows.has_forecast,
+            NextChange(
+                "forecast", "A forecast to hold it against",
+                "There was none in moving oil of this car over a lap of this circuit.",
+                "Run it on Slosh, then look for the forecast again.",
+            ),
+        ),
+        (
+            shows.not_shown > 0 and shows.met == 0,
+            NextChange(
+                "faster", "Log the pressure faster",
+                "Dips were forecast that this sensor and logger cannot show.",
+                "Fifty readings a second, and a sensor on a short stiff line.",
+            ),
+        ),
+        (
+            missed > 0 or shows.false_alarms > 0,
+            NextChange(
+                "hold_up", "Measure the oil that is held up",
+                f"{missed} came unforeseen and {shows.false_alarms} came not: what the engine "
+                "holds up top is the figure that nobody measured, and it moves all dips.",
+                "Engine standing, a sight tube on the sump, the level at each engine speed.",
+            ),
+        ),
+        (
+            shows.met > 0,
+            NextChange(
+                "options", "One remedy, by the forecast",
+                "The car dips where it was forecast: the forecast is good enough to choose by.",
+                "Try remedies on Options, fit one, run the same laps.",
+            ),
+        ),
+    )  # fmt: skip
+
+
+def next_change(shows: Shows) -> NextChange:
+    """The one thing to change next.
+
+    Notes
+    -----
+    In the order of what spoils the reading of all that comes after it: oil's level, air drawn in,
+    what is overdue, then the forecast's own doubts, then a remedy. That order is common practice,
+    no published source.
+
+    Examples
+    --------
+    >>> shows = Shows("slosh", True, True, 4, 4, 0, 0, 0.0, False, ())
+    >>> next_change(shows).title
+    'One remedy, by the forecast'
+    """
+    for applies, change in _in_order(shows):
+        if applies:
+            return change
+    return NextChange(
+        "nothing", "Nothing",
+        "No dip was measured and none was forecast. It holds as it is.",
+        "The next thing that makes it harder: stickier tyres, a longer corner, hotter oil.",
+    )  # fmt: skip

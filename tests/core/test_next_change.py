@@ -1,0 +1,45 @@
+"""The one thing to change next: its order, and both sides of what decides it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from bilge_core.agreement.next_change import SHORT_OF_MARK, Shows, next_change
+
+SOUND = Shows("nothing", True, True, 0, 0, 0, 0, 0.0, False, ())
+
+
+@pytest.mark.parametrize(
+    ("changed", "what"),
+    [
+        ({}, "nothing"),
+        ({"has_laps": False, "short_of_mark": 1e-3}, "log"),
+        ({"short_of_mark": SHORT_OF_MARK + 1e-6, "looks": "speed"}, "level"),
+        ({"short_of_mark": SHORT_OF_MARK - 1e-6, "looks": "speed"}, "seal"),
+        ({"short_of_mark": None, "looks": "both", "met": 3}, "seal"),
+        ({"looks": "slosh", "overdue": ("belt",), "met": 3}, "due"),
+        ({"looks": "slosh", "met": 3, "has_forecast": False}, "forecast"),
+        ({"not_shown": 2}, "faster"),
+        ({"not_shown": 2, "met": 1, "foreseen": 1, "looks": "slosh"}, "options"),
+        ({"looks": "slosh", "met": 3, "foreseen": 2}, "hold_up"),
+        ({"false_alarms": 1}, "hold_up"),
+        ({"looks": "slosh", "met": 3, "foreseen": 3}, "options"),
+    ],
+)
+def test_what_comes_first(changed: dict[str, object], what: str) -> None:
+    assert next_change(replace(SOUND, **changed)).what == what  # type: ignore[arg-type]
+
+
+def test_a_new_seal_is_not_asked_for_twice() -> None:
+    leaks = replace(SOUND, looks="speed")
+    assert next_change(leaks).title == "Pickup joint seal first"
+    renewed = next_change(replace(leaks, seal_renewed=True))
+    assert renewed.what == "seal" and "bearings" in renewed.title
+
+
+def test_each_says_why_and_what_would_tell() -> None:
+    for looks in ("slosh", "speed", "both", "nothing", "cannot_tell", None):
+        for laps in (True, False):
+            told = next_change(replace(SOUND, looks=looks, has_laps=laps))  # type: ignore[arg-type]
+            assert told.title and told.why and told.measure
