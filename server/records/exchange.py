@@ -8,10 +8,11 @@ from datetime import datetime
 from typing import Any
 
 from accounts.models import User, Workshop
-from bilge_core.document.export import LARGEST, Packed, packed, unpacked
+from bilge_core.document.export import Packed, packed, unpacked
 from bilge_core.document.inspection import Inspected
 from bilge_core.document.read import write_build
 from bilge_core.document.records import AnyRecord, read_record, records_in
+from bilge_core.document.sealed import LARGEST
 from bilge_core.errors import InvalidInput, Problem
 from builds import photos, selectors
 from builds.models import Build

@@ -98,6 +98,8 @@ class BookEntry(Entry):
     """A session, or something that was looked at or renewed, in a car's track book."""
 
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="book_entries")
+    hand = models.CharField(max_length=150, blank=True, default="")
+    """Whose, where a file brought it; empty: who made it here."""
 
     class Meta(Entry.Meta):
         constraints = [

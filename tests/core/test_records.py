@@ -13,9 +13,10 @@ from bilge_core.acts.registry import figures_read, read_act
 from bilge_core.cli.check import check
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.calibration import known_by
-from bilge_core.document.export import MOST_FILES, Packed, packed, unpacked
+from bilge_core.document.export import Packed, packed, unpacked
 from bilge_core.document.read import read_build
 from bilge_core.document.records import AnyRecord, read_record, records_from, records_in
+from bilge_core.document.sealed import MOST_FILES
 from bilge_core.errors import InvalidInput
 from bilge_core.tell.circuit import circuit_out
 from hypothesis import given
@@ -188,10 +189,10 @@ class TestOneFile:
         with pytest.raises(InvalidInput, match=f"{MOST_FILES} are the most"):
             unpacked(packed(Packed(b"{}", [], {**photos, "onemore123": b"x"})))
         bomb = packed(Packed(b"{}", [], {"abcdefgh12": b"0" * 100_000}))
-        monkeypatch.setattr("bilge_core.document.export.LARGEST", 100_000)
+        monkeypatch.setattr("bilge_core.document.sealed.LARGEST", 100_000)
         with pytest.raises(InvalidInput, match="larger than"):
             unpacked(bomb)
-        monkeypatch.setattr("bilge_core.document.export.LARGEST_TEXT", 100)
+        monkeypatch.setattr("bilge_core.document.sealed.LARGEST_TEXT", 100)
         with pytest.raises(InvalidInput, match=r"document\.json: is larger"):
             unpacked(packed(Packed(b" " * 101)))
 

@@ -28,6 +28,7 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     # a test fit of three rounds, and a job done as far as the pan's bolts
     assert build.fit_entries.filter(data__kind="round_begun").count() == 3
     assert build.book_entries.filter(data__kind="session").count() == 3
+    assert build.judged.get().session == "s3"
     sandpiper = Build.objects.get(name="Sandpiper")
     assert sandpiper.as_is == sandpiper.current
     told = job(sandpiper.workshop, sandpiper.pk)
@@ -35,7 +36,7 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     assert {step.state for step in told.card.steps[:5]} == {"done"}
     Build.objects.filter(name="Dunlin").update(name="renamed")
     call_command("load_demo", "dunlin")
-    assert Lap.objects.count() == 3
+    assert Lap.objects.count() == 6
     other = Build.objects.get(name="Sandpiper")
     assert other.lap is not None and other.lap.name == "Saltmarsh Ring, lap 3"
     assert set(Build.objects.values_list("name", flat=True)) == names ^ {"Dunlin", "renamed"}

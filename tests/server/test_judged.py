@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
+import io
+import json
+import zipfile
 from dataclasses import replace
 from typing import Any
 
@@ -9,7 +13,9 @@ import numpy as np
 import pytest
 from accounts.models import User
 from builds.models import Build
+from builds.photos import add_photo
 from builds.states import add_build, checked_document
+from django.core.files.uploadedfile import SimpleUploadedFile
 from loads.models import Lap
 from loads.services import _packed, log_of, store_lap
 from records.models import SessionJudged
@@ -18,9 +24,9 @@ from runs.selectors import figures_kept
 from runs.services import ask_for_run
 
 from tests.conftest import DEMO
-from tests.server.conftest import Api
+from tests.server.conftest import Api, act, picture
 from tests.server.runs_made import NO_WORKER, wanted, work
-from tests.server.test_stage_track_book import session, written
+from tests.server.test_stage_track_book import row, session, written
 
 pytestmark = pytest.mark.django_db
 
@@ -156,3 +162,88 @@ def _turn_round(lap: Lap) -> None:
     log = log_of(lap)
     lap.samples = _packed(replace(log, leftward=-log.leftward))
     lap.save(update_fields=["samples"])
+
+
+def zip_of(api: Api, build: Build) -> bytes:
+    answer = api.client.get(f"/api/stages/track-book/{build.pk}/export")
+    assert answer.status_code == 200
+    return answer.content
+
+
+def brought(user: User, data: bytes) -> tuple[int, Any]:
+    client = Api(user).client
+    file = SimpleUploadedFile("book.zip", data)
+    answer = client.post("/api/stages/track-book/import", {"file": file})
+    return answer.status_code, json.loads(answer.content)
+
+
+class TestTheWholeBook:
+    def full(self, api: Api, user: User, build: Build, tmp_path: Any) -> bytes:
+        """Two sessions on two states, a photo, something renewed, laps held against a run."""
+        photo = add_photo(user, build.pk, SimpleUploadedFile("p.png", picture()))  # type: ignore[arg-type]
+        written(api, build, session("s1", "2026-06-07", photos=[photo.token], words="=SUM(A1)"))
+        run = work(ask_for_run(user, wanted(build)))
+        assert put(api, build, logged(user, tmp_path, build, forecast_bars(run)))[0] == 200
+        api("POST", f"/builds/{build.pk}/acts", act("refill", to_l=7))
+        done = row(kind="item_done", item="jointseal", on="2026-06-08", how="renewed")
+        written(api, build, session("s2", "2026-06-14"), done)
+        return zip_of(api, build)
+
+    def test_is_the_same_elsewhere_byte_for_byte(
+        self, api: Api, user: User, stranger: User, driven: Build, tmp_path: Any
+    ) -> None:
+        data = self.full(api, user, driven, tmp_path)
+        status, told = brought(stranger, data)
+        assert status == 201, told
+        there = Build.objects.get(pk=told["id"])
+        assert there.workshop == stranger.workshop
+        theirs = Api(stranger)
+        assert zip_of(theirs, there) == data
+        mine = api("GET", f"/stages/track-book/{driven.pk}")[1]["book"]
+        again = theirs("GET", f"/stages/track-book/{there.pk}")[1]["book"]
+        for here, gone in zip(mine["sessions"], again["sessions"], strict=True):
+            assert {**gone, "session": None} == {**here, "session": None}
+        judged = "/stages/track-book/{}/sessions/s1/judged"
+        assert api("GET", judged.format(driven.pk)) == theirs("GET", judged.format(there.pk))
+
+    def test_its_table_is_safe_in_a_spreadsheet(
+        self, api: Api, user: User, driven: Build, tmp_path: Any
+    ) -> None:
+        with zipfile.ZipFile(io.BytesIO(self.full(api, user, driven, tmp_path))) as archive:
+            table = archive.read("sessions.csv").decode()
+            names = archive.namelist()
+        assert ",'=SUM(A1)" in table
+        assert "laps/s1.npz" in names and "states/2.json" in names
+
+    @pytest.mark.parametrize(
+        ("change", "names"),
+        [
+            (lambda files: files.pop("book.json"), "has no book.json"),
+            (lambda files: files.update({"book.json": b"[]"}), "book.json"),
+            (lambda files: files.update({"laps/s1.npz": b"x"}), "laps/s1.npz"),
+            (lambda files: files.pop("states/2.json"), "state 2"),
+            (lambda files: files.update({"states/1.json": b"{}"}), ""),
+            (lambda files: files.update({"run.sh": b""}), "run.sh"),
+        ],
+    )
+    def test_a_faulty_one_is_refused_and_nothing_is_kept(
+        self, api: Api, user: User, stranger: User, driven: Build, tmp_path: Any,
+        change: Any, names: str,
+    ) -> None:  # fmt: skip
+        data = self.full(api, user, driven, tmp_path)
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            files = {name: archive.read(name) for name in archive.namelist()}
+        files.pop("manifest.json")
+        change(files)
+        told = {n: {"sha256": hashlib.sha256(d).hexdigest()} for n, d in files.items()}
+        manifest = {"format": "bilge-track-book", "version": 1, "files": told}
+        kept = io.BytesIO()
+        with zipfile.ZipFile(kept, "w") as archive:
+            for name, content in {**files, "manifest.json": json.dumps(manifest)}.items():
+                archive.writestr(name, content)
+        status, said = brought(stranger, kept.getvalue())
+        assert status == 422 and names in str(said)
+        assert not Build.objects.filter(workshop=stranger.workshop).exists()
+
+    def test_no_zip_is_no_book(self, stranger: User) -> None:
+        assert brought(stranger, b"hello")[0] == 422

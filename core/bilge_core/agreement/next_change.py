@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -57,87 +56,64 @@ class NextChange:
 
 _RUN_AGAIN = "The same laps again, with nothing else changed."
 
+_LOG = NextChange(
+    "log", "Log the gallery's pressure",
+    "Without it nobody knows whether the gallery dipped, nor where.",
+    "A sensor in the gallery, fifty readings a second, beside speed, side and fore g and engine "
+    "speed.",
+)  # fmt: skip
+_SEAL = NextChange(
+    "seal", "Pickup joint seal first",
+    "The gallery is short on the straights as well, at the same engine speeds. What does not "
+    "follow g is often air drawn in at the joint.",
+    "The same laps with a new seal: what is short on the straights tells.",
+)  # fmt: skip
+_BEARINGS = NextChange(
+    "seal", "Look for air drawn in, then at the bearings",
+    "The seal is new, and the gallery is short on the straights still: tube, brace and pump's "
+    "cover, then how much the bearings let through.",
+    "A gauge reading hot at idle and at 3000 rpm, against one of when it was sound.",
+)  # fmt: skip
+_FORECAST = NextChange(
+    "forecast", "A forecast to hold it against",
+    "There was none in moving oil of this car over a lap of this circuit.",
+    "Run it on Slosh, then look for the forecast again.",
+)  # fmt: skip
+_FASTER = NextChange(
+    "faster", "Log the pressure faster",
+    "Dips were forecast that this sensor and logger cannot show.",
+    "Fifty readings a second, and a sensor on a short stiff line.",
+)  # fmt: skip
+_OPTIONS = NextChange(
+    "options", "One remedy, by the forecast",
+    "The car dips where it was forecast: the forecast is good enough to choose by.",
+    "Try remedies on Options, fit one, run the same laps.",
+)  # fmt: skip
+_NOTHING = NextChange(
+    "nothing", "Nothing",
+    "No dip was measured and none was forecast. It holds as it is.",
+    "The next thing that makes it harder: stickier tyres, a longer corner, hotter oil.",
+)  # fmt: skip
 
-def _in_order(shows: Shows) -> Sequence[tuple[bool, NextChange]]:
-    missed = shows.met - shows.foreseen
-    short = 0.0 if shows.short_of_mark is None else shows.short_of_mark
-    return (
-        (
-            not shows.has_laps,
-            NextChange(
-                "log", "Log the gallery's pressure",
-                "Without it nobody knows whether the gallery dipped, nor where.",
-                "A sensor in the gallery, fifty readings a second, beside speed, side and fore g "
-                "and engine speed.",
-            ),
-        ),
-        (
-            short > SHORT_OF_MARK,
-            NextChange(
-                "level", "Oil to the mark",
-                f"It went out {short * 1e3:.1f} L under its mark: every dip may be that.",
-                _RUN_AGAIN,
-            ),
-        ),
-        (
-            shows.looks in ("speed", "both") and not shows.seal_renewed,
-            NextChange(
-                "seal", "Pickup joint seal first",
-                "The gallery is short on the straights as well, at the same engine speeds. What "
-                "does not follow g is often air drawn in at the joint.",
-                "The same laps with a new seal: what is short on the straights tells.",
-            ),
-        ),
-        (
-            shows.looks in ("speed", "both"),
-            NextChange(
-                "seal", "Look for air drawn in, then at the bearings",
-                "The seal is new, and the gallery is short on the straights still: tube, brace and "
-                "pump's cover, then how much the bearings let through.",
-                "A gauge reading hot at idle and at 3000 rpm, against one of when it was sound.",
-            ),
-        ),
-        (
-            bool(shows.overdue),
-            NextChange(
-                "due", f"What is overdue first: {shows.overdue[0] if shows.overdue else ''}",
-                "What is past its time may be the cause of anything else.",
-                _RUN_AGAIN,
-            ),
-        ),
-        (
-            not shows.has_forecast,
-            NextChange(
-                "forecast", "A forecast to hold it against",
-                "There was none in moving oil of this car over a lap of this circuit.",
-                "Run it on Slosh, then look for the forecast again.",
-            ),
-        ),
-        (
-            shows.not_shown > 0 and shows.met == 0,
-            NextChange(
-                "faster", "Log the pressure faster",
-                "Dips were forecast that this sensor and logger cannot show.",
-                "Fifty readings a second, and a sensor on a short stiff line.",
-            ),
-        ),
-        (
-            missed > 0 or shows.false_alarms > 0,
-            NextChange(
-                "hold_up", "Measure the oil that is held up",
-                f"{missed} came unforeseen and {shows.false_alarms} came not: what the engine "
-                "holds up top is the figure that nobody measured, and it moves all dips.",
-                "Engine standing, a sight tube on the sump, the level at each engine speed.",
-            ),
-        ),
-        (
-            shows.met > 0,
-            NextChange(
-                "options", "One remedy, by the forecast",
-                "The car dips where it was forecast: the forecast is good enough to choose by.",
-                "Try remedies on Options, fit one, run the same laps.",
-            ),
-        ),
+
+def _level(short: float) -> NextChange:
+    words = f"It went out {short * 1e3:.1f} L under its mark: every dip may be that."
+    return NextChange("level", "Oil to the mark", words, _RUN_AGAIN)
+
+
+def _overdue(name: str) -> NextChange:
+    return NextChange(
+        "due", f"What is overdue first: {name}",
+        "What is past its time may be the cause of anything else.", _RUN_AGAIN,
+    )  # fmt: skip
+
+
+def _hold_up(missed: int, false_alarms: int) -> NextChange:
+    return NextChange(
+        "hold_up", "Measure the oil that is held up",
+        f"{missed} came unforeseen and {false_alarms} came not: what the engine holds up top is "
+        "the figure that nobody measured, and it moves all dips.",
+        "Engine standing, a sight tube on the sump, the level at each engine speed.",
     )  # fmt: skip
 
 
@@ -156,11 +132,20 @@ def next_change(shows: Shows) -> NextChange:
     >>> next_change(shows).title
     'One remedy, by the forecast'
     """
-    for applies, change in _in_order(shows):
-        if applies:
-            return change
-    return NextChange(
-        "nothing", "Nothing",
-        "No dip was measured and none was forecast. It holds as it is.",
-        "The next thing that makes it harder: stickier tyres, a longer corner, hotter oil.",
-    )  # fmt: skip
+    short, missed = shows.short_of_mark or 0.0, shows.met - shows.foreseen
+    is_short = shows.looks in ("speed", "both")
+    if not shows.has_laps:
+        return _LOG
+    if short > SHORT_OF_MARK:
+        return _level(short)
+    if is_short:
+        return _BEARINGS if shows.seal_renewed else _SEAL
+    if shows.overdue:
+        return _overdue(shows.overdue[0])
+    if not shows.has_forecast:
+        return _FORECAST
+    if shows.not_shown and not shows.met:
+        return _FASTER
+    if missed or shows.false_alarms:
+        return _hold_up(missed, shows.false_alarms)
+    return _OPTIONS if shows.met else _NOTHING

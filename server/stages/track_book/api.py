@@ -5,10 +5,14 @@ from __future__ import annotations
 from accounts.requests import signed_in
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.judged import JudgedOut, JudgedTrace
-from django.http import HttpRequest
-from ninja import Router
+from builds.schemas import BuildOut
+from builds.selectors import build_out
+from django.http import HttpRequest, HttpResponse
+from django.utils.text import slugify
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
 
-from stages.track_book import answer, judging
+from stages.track_book import answer, exchange, judging
 from stages.track_book.schemas import BookedAllIn, BookStageOut, LapToJudge, SessionLapsIn
 
 router = Router()
@@ -24,6 +28,24 @@ def get_book(request: HttpRequest, build_id: int, system: UnitSystem = "metric")
 def write_in_book(request: HttpRequest, build_id: int, payload: BookedAllIn) -> BookStageOut:
     """Write down what was entered, each once however often it is sent."""
     return answer.written(signed_in(request), build_id, payload.entries, payload.system)
+
+
+@router.post("/import", response={201: BuildOut}, operation_id="bring_book_in")
+def bring_book_in(request: HttpRequest, file: File[UploadedFile]) -> Status[BuildOut]:
+    """A new build with its whole track book, from a file."""
+    return Status(201, build_out(exchange.brought_in(signed_in(request), file)))
+
+
+@router.get("/{int:build_id}/export", operation_id="save_book")
+def save_book(request: HttpRequest, build_id: int) -> HttpResponse:
+    """A car's whole track book as one file: JSON, CSV, laps, photos and a manifest."""
+    build, data = exchange.saved(signed_in(request).workshop, build_id)
+    name = f"{slugify(build.name) or 'car'}-track-book.zip"
+    return HttpResponse(
+        data,
+        content_type="application/zip",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
 
 
 @router.get("/laps", response=list[LapToJudge], operation_id="list_laps_to_judge")

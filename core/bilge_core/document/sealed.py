@@ -1,0 +1,141 @@
+"""A ZIP with a manifest of what is in it: the same bytes for the same contents, damage found."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import re
+import zipfile
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from bilge_core.errors import InvalidInput, Problem
+
+MANIFEST = "manifest.json"
+_ZIP = b"PK\x03\x04"
+MOST_FILES = 300
+LARGEST = 80 * 1024 * 1024
+"""Of all that is in it, unpacked [bytes]."""
+LARGEST_TEXT = 8 * 1024 * 1024
+"""Of one file of JSON."""
+
+
+@dataclass(frozen=True)
+class Kind:
+    """What such a file is of.
+
+    format : as its manifest has it
+    words : as it is said, such as ``build``
+    wanted : names that must be in it
+    others : pattern of the names that may be
+    """
+
+    format: str
+    words: str
+    wanted: Sequence[str]
+    others: re.Pattern[str]
+
+
+def is_sealed(data: bytes) -> bool:
+    """Whether bytes are a ZIP at all.
+
+    Examples
+    --------
+    >>> is_sealed(b"{}")
+    False
+    """
+    return data.startswith(_ZIP)
+
+
+def sealed(kind: Kind, files: Mapping[str, bytes]) -> bytes:
+    """The file.
+
+    Examples
+    --------
+    >>> kind = Kind("x", "thing", ["a.json"], re.compile("b"))
+    >>> unsealed(kind, sealed(kind, {"a.json": b"{}"}))["a.json"]
+    b'{}'
+    """
+    told = {
+        name: {"bytes": len(data), "sha256": hashlib.sha256(data).hexdigest()}
+        for name, data in files.items()
+    }
+    manifest = {"format": kind.format, "version": 1, "files": told}
+    kept = io.BytesIO()
+    with zipfile.ZipFile(kept, "w", zipfile.ZIP_DEFLATED) as archive:
+        rows = {**files, MANIFEST: (json.dumps(manifest, indent=1) + "\n").encode()}
+        for name, data in rows.items():
+            archive.writestr(zipfile.ZipInfo(name, (2026, 1, 1, 0, 0, 0)), data)
+    return kept.getvalue()
+
+
+def unsealed(kind: Kind, data: bytes) -> dict[str, bytes]:
+    """What is in a file, by name, each as the manifest has it.
+
+    Raises
+    ------
+    InvalidInput
+        Naming what is missing, damaged, unknown or too large.
+    """
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            files = _read(kind, archive)
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError):
+        raise refused("file", "is a damaged ZIP, or one that this Bilge cannot open") from None
+    for name in (*kind.wanted, MANIFEST):
+        if name not in files:
+            raise refused("file", f"has no {name} in it: it is no {kind.words} saved by Bilge")
+    _check(kind, files, json_in(files, MANIFEST))
+    return files
+
+
+def refused(where: str, words: str) -> InvalidInput:
+    """A fault of such a file."""
+    return InvalidInput([Problem(where, words)])
+
+
+def _read(kind: Kind, archive: zipfile.ZipFile) -> dict[str, bytes]:
+    entries = archive.infolist()
+    if len(entries) > MOST_FILES:
+        raise refused("file", f"has {len(entries)} files in it; {MOST_FILES} are the most")
+    if sum(each.file_size for each in entries) > LARGEST:
+        raise refused("file", f"is larger than {LARGEST // 1024**2} MB unpacked")
+    files = {}
+    for each in entries:
+        name = each.filename
+        if not (name in (*kind.wanted, MANIFEST) or kind.others.fullmatch(name)):
+            raise refused("file", f"has {name[:60]!r} in it, which is no part of a {kind.words}")
+        if name.endswith(".json") and each.file_size > LARGEST_TEXT:
+            raise refused(name, f"is larger than {LARGEST_TEXT // 1024**2} MB")
+        with archive.open(each) as opened:  # a header may say less than there is
+            files[name] = opened.read(each.file_size)
+    return files
+
+
+def json_in(files: Mapping[str, bytes], name: str) -> Any:
+    """A file of JSON, read.
+
+    Raises
+    ------
+    InvalidInput
+    """
+    try:
+        return json.loads(files[name])
+    except (ValueError, RecursionError):
+        raise refused(name, "is no readable JSON") from None
+
+
+def _check(kind: Kind, files: Mapping[str, bytes], manifest: Any) -> None:
+    """Every file is as the manifest has it, and none is missing."""
+    told = manifest.get("files") if isinstance(manifest, dict) else None
+    if not isinstance(told, dict) or manifest.get("format") != kind.format:
+        raise refused(MANIFEST, f"must be of a {kind.words} saved by Bilge")
+    if manifest.get("version") != 1:
+        raise refused(MANIFEST, "is of a version that this Bilge does not read: 1 is")
+    for name in {*told, *files} - {MANIFEST}:
+        row = told.get(name)
+        kept = row.get("sha256") if isinstance(row, dict) else None
+        if name not in files or hashlib.sha256(files[name]).hexdigest() != kept:
+            raise refused(str(name)[:80], "is missing or is not as it was saved")
