@@ -1,16 +1,24 @@
-"""The track book at the pit wall: a session written by thumb, one item renewed."""
+"""The track book: written by thumb at the pit wall; laps held against the forecast; the file."""
 
 from __future__ import annotations
+
+from pathlib import Path
 
 import pytest
 from accounts.models import User
 from builds.models import Build
 from builds.services import add_build, checked_document
+from loads.services import store_lap
 from records.models import BookEntry
+from runs.services import ask_for_run
+from stages.track_book.exchange import saved
 
 from tests.browser.away import nothing_answers
 from tests.browser.conftest import Page
+from tests.browser.labels import faults
 from tests.conftest import DEMO
+from tests.server.runs_made import wanted, work
+from tests.server.test_judged import ROWS, forecast_bars, logged
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -59,3 +67,55 @@ def test_a_session_is_written_down_by_thumb_and_a_seal_renewed(page: Page, car: 
     page.until(lambda: BookEntry.objects.filter(data__kind="item_done").count() == 1)
     page.until(lambda: "in 12.0 h" in page.text())
     assert page.fits(390) and page.serious_faults() == []
+
+
+@pytest.fixture
+def driven(ada: User, tmp_path: Path) -> Build:
+    """The demo car over the first fourteen seconds of its lap, run, and logged with what it had."""
+    path = tmp_path / "driven.csv"
+    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]))
+    lap = store_lap(ada, "forecast on", path, path.name)
+    build = add_build(ada, checked_document((DEMO / "dunlin.json").read_bytes()), "a file", lap)
+    bars = forecast_bars(work(ask_for_run(ada, wanted(build))))
+    logged(ada, tmp_path, build, bars, "Lap 1")
+    bars[250:290] = 1.2  # in the run up to corner 1, where nothing was forecast
+    logged(ada, tmp_path, build, bars, "Lap 2")
+    return build
+
+
+def test_laps_are_held_against_the_forecast(page: Page, driven: Build) -> None:
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin")
+    page.goto(f"/builds/{driven.pk}/track-book")
+    page.click("button", "New session")
+    fill(page, "Circuit", "Saltmarsh Ring")
+    fill(page, "Engine ran, h", "1,5")
+    page.click("button", "Write it down")
+    page.says("Log the gallery's pressure.")
+    page.click("button", "Hold its laps against the forecast")
+    for name in ("Lap 1", "Lap 2"):
+        page.click("label", name)
+    assert page.serious_faults() == []
+    page.click("button", "Hold them against the forecast")
+    page.says("Moving oil, coarse cells, over forecast on, kept as it was")
+    page.find("[data-dip=hit]")
+    page.find("[data-dip=miss]")
+    assert faults(page) == []
+    assert page.serious_faults() == []
+    page.size(390, 844)
+    assert page.fits(390) and page.serious_faults() == []
+
+
+def test_a_whole_book_goes_out_and_comes_back(page: Page, driven: Build, tmp_path: Path) -> None:
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin")
+    page.goto(f"/builds/{driven.pk}/track-book")
+    page.says("Save the whole book")
+    _, data = saved(driven.workshop, driven.pk)
+    path = tmp_path / "book.zip"
+    path.write_bytes(data)
+    page.find("input[aria-label='A track book saved by Bilge']").send_keys(str(path))
+    page.until(lambda: Build.objects.count() == 2)
+    made = Build.objects.exclude(pk=driven.pk).get()
+    page.until(lambda: f"/builds/{made.pk}/track-book" in page.driver.current_url)
+    page.says("No session is written down yet")

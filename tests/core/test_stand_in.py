@@ -54,7 +54,7 @@ def test_the_same_seed_is_the_same_session(short: Path, capsys: pytest.CaptureFi
         (["--rate", "101"], "--rate"),
         (["--lag", "2.1"], "--lag"),
         (["--leak-mm", "11"], "--leak-mm"),
-        (["--oil-less-l", "9"], "--oil-less-l: must be under 6.2"),
+        (["--oil-less-l", "9"], "under 6.2 L"),
     ],
 )
 def test_what_is_wrong_is_named(

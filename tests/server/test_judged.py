@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import base64
 import hashlib
 import io
 import json
+import re
 import zipfile
+import zlib
 from dataclasses import replace
 from typing import Any
 
@@ -164,6 +167,16 @@ def _turn_round(lap: Lap) -> None:
     lap.save(update_fields=["samples"])
 
 
+def text_of(pdf: bytes) -> str:
+    """The strings that a PDF draws, in their order."""
+    found = []
+    for stream in re.findall(rb"stream\r?\n(.*?)endstream", pdf, re.S):
+        data = base64.a85decode(stream.strip().removesuffix(b"~>"))
+        for each in re.findall(rb"\((.*?)(?<!\\)\) Tj", zlib.decompress(data), re.S):
+            found.append(each.decode("latin-1"))
+    return " ".join(found)
+
+
 def zip_of(api: Api, build: Build) -> bytes:
     answer = api.client.get(f"/api/stages/track-book/{build.pk}/export")
     assert answer.status_code == 200
@@ -205,6 +218,21 @@ class TestTheWholeBook:
             assert {**gone, "session": None} == {**here, "session": None}
         judged = "/stages/track-book/{}/sessions/s1/judged"
         assert api("GET", judged.format(driven.pk)) == theirs("GET", judged.format(there.pk))
+
+    def test_it_is_printed(self, api: Api, user: User, driven: Build, tmp_path: Any) -> None:
+        """Read back from the strings that it draws."""
+        page = f"/api/stages/track-book/{driven.pk}/page"
+        assert "No session is written" in text_of(api.client.get(page).content)
+        self.full(api, user, driven, tmp_path)
+        told = text_of(api.client.get(page).content)
+        for words in (
+            "Saltmarsh Ring",
+            "came where",
+            "pickup joint's seal",
+            "=SUM\\(A1\\)",
+            "Ring:",
+        ):
+            assert words in told
 
     def test_its_table_is_safe_in_a_spreadsheet(
         self, api: Api, user: User, driven: Build, tmp_path: Any

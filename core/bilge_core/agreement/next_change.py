@@ -117,6 +117,29 @@ def _hold_up(missed: int, false_alarms: int) -> NextChange:
     )  # fmt: skip
 
 
+def _spoils(shows: Shows) -> NextChange | None:
+    """What spoils the reading of all that comes after it."""
+    if not shows.has_laps:
+        return _LOG
+    if shows.short_of_mark is not None and shows.short_of_mark > SHORT_OF_MARK:
+        return _level(shows.short_of_mark)
+    if shows.looks in ("speed", "both"):
+        return _BEARINGS if shows.seal_renewed else _SEAL
+    return _overdue(shows.overdue[0]) if shows.overdue else None
+
+
+def _doubts(shows: Shows) -> NextChange | None:
+    """What the forecast itself leaves open."""
+    if not shows.has_forecast:
+        return _FORECAST
+    if shows.not_shown and not shows.met:
+        return _FASTER
+    missed = shows.met - shows.foreseen
+    if missed or shows.false_alarms:
+        return _hold_up(missed, shows.false_alarms)
+    return None
+
+
 def next_change(shows: Shows) -> NextChange:
     """The one thing to change next.
 
@@ -132,20 +155,4 @@ def next_change(shows: Shows) -> NextChange:
     >>> next_change(shows).title
     'One remedy, by the forecast'
     """
-    short, missed = shows.short_of_mark or 0.0, shows.met - shows.foreseen
-    is_short = shows.looks in ("speed", "both")
-    if not shows.has_laps:
-        return _LOG
-    if short > SHORT_OF_MARK:
-        return _level(short)
-    if is_short:
-        return _BEARINGS if shows.seal_renewed else _SEAL
-    if shows.overdue:
-        return _overdue(shows.overdue[0])
-    if not shows.has_forecast:
-        return _FORECAST
-    if shows.not_shown and not shows.met:
-        return _FASTER
-    if missed or shows.false_alarms:
-        return _hold_up(missed, shows.false_alarms)
-    return _OPTIONS if shows.met else _NOTHING
+    return _spoils(shows) or _doubts(shows) or (_OPTIONS if shows.met else _NOTHING)

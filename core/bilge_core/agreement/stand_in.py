@@ -9,9 +9,11 @@ import numpy as np
 
 from bilge_core.agreement.sensor_shown import Shown, shown_by
 from bilge_core.document.build import Build
+from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.on_record import Record, meets
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of
+from bilge_core.network.conditions import bearings_let
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import rpm_of_speed
@@ -28,11 +30,15 @@ class Truth:
     shown : how its sensor is read
     leak : bore of a hole at the pickup's joint that would let in as much air [m]
     noise : of the sensor, one standard deviation [Pa]
+    bearings : what they let through, of what is thought
+    sealing : how far the pump slips on gas, as `GUESSES` has it; None: as is guessed
     """
 
     shown: Shown
     leak: float = 0.0
     noise: float = _NOISE
+    bearings: float = 1.0
+    sealing: float | None = None
 
 
 def leaking(build: Build, bore: float) -> Build:
@@ -62,6 +68,28 @@ def leaking(build: Build, bore: float) -> Build:
     return build.model_copy(update={"circuit": build.circuit.model_copy(update={"runs": runs})})
 
 
+def with_less_oil(build: Build, litres: float) -> Build:
+    """The same build with so much less oil in it [L].
+
+    Raises
+    ------
+    InvalidQuantity
+        If none is left.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> round(build.oil.volume_l - with_less_oil(build, 0.3).oil.volume_l, 6)
+    0.3
+    """
+    left = build.oil.volume_l - litres
+    if left <= 0.0:
+        raise InvalidQuantity("oil-less-l", litres, f"under {build.oil.volume_l:g} L")
+    return build.model_copy(update={"oil": build.oil.model_copy(update={"volume_l": left})})
+
+
 def _driven(log: Log, quicker: float) -> Log:
     """The same lap driven quicker by a share: sooner over, loads up with its square."""
     times = 1.0 + quicker
@@ -75,8 +103,9 @@ def _driven(log: Log, quicker: float) -> Log:
 
 
 def stand_in_laps(
-    build: Build, log: Log, record: Record, truth: Truth, count: int, seed: int
-) -> tuple[Log, ...]:
+    build: Build, log: Log, record: Record, truth: Truth, count: int, seed: int,
+    unlike: float = _UNLIKE,
+) -> tuple[Log, ...]:  # fmt: skip
     """Laps of a session of a car that is not there, each with its oil's pressure.
 
     Parameters
@@ -90,6 +119,8 @@ def stand_in_laps(
     truth : Truth
     count : int
     seed : int
+    unlike : float
+        Share by which one is quicker or slower than it, one standard deviation.
 
     Returns
     -------
@@ -108,10 +139,13 @@ def stand_in_laps(
     (2, True)
     """
     rng = np.random.default_rng(seed)
-    network = network_of(leaking(build, truth.leak) if truth.leak else build)
+    true = leaking(build, truth.leak) if truth.leak else build
+    if truth.bearings != 1.0:
+        true = bearings_let(true, truth.bearings)
+    network = network_of(true, {} if truth.sealing is None else {"sealing_oil": truth.sealing})
     laps = []
     for _ in range(count):
-        quicker = float(rng.normal(0.0, _UNLIKE))
+        quicker = float(rng.normal(0.0, unlike))
         raw = _driven(log, quicker)
         met = meets(build, raw, Record(record.time / (1.0 + quicker), record.gas_share))
         gallery = met.run(network).pressure[:, network.gallery]

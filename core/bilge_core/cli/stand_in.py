@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 
 from bilge_core.agreement.sensor_shown import Shown
-from bilge_core.agreement.stand_in import Truth, as_csv, stand_in_laps
+from bilge_core.agreement.stand_in import Truth, as_csv, stand_in_laps, with_less_oil
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.errors import BilgeError, InvalidInput, Problem
@@ -47,27 +47,6 @@ def _checked(options: argparse.Namespace) -> None:
         if not least <= value <= most:
             flag = "--" + name.replace("_", "-")
             raise InvalidInput([Problem(flag, f"must be {least:g} to {most:g}")])
-
-
-def with_less_oil(build: Build, litres: float) -> Build:
-    """The same build with so much less oil in it [L].
-
-    Raises
-    ------
-    InvalidInput
-        If none is left.
-
-    Examples
-    --------
-    >>> from pathlib import Path
-    >>> build = read_build(Path("demo/dunlin.json").read_text())
-    >>> round(build.oil.volume_l - with_less_oil(build, 0.3).oil.volume_l, 6)
-    0.3
-    """
-    left = build.oil.volume_l - litres
-    if left <= 0.0:
-        raise InvalidInput([Problem("--oil-less-l", f"must be under {build.oil.volume_l:g}")])
-    return build.model_copy(update={"oil": build.oil.model_copy(update={"volume_l": left})})
 
 
 def session_of(

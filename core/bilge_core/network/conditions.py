@@ -75,6 +75,44 @@ def at_temperature(build: Build, temperature_c: float) -> Build:
     return build.model_copy(update={"circuit": circuit, "oil": oil})
 
 
+def bearings_let(build: Build, share: float) -> Build:
+    """The same engine whose bearings let through a share of what they were thought to.
+
+    Parameters
+    ----------
+    build : Build
+    share : float
+
+    Returns
+    -------
+    Build
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = at_temperature(read_build(Path("demo/dunlin.json").read_text()), 110.0)
+    >>> worn = bearings_let(build, 1.1).circuit.bearings.flow_l_min
+    >>> round(worn / build.circuit.bearings.flow_l_min, 3)
+    1.1
+    """
+    fixed = build if build.circuit.bearings else at_temperature(build, build.oil.temperature_c)
+    parts = [
+        each.model_copy(
+            update={
+                "bearings": each.bearings.model_copy(
+                    update={"flow_l_min": each.bearings.flow_l_min * share}
+                )
+            }
+        )
+        if isinstance(each, Gallery) and each.bearings is not None
+        else each
+        for each in fixed.circuit.components
+    ]
+    circuit = fixed.circuit.model_copy(update={"components": parts})
+    return fixed.model_copy(update={"circuit": circuit})
+
+
 @dataclass(frozen=True)
 class AlongPart:
     """A part of the line, steadily.

@@ -6,13 +6,13 @@ from accounts.requests import signed_in
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.judged import JudgedOut, JudgedTrace
 from builds.schemas import BuildOut
-from builds.selectors import build_out
+from builds.selectors import build_of, build_out
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
-from stages.track_book import answer, exchange, judging
+from stages.track_book import answer, exchange, judging, page
 from stages.track_book.schemas import BookedAllIn, BookStageOut, LapToJudge, SessionLapsIn
 
 router = Router()
@@ -45,6 +45,22 @@ def save_book(request: HttpRequest, build_id: int) -> HttpResponse:
         data,
         content_type="application/zip",
         headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
+
+
+@router.get("/{int:build_id}/page", operation_id="print_book")
+def print_book(request: HttpRequest, build_id: int, system: UnitSystem = "metric") -> HttpResponse:
+    """The book on paper."""
+    workshop = signed_in(request).workshop
+    name = build_of(workshop, build_id).name
+    told = answer.book(workshop, build_id, system)
+    made = page.as_page(name, told.book, judging.all_judged(workshop, build_id))
+    return HttpResponse(
+        made,
+        content_type="application/pdf",
+        headers={
+            "Content-Disposition": f'inline; filename="{slugify(name) or "car"}-track-book.pdf"'
+        },
     )
 
 

@@ -150,6 +150,17 @@ def judged_of(workshop: Workshop, build_id: int, session: str) -> JudgedOut:
     return JudgedOut.model_validate(row.told)
 
 
+def all_judged(workshop: Workshop, build_id: int) -> dict[str, JudgedOut]:
+    """What is kept of all sessions' laps, by session.
+
+    Raises
+    ------
+    NotFound
+    """
+    rows = build_of(workshop, build_id).judged.values_list("session", "told")
+    return {session: JudgedOut.model_validate(told) for session, told in rows}
+
+
 def trace_of(workshop: Workshop, build_id: int, session: str, lap: int, dip: int) -> JudgedTrace:
     """Round one dip of one lap of a session.
 

@@ -1,8 +1,14 @@
-import { useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from "@tanstack/react-query";
 import { useCallback } from "react";
 import type { Waiting } from "../offline/queue";
 import { keepAnswer } from "../offline/worker";
-import { bodyOf, client, type Schemas } from "./client";
+import { bodyOf, client, fileForm, type Schemas } from "./client";
 import type { BuildOut } from "./queries";
 
 export type BookStage = Schemas["BookStageOut"];
@@ -68,4 +74,27 @@ export function useSendBooked(
     },
     [build, queries, system],
   );
+}
+
+/** Where the whole book is saved from. */
+export const bookFile = (build: BuildOut): string => `/api/stages/track-book/${build.id}/export`;
+
+/** Where the book is printed to. */
+export const bookPage = (build: BuildOut, system: "metric" | "us"): string =>
+  `/api/stages/track-book/${build.id}/page?system=${system}`;
+
+/** A new build with its whole book, from a file. */
+export function useBringBookIn(): UseMutationResult<BuildOut, Error, File> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (file) =>
+      bodyOf(
+        "BuildOut",
+        await client.POST("/api/stages/track-book/import", {
+          body: { file: "" },
+          bodySerializer: () => fileForm(file),
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["shelf"] }),
+  });
 }

@@ -104,7 +104,7 @@ export function DipsMap({
             key={row.name}
             role="button"
             tabIndex={0}
-            aria-label={`${row.name}: ${row.word.replace("_", " ")}, ${row.laps} of ${row.of} laps`}
+            aria-label={`${placeMark(row)}, ${row.name}: ${row.word.replace("_", " ")}, ${row.laps} of ${row.of} laps`}
             aria-pressed={isPicked}
             className="cursor-pointer"
             onClick={() => onPick(row.number)}

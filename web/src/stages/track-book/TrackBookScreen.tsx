@@ -12,6 +12,7 @@ import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSettings } from "../../parts/settings";
 import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
+import { BookFiles } from "./BookFiles";
 import { bookTable } from "./bookTable";
 import { DueList } from "./DueList";
 import { NextChange } from "./NextChange";
@@ -256,6 +257,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
               />
             )}
             <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
+            <BookFiles build={build} />
           </div>
           <div className={page === "write" ? "lg:hidden" : "hidden"}>{form}</div>
           <div className={page === "due" ? "lg:hidden" : "hidden"}>{due}</div>

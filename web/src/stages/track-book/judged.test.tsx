@@ -39,7 +39,7 @@ describe("a session's laps against the forecast", () => {
     );
     expect(asked.at(-1)).toEqual({ lap: 1, dip: 1 });
     await userEvent.click(
-      screen.getByRole("button", { name: "corner 1: false alarm, 0 of 2 laps" }),
+      screen.getByRole("button", { name: "1 L, corner 1: false alarm, 0 of 2 laps" }),
     );
     expect(asked.at(-1)).toEqual({ lap: 0, dip: 0 });
     expect(screen.getByText(/Out lap has no oil pressure/)).toBeTruthy();

@@ -1,0 +1,374 @@
+"""What a car's dips say of the figures that nobody measured: a bounded fit with its uncertainty."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+from scipy.optimize import OptimizeResult, least_squares
+
+from bilge_core.agreement.sensor_shown import Shown, shown_by
+from bilge_core.document.build import Build
+from bilge_core.errors import InvalidQuantity
+from bilge_core.forecast.on_record import Record, meets
+from bilge_core.loads.log import Log
+from bilge_core.network import GUESSES, network_of
+from bilge_core.network.conditions import at_temperature, bearings_let
+from bilge_core.physics.arrays import Array
+
+LEVELS = (-0.125e-3, 0.0, 0.125e-3, 0.25e-3, 0.375e-3, 0.5e-3)
+"""[m3] of oil up top more than thought at which the pan's oil is run; between them straight lines.
+Two laps at six levels are twelve coupled runs."""
+
+BEND = 1
+"""Order of the trend of what a mouth draws over the oil up top: runs that start a little otherwise
+lie about it."""
+SURE = 2.0
+"""Standard deviations of an uncertainty that is told: 19 chances in 20."""
+_STEP = 0.01
+"""[s] of the network while it is fitted: half as fine moves what is found by less than a tenth of
+its uncertainty."""
+_RATE = 20.0  # [1/s] of readings that are compared
+_TIED = 0.9  # of correlation from which two figures cannot be told apart (ours)
+_LEANS = 0.8  # of what is known that one lap brings, from which a fit leans on it (ours)
+_MOVES = 0.7  # of what was guessed: an uncertainty over it tells nothing (ours)
+BEGIN_AT = (0.0, 0.2e-3, 0.4e-3)
+"""[m3] of oil up top at which a fit is begun."""
+_FEW, _MANY = 8, 20  # evaluations of a fit that is tried, and of one that is kept
+_NORMAL = 1.4826  # from the middle one of sizes to a standard deviation
+_LEAST = 0.02e5  # [Pa] that no sensor is better than (ours)
+_SOFT = 2.0  # of residuals' own size, from which they weigh less (ours)
+
+
+@dataclass(frozen=True)
+class Asked:
+    """One figure of a fit.
+
+    key : by which it is known
+    words : what it is
+    before : as it is guessed
+    spread : standard deviation of that guess; of a logarithm where it is one
+    low, high : bounds
+    is_log : whether its logarithm is what is fitted
+    unit, scale : as it is shown
+    """
+
+    key: str
+    words: str
+    before: float
+    spread: float
+    low: float
+    high: float
+    is_log: bool
+    unit: str
+    scale: float
+
+    def taken(self, x: float) -> float:
+        """From what is fitted to what it is."""
+        return float(np.exp(x)) if self.is_log else x
+
+    def put(self, value: float) -> float:
+        """The other way."""
+        return float(np.log(value)) if self.is_log else value
+
+
+_SEALING = GUESSES["sealing_oil"]
+ASKED = (
+    Asked("held_more", "oil up top, more than thought", 0.0, 0.3e-3, LEVELS[0], LEVELS[-1],
+          False, "L", 1e3),
+    Asked("bearings", "what the bearings let through, of what was thought", 1.0, 0.16, 0.5, 2.0,
+          True, "%", 100.0),
+    Asked("sealing_oil", _SEALING.words, _SEALING.likely, 1.0, _SEALING.low, _SEALING.high,
+          True, _SEALING.unit, _SEALING.scale),
+    Asked("lag", "lag of the pressure sensor", 0.05, 0.15, 0.0, 0.6, False, "s", 1.0),
+    Asked("gauge", "what the sensor shows, of what there is", 1.0, 0.015, 0.9, 1.1, True, "%",
+          100.0),
+)  # fmt: skip
+"""What is really uncertain. Smaller drains and a longer way down put oil up top as well: dips alone
+cannot tell those from `held_more`, which stands for all of them. The spreads are ours."""
+
+
+@dataclass(frozen=True)
+class Response:
+    """What a mouth drew over one lap at each of `LEVELS`.
+
+    time : shape (n,), the lap's own [s]
+    gas_share : shape (levels, n)
+    used : levels that are looked at
+    """
+
+    time: Array
+    gas_share: Array
+
+    used: tuple[int, ...] = tuple(range(len(LEVELS)))
+
+    def without(self, level: int) -> Response:
+        """The same with one level not looked at."""
+        return replace(self, used=tuple(each for each in self.used if each != level))
+
+    def run(self, level: int) -> Record:
+        """What was drawn at one level."""
+        return Record(self.time, self.gas_share[level])
+
+    @cached_property
+    def _trend(self) -> Array:
+        """How the share goes with the oil up top at each time: coefficients, shape (2, n)."""
+        at = np.array(LEVELS)[list(self.used)] / LEVELS[-1]
+        return np.asarray(
+            np.polynomial.polynomial.polyfit(at, self.gas_share[list(self.used)], BEND)
+        )
+
+    def at(self, held_more: float) -> Record:
+        """By the trend over all levels.
+
+        Examples
+        --------
+        >>> told = Response(np.zeros(1), np.linspace(0.0, 0.5, 6)[:, None])
+        >>> round(float(told.at(0.1875e-3).gas_share[0]), 3)
+        0.25
+        """
+        share = np.polynomial.polynomial.polyval(held_more / LEVELS[-1], self._trend)
+        return Record(self.time, np.clip(share, 0.0, 1.0))
+
+
+@dataclass(frozen=True)
+class Told:
+    """What a fit says of one figure.
+
+    asked : Asked
+    value : fitted
+    give : to each side, 19 chances in 20 within it; a share where its logarithm was fitted
+    tells : whether the laps told more than was guessed
+    """
+
+    asked: Asked
+    value: float
+    give: float
+    tells: bool
+
+
+@dataclass(frozen=True)
+class Fit:
+    """What some laps say of all of them.
+
+    told : in the order of `ASKED`
+    between : how far pressures between the levels are off, by leaving each level out in turn, root
+        mean square [Pa]
+    tied : pairs of keys that cannot be told apart
+    leans : number of the lap that brings most of what is known of the oil up top; None: none does
+    left : what is left between measured and fitted, root mean square [Pa]
+    before : the same before the fit [Pa]
+    """
+
+    told: tuple[Told, ...]
+    between: float
+    tied: tuple[tuple[str, str], ...]
+    leans: int | None
+    left: float
+    before: float
+
+    def of(self, key: str) -> Told:
+        """What it says of one."""
+        return next(each for each in self.told if each.asked.key == key)
+
+
+class _Model:
+    """Pressures of some laps as the sensor would show them."""
+
+    def __init__(
+        self, build: Build, laps: Sequence[Log], responses: Sequence[Response], rate: float
+    ) -> None:
+        self.build = at_temperature(build, build.oil.temperature_c)
+        self.laps, self.responses, self.rate = laps, responses, rate
+        self.met = [
+            meets(self.build, lap, response.at(0.0), _STEP)
+            for lap, response in zip(laps, responses, strict=True)
+        ]
+        self.at = [
+            np.arange(0.0, float(lap.time[-1] - lap.time[0]), 1.0 / _RATE) for lap in laps
+        ]  # fmt: skip
+
+    def measured(self) -> Array:
+        """Of all laps, one after the other [Pa]."""
+        rows = []
+        for lap, at in zip(self.laps, self.at, strict=True):
+            assert lap.oil_pressure is not None
+            rows.append(np.interp(at, lap.time - lap.time[0], lap.oil_pressure))
+        return np.concatenate(rows)
+
+    def shown(self, x: Array, records: Sequence[Record] | None = None) -> Array:
+        """Of all laps, one after the other [Pa]; `x` as it is fitted.
+
+        `records` are what the mouth drew, where it is not by the trend.
+        """
+        held, bearings, sealing, lag, gauge = (
+            each.taken(float(value)) for each, value in zip(ASKED, x, strict=True)
+        )
+        network = network_of(bearings_let(self.build, bearings), {"sealing_oil": sealing})
+        drawn = [each.at(held) for each in self.responses] if records is None else records
+        rows = []
+        for met, record, at in zip(self.met, drawn, self.at, strict=True):
+            gas = np.interp(met.time - met.step, record.time - record.time[0], record.gas_share)
+            gallery = replace(met, gas=gas).run(network).pressure[:, network.gallery]
+            seen = shown_by(Shown(lag, 1.0 / met.step), met.time, gallery)
+            rows.append(gauge * np.interp(at, met.time, seen))
+        return np.concatenate(rows)
+
+
+def _correlated(left: Sequence[Array]) -> float:
+    """How many readings in a row say one thing: what is left is alike from one to the next."""
+    sums = np.zeros(1)
+    for row in left:
+        size = 2 ** int(np.ceil(np.log2(2 * len(row))))
+        power = np.abs(np.fft.rfft(row - row.mean(), size)) ** 2
+        found = np.fft.irfft(power)[: len(row)]
+        sums = found if len(sums) == 1 else sums[: len(found)] + found[: len(sums)]
+    share = sums / sums[0]
+    ends = np.flatnonzero(share < 0.05)
+    until = int(ends[0]) if len(ends) else len(share)
+    return float(1.0 + 2.0 * share[1:until].sum())
+
+
+def fit(
+    build: Build, laps: Sequence[Log], responses: Sequence[Response], rate: float = _RATE
+) -> Fit:
+    """Fit the figures that nobody measured to measured gallery pressure.
+
+    Parameters
+    ----------
+    build : Build
+        As it was driven.
+    laps : sequence of Log
+        Prepared, each with its oil's pressure.
+    responses : sequence of Response
+        What its mouth draws over each of them.
+    rate : float
+        Readings a second of the slowest of their sensors.
+
+    Returns
+    -------
+    Fit
+
+    Raises
+    ------
+    InvalidQuantity
+        If there is no lap, or one has no pressure.
+
+    Notes
+    -----
+    Bounded least squares (scipy) with what was guessed as one more reading of each figure, and
+    readings that lie far off weighing less. Its uncertainty counts readings in a row that say the
+    same thing as one.
+    """
+    if not laps or any(lap.oil_pressure is None for lap in laps):
+        raise InvalidQuantity("laps", "without oil pressure", "logged with their oil pressure")
+    model = _Model(build, laps, responses, rate)
+    measured = model.measured()
+    start = np.array([each.put(each.before) for each in ASKED])
+    bounds = np.array([[each.put(b) for b in (each.low, each.high)] for each in ASKED]).T
+    spread = np.array([each.spread for each in ASKED])
+    first = model.shown(start) - measured
+    steps = 0.05 * spread
+
+    def fitted(begin: Array, left: Array, tries: int) -> OptimizeResult:
+        size = max(float(np.median(np.abs(left))) * _NORMAL, _LEAST)
+
+        def misses(x: Array) -> Array:
+            return np.concatenate([_soft((model.shown(x) - measured) / size), (x - start) / spread])
+
+        return least_squares(
+            misses, begin, bounds=(bounds[0], bounds[1]), x_scale=spread,
+            jac=lambda x: _slopes(misses, x, steps, bounds), xtol=1e-5, ftol=1e-5, max_nfev=tries,
+        )  # fmt: skip
+
+    # begun at several amounts of oil up top: what is left over it has more than one hollow
+    begun = []
+    for held in BEGIN_AT:
+        begin = start.copy()
+        begin[0] = held
+        begun.append(fitted(begin, first, _FEW))
+    best = min(begun, key=lambda each: float(each.cost))
+    last = fitted(best.x, model.shown(best.x) - measured, _MANY)
+    found = fitted(last.x, model.shown(last.x) - measured, _MANY)
+    return _told(model, measured, start, spread, found.x, steps, bounds, first)
+
+
+def _soft(left: Array) -> Array:
+    """Residuals, those far off weighing less: as Huber has it (Annals of Mathematical Statistics
+    35, 1964)."""
+    size = np.abs(left)
+    far = np.sqrt(2.0 * _SOFT * np.maximum(size, _SOFT) - _SOFT**2)
+    return np.where(size <= _SOFT, left, np.sign(left) * far)
+
+
+def _slopes(of: Callable[[Array], Array], x: Array, steps: Array, bounds: Array) -> Array:
+    """How each figure moves what is left, by a step to the side where there is room."""
+    here = of(x)
+    columns = []
+    for at, step in enumerate(steps.tolist()):
+        way = step if x[at] + step <= bounds[1][at] else -step
+        there = x.copy()
+        there[at] += way
+        columns.append((of(there) - here) / way)
+    return np.array(columns).T
+
+
+def _left_out(model: _Model, x: Array, weighed: Array, covariance: Array) -> tuple[Array, float]:
+    """What the trend over the levels, and where a run starts, are worth.
+
+    Each level's run in turn is held against the trend of the others: how that moves the figures is
+    how far another run, the car's own, may lie off it.
+
+    Returns
+    -------
+    covariance of the figures, shape (k, k), and the pressures' root mean square [Pa]
+    """
+    moved, off = [], []
+    full = model.responses
+    for level in range(1, len(LEVELS) - 1):  # the ends would be reached for, not lie between
+        there = x.copy()
+        there[0] = LEVELS[level]
+        true = model.shown(there, [each.run(level) for each in full])
+        seen = model.shown(there, [each.without(level).at(LEVELS[level]) for each in full])
+        apart = seen - true
+        moved.append(covariance @ (weighed.T @ apart))
+        off.append(float(np.mean(apart**2)))
+    rows = np.array(moved)
+    return rows.T @ rows / len(rows), float(np.sqrt(np.mean(off)))
+
+
+def _told(
+    model: _Model, measured: Array, start: Array, spread: Array, x: Array, steps: Array,
+    bounds: Array, first: Array,
+) -> Fit:  # fmt: skip
+    left = model.shown(x) - measured
+    slopes = _slopes(model.shown, x, steps, bounds)
+    ends = np.cumsum([len(at) for at in model.at])[:-1]
+    rows = np.split(left, ends)
+    alike = _correlated(rows)
+    count = len(left) / alike  # readings that say something of their own
+    variance = float(left @ left) / len(left) * count / max(count - len(x), 1.0)
+    known = slopes.T @ slopes / (variance * alike)
+    covariance = np.asarray(np.linalg.inv(known + np.diag(1.0 / spread**2)), dtype=np.float64)
+    moved, off = _left_out(model, x, slopes / (variance * alike), covariance)
+    covariance = covariance + moved
+    give = SURE * np.sqrt(np.diag(covariance))
+    across = covariance / np.sqrt(np.outer(np.diag(covariance), np.diag(covariance)))
+    tied = tuple(
+        (ASKED[a].key, ASKED[b].key)
+        for a in range(len(x))
+        for b in range(a + 1, len(x))
+        if abs(across[a, b]) >= _TIED
+    )
+    brings = [float(part[:, 0] @ part[:, 0]) for part in np.split(slopes, ends)]
+    most = int(np.argmax(brings))
+    leans = most if brings[most] >= _LEANS * max(sum(brings), 1e-12) else None
+    told = tuple(
+        Told(each, each.taken(float(value)), float(by), float(by) < _MOVES * SURE * each.spread)
+        for each, value, by in zip(ASKED, x, give, strict=True)
+    )
+    return Fit(
+        told, off, tied, leans, float(np.sqrt(np.mean(left**2))), float(np.sqrt(np.mean(first**2)))
+    )  # fmt: skip
