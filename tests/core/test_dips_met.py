@@ -82,7 +82,7 @@ class TestByHand:
 
     def test_without_a_forecast_dips_are_told_alone(self) -> None:
         found = hold_lap(lap_of(with_dips((1.0, 2.0, 0.3))), FLAT, Shown(0.0, 50.0), None)
-        assert [(met.word, met.corner) for met in found.met] == [("miss", None)]
+        assert [(met.word, met.corner, met.there) for met in found.met] == [("miss", None, None)]
         assert found.expected is None
 
     def test_a_dip_too_short_for_the_sensor_is_no_false_alarm(self) -> None:
@@ -106,6 +106,16 @@ class TestByHand:
         rows = [(row.corner and row.corner.number, row.word, row.laps, row.of)
                 for row in by_place(laps)]  # fmt: skip
         assert rows == [(1, "hit", 2, 3), (3, "miss", 1, 3), (2, "false_alarm", 0, 3)]
+
+    def test_one_that_came_unforeseen_in_a_corner_is_a_place_of_its_own(self) -> None:
+        """A second dip in a corner whose first was foreseen is not hidden by it."""
+        forecast = with_dips((0.4, 0.8, 0.3))
+        row = held(with_dips((0.4, 0.8, 0.3), (2.2, 2.8, 0.4)), forecast)
+        found = by_place([row, row])
+        assert [(each.corner and each.corner.number, each.word) for each in found] == [
+            (1, "hit"), (1, "miss")
+        ]  # fmt: skip
+        assert [each.there for each in found] == pytest.approx([0.4, 2.2], abs=0.05)
 
     def test_each_forecast_dip_is_met_once(self) -> None:
         """Two measured within half a second of one forecast: the nearer is the hit."""

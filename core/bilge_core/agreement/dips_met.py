@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -49,12 +49,14 @@ class Met:
         forecast, and too short for this sensor to show
     measured, forecast : PressureDip, on the lap's own clock; None where there is none
     corner : that it is in or near, of the forecast's lap; None on a straight, or with no forecast
+    there : when it is lowest on the forecast's lap [s]; None with no forecast
     """
 
     word: Word
     measured: PressureDip | None
     forecast: PressureDip | None
     corner: Corner | None
+    there: float | None
 
     @property
     def late(self) -> float | None:
@@ -127,10 +129,12 @@ def pair_dips(
     return rows + [(None, forecast[of]) for of in sorted(left)]
 
 
-def _placed(dip: PressureDip, log: Log, laid: LaidOn, frozen: Frozen) -> Corner | None:
-    """Where it is by the corners of the forecast's lap, which the builder named."""
+def _placed(
+    dip: PressureDip, log: Log, laid: LaidOn, frozen: Frozen
+) -> tuple[Corner | None, float]:
+    """Where it is by the corners of the forecast's lap, which the builder named, and when there."""
     there = float(np.interp(dip.lowest_at, log.time, laid.there))
-    return place_on_lap(frozen.corners, there)[0]
+    return place_on_lap(frozen.corners, there)[0], there
 
 
 def hold_lap(log: Log, usual: AsUsual, shown: Shown, frozen: Frozen | None) -> LapMet:
@@ -178,7 +182,7 @@ def hold_lap(log: Log, usual: AsUsual, shown: Shown, frozen: Frozen | None) -> L
     own = shown_by(shown, log.time, at_speed)
     measured = find_pressure_dips(log, log.oil_pressure, own, ())
     if frozen is None:
-        met = [Met("miss", dip, None, None) for dip in measured.dips]
+        met = [Met("miss", dip, None, None, None) for dip in measured.dips]
         return LapMet(log, None, None, at_speed, measured, _in_order(met))
     laid = laid_on(log, frozen.log)
     share = np.interp(laid.there, frozen.time, frozen.pressure / frozen.usual)
@@ -190,16 +194,16 @@ def hold_lap(log: Log, usual: AsUsual, shown: Shown, frozen: Frozen | None) -> L
         word: Word = "hit" if dip and foreseen else "miss" if dip else "false_alarm"
         which = dip or foreseen
         assert which is not None
-        met.append(Met(word, dip, foreseen, _placed(which, log, laid, frozen)))
+        met.append(Met(word, dip, foreseen, *_placed(which, log, laid, frozen)))
     for dip in find_pressure_dips(log, true, at_speed, ()).dips:
         if not any(_apart(dip, each) <= shown.lag for each in seen):
             near = [each for each in met if each.word == "miss" and each.measured
                     and FORESEEN.holds(_apart(each.measured, dip))]  # fmt: skip
             if near:  # it showed after all
                 met.remove(near[0])
-                met.append(Met("hit", near[0].measured, dip, near[0].corner))
+                met.append(replace(near[0], word="hit", forecast=dip))
             else:
-                met.append(Met("not_shown", None, dip, _placed(dip, log, laid, frozen)))
+                met.append(Met("not_shown", None, dip, *_placed(dip, log, laid, frozen)))
     return LapMet(log, laid, expected, at_speed, measured, _in_order(met))
 
 
@@ -214,9 +218,10 @@ def _in_order(rows: list[Met]) -> tuple[Met, ...]:
 
 @dataclass(frozen=True)
 class PlaceMet:
-    """One place of the circuit over all laps held.
+    """One place of the circuit over all laps held. What came unforeseen is a place by itself.
 
     corner : of the forecast's lap; None on a straight
+    there : middle one of when its dips are lowest on the forecast's lap [s]; None with no forecast
     word : hit: foreseen, and had on one lap or more; miss; false_alarm: foreseen, had on none;
         not_shown
     laps, of : on how many it was had, and how many were held
@@ -225,6 +230,7 @@ class PlaceMet:
     """
 
     corner: Corner | None
+    there: float | None
     word: Word
     laps: int
     of: int
@@ -240,12 +246,12 @@ def by_place(laps: Sequence[LapMet]) -> tuple[PlaceMet, ...]:
     >>> by_place([])
     ()
     """
-    gathered: dict[Corner | None, list[tuple[int, Met]]] = {}
+    gathered: dict[tuple[Corner | None, bool], list[tuple[int, Met]]] = {}
     for number, lap in enumerate(laps):
         for met in lap.met:
-            gathered.setdefault(met.corner, []).append((number, met))
+            gathered.setdefault((met.corner, met.word == "miss"), []).append((number, met))
     rows = []
-    for corner, found in gathered.items():
+    for (corner, _), found in gathered.items():
         words = {met.word for _, met in found}
         had = {number for number, met in found if met.measured is not None}
         hits = [met for _, met in found if met.word == "hit"]
@@ -254,11 +260,12 @@ def by_place(laps: Sequence[LapMet]) -> tuple[PlaceMet, ...]:
             "hit" if had and foreseen else "miss" if had
             else "false_alarm" if foreseen else "not_shown"
         )  # fmt: skip
+        there = [met.there for _, met in found if met.there is not None]
         late = [met.late for met in hits if met.late is not None]
         deeper = [met.deeper for met in hits if met.deeper is not None]
         rows.append(
             PlaceMet(
-                corner, word, len(had), len(laps),
+                corner, float(np.median(there)) if there else None, word, len(had), len(laps),
                 float(np.median(late)) if late else None,
                 float(np.median(deeper)) if deeper else None,
             )

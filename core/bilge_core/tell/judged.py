@@ -153,9 +153,8 @@ def _name(corner: Corner | None) -> str:
 def _place_out(row: PlaceMet, log: Log | None, line: Array | None) -> PlaceJudged:
     at = None
     corner = row.corner
-    if corner is not None and log is not None and line is not None:
-        middle = 0.5 * (corner.start + corner.end)
-        x, y = (float(np.interp(middle, log.time, line[:, axis])) for axis in (0, 1))
+    if row.there is not None and log is not None and line is not None:
+        x, y = (float(np.interp(row.there, log.time, line[:, axis])) for axis in (0, 1))
         at = (round(x, 1), round(y, 1))
     return PlaceJudged(
         number=corner.number if corner else None, name=_name(corner),
@@ -230,7 +229,7 @@ def _several(count: int, what: str) -> str:
     return f"{count} {what}" if count == 1 else f"{count} {what}s"
 
 
-def _headline(count: DipsCount, places: list[PlaceJudged]) -> str:
+def _headline(count: DipsCount) -> str:
     """What came where it was forecast, in a sentence."""
     if not count.has_forecast:
         return f"{_several(count.met, 'place')} dipped; no forecast to hold against"
@@ -239,7 +238,7 @@ def _headline(count: DipsCount, places: list[PlaceJudged]) -> str:
             count.false_alarms
         ) else ", and none was forecast"  # fmt: skip
         return f"No dip was measured{more}"
-    missed = [place.name for place in places if place.word == "miss"]
+    missed = count.met - count.foreseen
     if not missed:
         return f"{_several(count.met, 'dip')} came where forecast" if count.met > 1 else (
             "The one dip came where it was forecast"
@@ -271,7 +270,7 @@ def judged_out(judged: Judged, frozen: Frozen | None, forecast: ForecastKept | N
     )  # fmt: skip
     every = max(1, len(line) // _LINE_POINTS)
     return JudgedOut(
-        count=count, headline=_headline(count, places), places=places,
+        count=count, headline=_headline(count), places=places,
         laps=[_lap_out(name, lap) for name, lap in zip(judged.names, judged.laps, strict=True)],
         left_out=[_left_out(each) for each in judged.left_out],
         sensor=sensor_out(judged.shown),

@@ -1,9 +1,9 @@
 import { useRef, type ReactElement } from "react";
-import type { Judged } from "../../api/judged";
+import type { Judged, PlaceJudged } from "../../api/judged";
 import { pathOf, type Point } from "../../drawing/geometry";
 import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { DipMark } from "./DipMark";
-import { placeMark } from "./judgedWords";
+import { keyOf, placeMark } from "./judgedWords";
 
 const MARGIN = 34;
 
@@ -40,9 +40,8 @@ export function DipsMap({
   judged: Judged;
   width: number;
   mostHeight: number;
-  /** Number of a corner. */
-  picked: number | null;
-  onPick: (number: number | null) => void;
+  picked: PlaceJudged | null;
+  onPick: (place: PlaceJudged) => void;
 }): ReactElement | null {
   const sheet = useRef<SVGSVGElement>(null);
   useClearWords(sheet);
@@ -98,18 +97,18 @@ export function DipsMap({
         const [x, y] = place(row.at_m);
         const [dx, dy] = [x - middle[0], y - middle[1]];
         const far = Math.max(1, Math.hypot(dx, dy));
-        const isPicked = picked === row.number;
+        const isPicked = picked !== null && keyOf(picked) === keyOf(row);
         return (
           <g
-            key={row.name}
+            key={keyOf(row)}
             role="button"
             tabIndex={0}
             aria-label={`${placeMark(row)}, ${row.name}: ${row.word.replace("_", " ")}, ${row.laps} of ${row.of} laps`}
             aria-pressed={isPicked}
             className="cursor-pointer"
-            onClick={() => onPick(row.number)}
+            onClick={() => onPick(row)}
             onKeyDown={(event) => {
-              if (event.key === "Enter" || event.key === " ") onPick(row.number);
+              if (event.key === "Enter" || event.key === " ") onPick(row);
             }}
           >
             <circle cx={x} cy={y} r="22" fill="transparent" />

@@ -1,20 +1,20 @@
 import { useRef, useState, type ReactElement } from "react";
-import { useJudge, useJudgedTrace, type Judged } from "../../api/judged";
+import { useJudge, useJudgedTrace, type Judged, type PlaceJudged } from "../../api/judged";
 import { Button } from "../../parts/Button";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSize } from "../../parts/size";
 import { DipMark } from "./DipMark";
 import { DipsMap } from "./DipsMap";
 import { DipTrace } from "./DipTrace";
-import { countWords, judgedTable, lateWords } from "./judgedWords";
+import { countWords, isOf, judgedTable, lateWords } from "./judgedWords";
 import { LapGrid, type DipAt } from "./LapGrid";
 
 const HIGH = 300;
 
 /** The first lap on which there is something at a place. */
-function dipAt(judged: Judged, number: number | null): DipAt | null {
+function dipAt(judged: Judged, place: PlaceJudged): DipAt | null {
   for (const [lap, { dips }] of judged.laps.entries()) {
-    const dip = dips.findIndex((each) => each.number === number);
+    const dip = dips.findIndex((each) => isOf(each, place));
     if (dip >= 0) return { lap, dip };
   }
   return null;
@@ -84,8 +84,8 @@ export function JudgedView({
             judged={judged}
             width={half}
             mostHeight={HIGH}
-            picked={dip ? dip.number : null}
-            onPick={(number) => setChosen(dipAt(judged, number))}
+            picked={judged.places.find((place) => dip && isOf(dip, place)) ?? null}
+            onPick={(place) => setChosen(dipAt(judged, place))}
           />
           <ul className="flex flex-wrap gap-x-5 text-[15px]">
             {countWords(judged).map(({ word, count, words }) => (

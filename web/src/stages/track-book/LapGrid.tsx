@@ -1,7 +1,7 @@
 import type { ReactElement } from "react";
 import type { Judged } from "../../api/judged";
 import { DipMark } from "./DipMark";
-import { placeMark } from "./judgedWords";
+import { isOf, keyOf, placeMark } from "./judgedWords";
 
 export interface DipAt {
   lap: number;
@@ -27,7 +27,7 @@ export function LapGrid({
               lap
             </th>
             {judged.places.map((place) => (
-              <th key={place.name} scope="col" className="min-w-10 px-1 font-normal">
+              <th key={keyOf(place)} scope="col" className="min-w-10 px-1 font-normal">
                 {placeMark(place)}
               </th>
             ))}
@@ -43,9 +43,9 @@ export function LapGrid({
                 {lap.name}
               </th>
               {judged.places.map((place) => (
-                <td key={place.name} className="text-center whitespace-nowrap">
+                <td key={keyOf(place)} className="text-center whitespace-nowrap">
                   {lap.dips.map((dip, at) => {
-                    if (dip.number !== place.number) return null;
+                    if (!isOf(dip, place)) return null;
                     const isPicked = picked?.lap === number && picked.dip === at;
                     return (
                       <button

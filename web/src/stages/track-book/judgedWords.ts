@@ -57,6 +57,13 @@ export const lateWords = (late: number | null): string =>
 export const placeMark = ({ number, hand, name }: PlaceJudged): string =>
   number === null ? name : `${number}${hand === "left" ? " L" : hand === "right" ? " R" : ""}`;
 
+/** What came unforeseen in a corner is a place by itself. */
+export const keyOf = ({ name, word }: PlaceJudged): string => `${name} ${word === "miss"}`;
+
+/** Whether a dip of a lap is one of a place's. */
+export const isOf = (dip: { number: number | null; word: Word }, place: PlaceJudged): boolean =>
+  dip.number === place.number && (dip.word === "miss") === (place.word === "miss");
+
 /** All dips of all laps as figures. */
 export const judgedTable = (judged: Judged): Table => ({
   title: "Dips of the gallery, measured and forecast",
