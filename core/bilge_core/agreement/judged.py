@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import zipfile
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields
 
@@ -158,6 +159,10 @@ def frozen_at(
     )  # fmt: skip
 
 
+_MOST_ROWS = 400_000
+_LARGEST = 256 * 1024 * 1024
+"""Of what is kept with a session, unpacked [bytes]: sixty laps of three minutes take 70 MB."""
+_EVEN = 0.01  # of a step, by which steps may differ that count as one
 _LOG = tuple(each.name for each in fields(Log))
 _FROZEN = ("time", "pressure", "usual", "speed", "steady")
 
@@ -171,8 +176,34 @@ def _log_arrays(prefix: str, log: Log) -> dict[str, Array]:
 
 
 def _log_of(prefix: str, rows: Mapping[str, Array]) -> Log:
-    held = {name: rows[prefix + name].astype(np.float64) for name in _LOG if prefix + name in rows}
-    return Log(**held)
+    held = {
+        name: rows[prefix + name].astype(np.float64) for name in _LOG if prefix + name in rows
+    }  # fmt: skip
+    log = Log(**held)
+    _whole(log.time, *(held[name] for name in held if name not in ("time", "place")))
+    if log.place is not None and log.place.shape != (len(log.time), 2):
+        raise ValueError("a lap's places are not one at every time")
+    return log
+
+
+def _whole(time: Array, *channels: Array) -> None:
+    """Refuses what is no lap: samples that are no numbers, not one at every time, time not even."""
+    if time.ndim != 1 or not 2 <= len(time) <= _MOST_ROWS:
+        raise ValueError("a lap has no samples, or too many")
+    steps = np.diff(time)
+    if not np.all(steps > 0.0) or np.ptp(steps) > _EVEN * float(steps.mean()):
+        raise ValueError("a lap's time does not rise evenly")
+    for each in channels:
+        if each.shape != time.shape or not np.all(np.isfinite(each)):
+            raise ValueError("a channel is not one number at every time")
+
+
+def _table(speed: Array, steady: Array) -> None:
+    """Refuses what is no table of pressures over speeds."""
+    if speed.ndim != 1 or speed.shape != steady.shape or len(speed) < 1:
+        raise ValueError("pressures are not one at every speed")
+    if not (np.all(np.isfinite(speed)) and np.all(np.diff(speed) > 0.0) and np.all(steady > 0.0)):
+        raise ValueError("speeds do not rise, or a pressure is not above nil")
 
 
 def kept_of(frozen: Frozen | None, laps: Sequence[Named]) -> bytes:
@@ -221,6 +252,9 @@ def read_kept_laps(data: bytes) -> tuple[Frozen | None, tuple[Named, ...]]:
     (None, 'Lap 1', 0.1)
     """
     try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            if sum(each.file_size for each in archive.infolist()) > _LARGEST:
+                raise ValueError("larger than it may be")
         with np.load(io.BytesIO(data), allow_pickle=False) as stored:
             rows = {name: stored[name] for name in stored.files}
         names = [str(each) for each in rows["names"]]
@@ -234,6 +268,8 @@ def read_kept_laps(data: bytes) -> tuple[Frozen | None, tuple[Named, ...]]:
             )
         )
         told = {name: rows[f"forecast_{name}"] for name in _FROZEN}
+        _whole(told["time"], told["pressure"], told["usual"])
+        _table(told["speed"], told["steady"])
         return Frozen(_log_of("on_", rows), corners, **told), laps
-    except (ValueError, KeyError, OSError, EOFError) as error:
+    except (ValueError, TypeError, KeyError, OSError, EOFError, zipfile.BadZipFile) as error:
         raise InvalidQuantity("kept laps", "not readable", "as they were kept") from error

@@ -33,6 +33,8 @@ from pydantic import ValidationError
 from records import books
 from records.models import BookEntry, SessionJudged
 
+from stages.track_book.schemas import MOST_LAPS
+
 _HEADINGS = (
     "day", "circuit", "track", "tyres", "laps", "engine ran [h]", "oil", "level before [mm]",
     "level after [mm]", "poured in [L]", "catch can [ml]", "oil, hottest [C]", "outside [C]",
@@ -179,6 +181,8 @@ def _keep_judged(user: User, build: Build, row: JudgedInFile, data: bytes) -> No
     where = f"laps/{row.session}.npz"
     try:
         frozen, laps = read_kept_laps(data)
+        if not 1 <= len(laps) <= MOST_LAPS:
+            raise ValueError(f"has {len(laps)} laps; 1 to {MOST_LAPS} belong to a session")
         told = None if row.forecast is None else ForecastKept.model_validate(row.forecast)
         out = judged_out(judge(laps, frozen, row.lag_s), frozen, told)
         kept = kept_of(frozen, laps)

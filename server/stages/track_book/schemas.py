@@ -11,6 +11,9 @@ from bilge_core.tell.book import BookOut
 from ninja import Schema
 from pydantic import BeforeValidator, Field
 
+MOST_LAPS = 60
+"""Of one session."""
+
 
 class BookStageOut(Schema):
     """A car's track book."""
@@ -52,7 +55,7 @@ class LapToJudge(Schema):
 class SessionLapsIn(Schema):
     """Which laps a session was, and how its sensor is read."""
 
-    lap_ids: Annotated[list[int], Field(max_length=60)]
+    lap_ids: Annotated[list[int], Field(max_length=MOST_LAPS)]
     """None: those that are kept with the session."""
     lag_s: Annotated[float | None, Field(ge=0, le=2)] = None
     """Of the pressure's sensor; null: a guess."""
