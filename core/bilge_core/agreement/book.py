@@ -9,6 +9,7 @@ from typing import Literal
 
 from bilge_core.agreement.book_entries import (
     AnyBooked,
+    HoldUp,
     Item,
     ItemDone,
     ItemDropped,
@@ -58,11 +59,13 @@ class Book:
     sessions : by id, as written last, each with the entry it came with
     items : by id, what comes round on this car
     done : by item, in the order of their days
+    hold_ups : by id, as written last
     """
 
     sessions: Mapping[str, Booked] = field(default_factory=dict)
     items: Mapping[str, Item] = field(default_factory=dict)
     done: Mapping[str, tuple[tuple[ItemDone, Booked], ...]] = field(default_factory=dict)
+    hold_ups: Mapping[str, Booked] = field(default_factory=dict)
 
     @property
     def in_order(self) -> tuple[tuple[Session, Booked], ...]:
@@ -114,6 +117,7 @@ def book_of(rows: Iterable[Booked], usual: Sequence[Item] = ()) -> Book:
     sessions: dict[str, Booked] = {}
     items = {each.id: each for each in usual}
     done: dict[str, list[tuple[ItemDone, Booked]]] = {}
+    hold_ups: dict[str, Booked] = {}
     for row in rows:
         entry = row.entry
         if isinstance(entry, Session):
@@ -124,13 +128,15 @@ def book_of(rows: Iterable[Booked], usual: Sequence[Item] = ()) -> Book:
             items[entry.id] = entry
         elif isinstance(entry, ItemDropped):
             items.pop(entry.id, None)
+        elif isinstance(entry, HoldUp):
+            hold_ups[entry.id] = row
         else:
             done.setdefault(entry.item, []).append((entry, row))
     ordered = {
         key: tuple(sorted(each, key=lambda pair: (pair[0].on, pair[1].at)))
         for key, each in done.items()
     }
-    return Book(sessions, items, ordered)
+    return Book(sessions, items, ordered, hold_ups)
 
 
 def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:

@@ -88,8 +88,39 @@ class ItemDone(Part):
     photos: list[Token] = Field(default=[], max_length=12)
 
 
+class AtSpeed(Part):
+    """The level with the engine running steadily at a speed."""
+
+    rpm: float = Field(ge=300, le=15_000)
+    level_mm: Level
+
+
+class AfterStop(Part):
+    """The level so long after the engine was switched off."""
+
+    seconds: float = Field(ge=0, le=3600)
+    level_mm: Level
+
+
+class HoldUp(Part):
+    """Oil that is held up, read off a sight tube on the sump: engine standing still in the car.
+
+    Levels are straight up from the lowest point inside, as a session's are.
+    """
+
+    kind: Literal["hold_up"]
+    id: RowId
+    on: date
+    oil_c: float | None = Field(default=None, ge=-40, le=250)
+    standing_mm: Level
+    """With all of it back: a quarter of an hour after it was switched off, oil still warm."""
+    running: list[AtSpeed] = Field(min_length=1, max_length=20)
+    after: list[AfterStop] = Field(default=[], max_length=20)
+    words: Words = ""
+
+
 AnyBooked = Annotated[
-    Session | SessionStruck | Item | ItemDropped | ItemDone, Field(discriminator="kind")
+    Session | SessionStruck | Item | ItemDropped | ItemDone | HoldUp, Field(discriminator="kind")
 ]
 _ENTRIES: TypeAdapter[AnyBooked] = TypeAdapter(AnyBooked)
 

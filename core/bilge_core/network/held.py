@@ -60,18 +60,20 @@ def held_words(held: Held) -> str:
 @dataclass(frozen=True)
 class _Asked:
     felt: str
+    speed: float | None
     build: Build = field(compare=False)
 
 
 @lru_cache(maxsize=256)
 def _held(asked: _Asked) -> Held:
     network = network_of(asked.build)
-    state = settled_in(network, network.running)
+    speed = network.running if asked.speed is None else asked.speed
+    state = settled_in(network, speed)
     thrown = state.vessels["is_floor"] == 0
     vessels = state.in_vessels
     pressed = float(state.nodes["liquid"].sum()) + state.in_tube
     return Held(
-        network.running,
+        speed,
         pressed,
         float(vessels[~thrown].sum()),
         float(vessels[thrown].sum()),
@@ -79,12 +81,14 @@ def _held(asked: _Asked) -> Held:
     )
 
 
-def held_running(build: Build) -> Held:
-    """What a build's engine holds at its usual running speed, level, oil hot.
+def held_running(build: Build, speed: float | None = None) -> Held:
+    """What a build's engine holds running steadily, level, oil hot.
 
     Parameters
     ----------
     build : Build
+    speed : float, optional
+        Of the crank [rad/s]; the usual running speed when not given.
 
     Returns
     -------
@@ -103,4 +107,4 @@ def held_running(build: Build) -> Held:
     >>> 2.0e-3 < held.total < 2.5e-3
     True
     """
-    return _held(_Asked(build.model_dump_json(include=_FELT), build))
+    return _held(_Asked(build.model_dump_json(include=_FELT), speed, build))

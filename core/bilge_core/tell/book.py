@@ -11,6 +11,7 @@ from pydantic import BaseModel
 
 from bilge_core.agreement.book import (
     Book,
+    Booked,
     Due,
     DueState,
     due_of,
@@ -18,7 +19,8 @@ from bilge_core.agreement.book import (
     short_of_mark,
     used_in,
 )
-from bilge_core.agreement.book_entries import ItemDone, Session
+from bilge_core.agreement.book_entries import HoldUp, ItemDone, Session
+from bilge_core.agreement.hold_up import held_up
 from bilge_core.agreement.next_change import Shows, What, next_change
 from bilge_core.document.build import Build
 from bilge_core.pan import Pan, assemble_pan
@@ -90,6 +92,26 @@ class NextOut(BaseModel):
     measure: str
 
 
+class HeldAtOut(BaseModel):
+    """Oil held up at an engine speed, measured and as the forecast has it."""
+
+    rpm: float
+    held_l: float
+    give_l: float
+    thought_l: float
+    more_l: float
+
+
+class HoldUpOut(BaseModel):
+    """A hold-up trial."""
+
+    trial: HoldUp
+    by: str
+    at: list[HeldAtOut]
+    returns_s: float | None
+    words: str
+
+
 class BookOut(BaseModel):
     """A car's track book."""
 
@@ -98,6 +120,8 @@ class BookOut(BaseModel):
     due: list[DueOut]
     hours: float
     trends: list[TrendOut]
+    hold_ups: list[HoldUpOut]
+    """The newest first."""
     next: NextOut | None
     """Null before the first session."""
     several_changed: bool
@@ -192,6 +216,30 @@ def _due_out(due: Due, book: Book, usual: frozenset[str]) -> DueOut:
     )  # fmt: skip
 
 
+def _hold_up_out(row: Booked, build: Build) -> HoldUpOut:
+    trial = row.entry
+    assert isinstance(trial, HoldUp)
+    found = held_up(trial, build)
+    fastest = found.fastest
+    if abs(fastest.more) <= fastest.give:
+        words = "About what the forecast has."
+    else:
+        than = "more" if fastest.more > 0.0 else "less"
+        apart = f"{abs(fastest.more) * 1e3:.2f} L {than}"
+        words = f"{apart} than the forecast has at {fastest.rpm:.0f} rpm."
+    return HoldUpOut(
+        trial=trial, by=row.by, words=words,
+        returns_s=_rounded(found.returns, 1),
+        at=[
+            HeldAtOut(
+                rpm=each.rpm, held_l=round(each.held * 1e3, 2), give_l=round(each.give * 1e3, 2),
+                thought_l=round(each.thought * 1e3, 2), more_l=round(each.more * 1e3, 2),
+            )
+            for each in found.at
+        ],
+    )  # fmt: skip
+
+
 def _next_out(
     book: Book, builds: Mapping[int, Build], due: Sequence[Due], dips: Mapping[str, DipsCount]
 ) -> NextOut | None:
@@ -261,6 +309,7 @@ def book_out(
     return BookOut(
         sessions=sessions[::-1],
         due=[_due_out(each, book, usual) for each in due],
+        hold_ups=[_hold_up_out(row, builds[row.state]) for row in book.hold_ups.values()][::-1],
         next=_next_out(book, builds, due, dips),
         hours=round(hours_run(book), 1),
         trends=[_trend(key, points) for key, points in series.items() if points],

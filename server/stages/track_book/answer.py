@@ -48,7 +48,7 @@ def _told(build: Build, system: UnitSystem) -> BookStageOut:
     usual = fitted_items(document)
     entries = books.entries_of(build)
     book = book_of(entries, usual)
-    numbers = {row.state for _, row in book.in_order}
+    numbers = {row.state for row in (*book.sessions.values(), *book.hold_ups.values())}
     builds = {
         state.number: BuildDocument.model_validate(state.document)
         for state in build.states.filter(number__in=numbers)

@@ -2447,6 +2447,16 @@ export interface components {
             system: "metric" | "us";
         };
         /**
+         * AfterStop
+         * @description The level so long after the engine was switched off.
+         */
+        AfterStop: {
+            /** Level Mm */
+            level_mm: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * ApplyIn
          * @description A remedy to apply as a revision.
          */
@@ -2520,6 +2530,16 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * AtSpeed
+         * @description The level with the engine running steadily at a speed.
+         */
+        AtSpeed: {
+            /** Level Mm */
+            level_mm: number;
+            /** Rpm */
+            rpm: number;
         };
         /**
          * BackUpOut
@@ -2808,6 +2828,8 @@ export interface components {
         BookOut: {
             /** Due */
             due: components["schemas"]["DueOut"][];
+            /** Hold Ups */
+            hold_ups: components["schemas"]["HoldUpOut"][];
             /** Hours */
             hours: number;
             next: components["schemas"]["NextOut"] | null;
@@ -2856,7 +2878,7 @@ export interface components {
             /** Client Id */
             client_id: string;
             /** Entry */
-            entry: components["schemas"]["Session"] | components["schemas"]["SessionStruck"] | components["schemas"]["Item"] | components["schemas"]["ItemDropped"] | components["schemas"]["ItemDone"];
+            entry: components["schemas"]["Session"] | components["schemas"]["SessionStruck"] | components["schemas"]["Item"] | components["schemas"]["ItemDropped"] | components["schemas"]["ItemDone"] | components["schemas"]["HoldUp"];
         };
         /**
          * Boss
@@ -6663,6 +6685,22 @@ export interface components {
             ok: boolean;
         };
         /**
+         * HeldAtOut
+         * @description Oil held up at an engine speed, measured and as the forecast has it.
+         */
+        HeldAtOut: {
+            /** Give L */
+            give_l: number;
+            /** Held L */
+            held_l: number;
+            /** More L */
+            more_l: number;
+            /** Rpm */
+            rpm: number;
+            /** Thought L */
+            thought_l: number;
+        };
+        /**
          * HeldLoadsOut
          * @description The g-g envelope: by where the oil is thrown, and for how long it is held.
          */
@@ -6685,6 +6723,57 @@ export interface components {
             volumes_l: number[];
             /** Zone */
             zone: number;
+        };
+        /**
+         * HoldUp
+         * @description Oil that is held up, read off a sight tube on the sump: engine standing still in the car.
+         *
+         *     Levels are straight up from the lowest point inside, as a session's are.
+         */
+        HoldUp: {
+            /**
+             * After
+             * @default []
+             */
+            after: components["schemas"]["AfterStop"][];
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold_up";
+            /** Oil C */
+            oil_c?: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Running */
+            running: components["schemas"]["AtSpeed"][];
+            /** Standing Mm */
+            standing_mm: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * HoldUpOut
+         * @description A hold-up trial.
+         */
+        HoldUpOut: {
+            /** At */
+            at: components["schemas"]["HeldAtOut"][];
+            /** By */
+            by: string;
+            /** Returns S */
+            returns_s: number | null;
+            trial: components["schemas"]["HoldUp"];
+            /** Words */
+            words: string;
         };
         /**
          * HorizontalPlate

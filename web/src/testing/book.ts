@@ -59,6 +59,7 @@ export const BOOK: Book = {
   hours: 13.6,
   trends: [{ key: "can", points: [["2026-05-24", 55], ["2026-06-07", 35]], is_rising: false }], // prettier-ignore
   several_changed: false,
+  hold_ups: [],
   next: {
     what: "seal",
     title: "Pickup joint seal first",

@@ -15,6 +15,7 @@ import { lengthAs, volumeAs, type System, type Units } from "../../parts/units";
 import { BookFiles } from "./BookFiles";
 import { bookTable } from "./bookTable";
 import { DueList } from "./DueList";
+import { HoldUp } from "./HoldUp";
 import { NextChange } from "./NextChange";
 import { OneSession } from "./OneSession";
 import { SessionForm } from "./SessionForm";
@@ -257,6 +258,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
               />
             )}
             <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
+            <HoldUp trials={book.hold_ups} onWrite={write} />
             <BookFiles build={build} />
           </div>
           <div className={page === "write" ? "lg:hidden" : "hidden"}>{form}</div>

@@ -67,6 +67,8 @@ export function entryWords(entry: Booked): string {
       return entry.name;
     case "item_dropped":
       return "an item dropped";
+    case "hold_up":
+      return `the hold-up trial of ${dayWords(entry.on)}`;
     case "item_done":
       return `${entry.item} ${entry.how === "renewed" ? "renewed" : "looked at"}`;
   }

@@ -1,0 +1,79 @@
+// @vitest-environment jsdom
+import { cleanup, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { showInBuild, viewOf } from "../../testing/view";
+import { HoldUp } from "./HoldUp";
+import { trialOf } from "./holdUpTyped";
+
+afterEach(cleanup);
+
+describe("a trial as it is typed", () => {
+  it("is read with a comma or a point, and leaves free rows out", () => {
+    expect(
+      trialOf(
+        "h1",
+        "103,5",
+        [
+          ["3000", "92.5"],
+          ["", ""],
+        ],
+        [["10", "97"]],
+      ),
+    ).toMatchObject({
+      kind: "hold_up",
+      standing_mm: 103.5,
+      running: [{ rpm: 3000, level_mm: 92.5 }],
+      after: [{ seconds: 10, level_mm: 97 }],
+    });
+  });
+
+  it.each([
+    ["", [["3000", "92"]], [], "Level with all of it back"],
+    ["700", [["3000", "92"]], [], "Level with all of it back"],
+    ["100", [], [], "Engine at, with its level,"],
+    ["100", [["200", "92"]], [], "Engine at, with its level,"],
+    ["100", [["3000", ""]], [], "Engine at, with its level,"],
+    ["100", [["3000", "92"]], [["ten", "92"]], "Off for, with its level,"],
+  ] as const)("names what is missing: %s %s %s", (standing, running, after, what) => {
+    expect(trialOf("h1", standing, running, after)).toBe(what);
+  });
+});
+
+describe("the guided trial", () => {
+  it("shows its cautions before its figures, and writes what was typed", async () => {
+    const write = vi.fn();
+    showInBuild(<HoldUp trials={[]} onWrite={write} />, viewOf());
+    await userEvent.click(screen.getByRole("button", { name: "Measure it" }));
+    expect(screen.getByText(/Exhaust gas kills/)).toBeTruthy();
+    await userEvent.type(screen.getByLabelText("Level with all of it back, mm"), "103");
+    await userEvent.type(screen.getByLabelText("Engine at, rpm"), "3000");
+    await userEvent.type(screen.getByLabelText("Level, mm"), "92");
+    await userEvent.type(screen.getByLabelText("Engine at, rpm, 2"), "5000");
+    await userEvent.type(screen.getByLabelText("Level, mm, 2"), "88");
+    await userEvent.click(screen.getByRole("button", { name: "Write the trial down" }));
+    expect(write.mock.calls[0]?.[0]).toMatchObject({
+      standing_mm: 103,
+      running: [
+        { rpm: 3000, level_mm: 92 },
+        { rpm: 5000, level_mm: 88 },
+      ],
+    });
+  });
+
+  it("tells what was found beside what was thought", () => {
+    const at = [{ rpm: 3000, held_l: 1.4, give_l: 0.1, thought_l: 1.1, more_l: 0.3 }];
+    const trial = trialOf("h1", "103", [["3000", "92"]], []);
+    if (typeof trial === "string") throw new Error(trial);
+    const told = {
+      trial,
+      by: "MK",
+      at,
+      returns_s: 12,
+      words: "0.30 L more than the forecast has.",
+    };
+    showInBuild(<HoldUp trials={[told]} onWrite={vi.fn()} />, viewOf());
+    expect(screen.getByText(/back in 12 s/)).toBeTruthy();
+    expect(screen.getByRole("row", { name: /3000/ }).textContent).toContain("1.1");
+  });
+});

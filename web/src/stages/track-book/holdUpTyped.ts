@@ -1,0 +1,54 @@
+import type { Booked } from "../../api/book";
+
+/** Two figures as they are typed. */
+export type Row = readonly [string, string];
+type HoldUpEntry = Extract<Booked, { kind: "hold_up" }>;
+
+const number = (typed: string): number => Number(typed.trim().replace(",", "."));
+const isFree = ([one, other]: Row): boolean => one.trim() === "" && other.trim() === "";
+
+/** Rows as figures; null where one cannot be read. */
+function pairsOf(rows: readonly Row[], least: number, most: number): [number, number][] | null {
+  const found = rows
+    .filter((row) => !isFree(row))
+    .map(([one, other]): [number, number] => [
+      one.trim() === "" ? NaN : number(one),
+      other.trim() === "" ? NaN : number(other),
+    ]);
+  const isRead = found.every(
+    ([one, level]) => one >= least && one <= most && level >= 0 && level <= 600,
+  );
+  return isRead ? found : null;
+}
+
+/** The day as this device has it. */
+const today = (): string => {
+  const now = new Date();
+  const two = (value: number): string => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+};
+
+/** The trial as it is kept, or the label of what is missing. */
+export function trialOf(
+  id: string,
+  standing: string,
+  running: readonly Row[],
+  after: readonly Row[],
+): HoldUpEntry | string {
+  const level = standing.trim() === "" ? NaN : number(standing);
+  if (!(level >= 0 && level <= 600)) return "Level with all of it back";
+  const speeds = pairsOf(running, 300, 15_000);
+  if (!speeds || speeds.length === 0) return "Engine at, with its level,";
+  const later = pairsOf(after, 0, 3600);
+  if (!later) return "Off for, with its level,";
+  return {
+    kind: "hold_up",
+    id,
+    on: today(),
+    oil_c: null,
+    standing_mm: level,
+    running: speeds.map(([rpm, level_mm]) => ({ rpm, level_mm })),
+    after: later.map(([seconds, level_mm]) => ({ seconds, level_mm })),
+    words: "",
+  };
+}
