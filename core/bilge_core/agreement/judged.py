@@ -20,8 +20,8 @@ from bilge_core.physics.arrays import Array
 
 GAUGE_LAG = 0.05
 """[s] ours: a sensor on the block with a logger's own filter, until dips tell better."""
-TRACE_RATE = 20.0
-"""Samples a second of a forecast that is kept with a session."""
+TRACE_RATE = 50.0
+"""Samples a second of a forecast that is kept with a session: at twenty a short dip is lost."""
 
 
 @dataclass(frozen=True)
@@ -133,7 +133,7 @@ def frozen_at(
     log: Log, corners: tuple[Corner, ...], time: Array, pressure: Array, usual: Array,
     steady: AsUsual,
 ) -> Frozen:  # fmt: skip
-    """A forecast as it is kept with a session, twenty samples a second.
+    """A forecast as it is kept with a session, fifty samples a second.
 
     Parameters
     ----------
@@ -150,7 +150,7 @@ def frozen_at(
     >>> log = Log(np.arange(0.0, 2.0, 0.01), *np.zeros((4, 200)))
     >>> flat = AsUsual(np.array([500.0]), np.array([5e5]))
     >>> len(frozen_at(log, (), log.time, log.time, log.time, flat).time)
-    40
+    100
     """
     even = np.arange(0.0, float(min(time[-1], log.time[-1])) + 1e-9, 1.0 / TRACE_RATE)
     return Frozen(

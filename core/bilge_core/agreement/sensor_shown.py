@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from itertools import accumulate
 
 import numpy as np
 from scipy.optimize import brentq
-from scipy.signal import lfilter
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.physics.arrays import Array
@@ -138,8 +138,11 @@ def shown_by(sensor: Shown, time: Array, pressure: Array) -> Array:
     """
     step = float(time[1] - time[0])
     if sensor.lag > 0.0:
-        left = float(np.exp(-step / sensor.lag))
-        late, _ = lfilter([1.0 - left], [1.0, -left], pressure, zi=[left * pressure[0]])
+        left = math.exp(-step / sensor.lag)
+        late = np.fromiter(
+            accumulate(pressure.tolist(), lambda before, now: left * before + (1.0 - left) * now),
+            dtype=np.float64, count=len(pressure),
+        )  # fmt: skip
     else:
         late = pressure
     every = max(1, round(1.0 / (sensor.rate * step)))
