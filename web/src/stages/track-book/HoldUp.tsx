@@ -153,7 +153,9 @@ function Form({
       <Pairs heads={["Engine at, rpm", "Level, mm"]} rows={running} onRows={setRunning} />
       <Pairs heads={["Off for, s", "Level then, mm"]} rows={after} onRows={setAfter} />
       <div className="flex gap-2">
-        <Button onClick={onLeave}>Leave it</Button>
+        <Button className="whitespace-nowrap" onClick={onLeave}>
+          Leave it
+        </Button>
         <Button look="main" type="submit" disabled={typeof made === "string"}>
           {typeof made === "string"
             ? `${made} is missing or cannot be read`
