@@ -15,11 +15,13 @@ from bilge_core.agreement.book import (
     fitted_items,
     hours_run,
     litres_at,
+    short_of_mark,
     used_in,
 )
 from bilge_core.agreement.book_entries import Session, read_booked
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput
+from bilge_core.network.held import held_running
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.levels import level_of_volume
 from bilge_core.physics.axes import standing_up
@@ -28,6 +30,23 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.jobs import DUNLIN, GATED, NOON, demo
+
+
+def test_at_the_mark_nothing_is_missing_and_below_it_what_was_taken_out() -> None:
+    """What filter, cooler and lines keep stays there while it stands: only the rest is dipped."""
+    pan, up = assemble_pan(DUNLIN), standing_up(DUNLIN.car)
+    lowest = float((pan.solid.vertices @ up).min())
+    assert DUNLIN.oil.mark_l is not None
+    at_mark = DUNLIN.oil.mark_l * 1e-3 - held_running(DUNLIN).pressed
+    for out in (0.0, 0.5e-3):
+        level = level_of_volume(pan.solid, up, at_mark - out) - lowest
+        raw = session("s", "2026-06-07", level_before_mm=level * 1e3)
+        dipped = read_booked(raw)
+        assert isinstance(dipped, Session)
+        assert short_of_mark(dipped, DUNLIN, pan) == pytest.approx(out, abs=1e-9)
+    hot = dipped.model_copy(update={"dipped": "hot"})
+    assert short_of_mark(hot, DUNLIN, pan) is None
+
 
 TODAY = date(2026, 6, 10)
 

@@ -17,6 +17,7 @@ from bilge_core.agreement.book_entries import (
     SessionStruck,
 )
 from bilge_core.document.build import Build
+from bilge_core.network.held import held_running
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.levels import volume_below
 from bilge_core.physics.axes import standing_up
@@ -167,7 +168,8 @@ def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:
 def short_of_mark(session: Session, build: Build, pan: Pan | None = None) -> float | None:
     """Oil missing to the mark as a session began [m3]; None where it was not dipped cold.
 
-    A hot engine holds oil up for a while: what is missing then says nothing.
+    What stands in filter, cooler and lines stays there, as `forecast.stopping.standing` has it. A
+    hot engine holds oil up for a while: what is missing then says nothing.
 
     Examples
     --------
@@ -181,9 +183,9 @@ def short_of_mark(session: Session, build: Build, pan: Pan | None = None) -> flo
     """
     if session.level_before_mm is None or session.dipped != "cold":
         return None
-    mark = build.oil.mark_l or build.oil.volume_l
-    away = build.oil.away_l or 0.0
-    return (mark - away) * 1e-3 - litres_at(build, session.level_before_mm * 1e-3, pan)
+    mark = (build.oil.mark_l or build.oil.volume_l) * 1e-3
+    stays = held_running(build).pressed
+    return mark - stays - litres_at(build, session.level_before_mm * 1e-3, pan)
 
 
 @dataclass(frozen=True)

@@ -12,14 +12,12 @@ import numpy as np
 from bilge_core.agreement.as_usual import AsUsual, as_usual
 from bilge_core.agreement.dips_met import Frozen, LapMet, hold_lap
 from bilge_core.agreement.resembles import Resembles, resembles
-from bilge_core.agreement.sensor_shown import Shown, readings_a_second
+from bilge_core.agreement.sensor_shown import GAUGE_LAG, Shown, readings_a_second
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log, at_times
 from bilge_core.physics.arrays import Array
 
-GAUGE_LAG = 0.05
-"""[s] ours: a sensor on the block with a logger's own filter, until dips tell better."""
 TRACE_RATE = 50.0
 """Samples a second of a forecast that is kept with a session: at twenty a short dip is lost."""
 

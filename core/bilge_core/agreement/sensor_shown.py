@@ -14,6 +14,8 @@ from bilge_core.physics.arrays import Array
 from bilge_core.rules.gallery import PRESSURE_DIP, SHORTEST_PRESSURE_DIP
 from bilge_core.rules.logger import READINGS_IN_DIP
 
+GAUGE_LAG = 0.05
+"""[s] ours: a sensor on the block with a logger's own filter, until dips tell better."""
 _STILL = 1e-5  # of the largest reading: under it two readings are one, single precision or not
 
 

@@ -10,7 +10,6 @@ from bilge_core.agreement.as_usual import AsUsual
 from bilge_core.agreement.book_entries import Session
 from bilge_core.agreement.dips_met import Frozen
 from bilge_core.agreement.judged import (
-    GAUGE_LAG,
     Judged,
     Named,
     frozen_at,
@@ -19,6 +18,7 @@ from bilge_core.agreement.judged import (
     read_kept_laps,
 )
 from bilge_core.agreement.same_lap import laid_on
+from bilge_core.agreement.sensor_shown import GAUGE_LAG
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.forecast.moving import moving_name

@@ -82,7 +82,7 @@ export function SessionLaps({
           <input
             value={lag}
             inputMode="decimal"
-            placeholder="0.05, a guess"
+            placeholder="free: a guess"
             aria-invalid={!isLag}
             onChange={(event) => setLag(event.target.value)}
             className="min-h-10 w-[150px] border border-ink bg-paper px-2 text-[15px] text-ink"
