@@ -166,7 +166,9 @@ def everything_of_today() -> Document:
         "engine_power_kw": 220.0, "power_rpm": 6200.0, "top_rpm": 7000.0, "wear": "used",
         "class_rules": {"fit_accumulator": "not_allowed"},
     }  # fmt: skip
-    return {**document, "circuit": whole_circuit(document["circuit"])}
+    found = {"value": 0.25, "give": 0.1, "source": "a session"}
+    learned = {"up_top_more_l": found, "sealing_pct": found, "gauge_lag_s": found}
+    return {**document, "circuit": whole_circuit(document["circuit"]), "learned": learned}
 
 
 def by_flow() -> Document:

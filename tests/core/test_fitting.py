@@ -11,7 +11,9 @@ from functools import cache
 
 import numpy as np
 import pytest
-from bilge_core.agreement.fitting import ASKED, LEVELS, Fit, Response, fit
+from bilge_core.agreement.asked import ASKED
+from bilge_core.agreement.fitting import Fit, fit
+from bilge_core.agreement.response import LEVELS, Response
 from bilge_core.agreement.sensor_shown import Shown
 from bilge_core.agreement.stand_in import Truth, stand_in_laps
 from bilge_core.document.build import Build

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from bilge_core.agreement.next_change import SHORT_OF_MARK, Shows, next_change
+from bilge_core.agreement.next_change import Shows, next_change
+from bilge_core.rules.track_book import SHORT_OF_MARK
 
 SOUND = Shows("nothing", True, True, 0, 0, 0, 0, 0.0, False, ())
 
@@ -15,8 +16,8 @@ SOUND = Shows("nothing", True, True, 0, 0, 0, 0, 0.0, False, ())
     [
         ({}, "nothing"),
         ({"has_laps": False, "short_of_mark": 1e-3}, "log"),
-        ({"short_of_mark": SHORT_OF_MARK + 1e-6, "looks": "speed"}, "level"),
-        ({"short_of_mark": SHORT_OF_MARK - 1e-6, "looks": "speed"}, "seal"),
+        ({"short_of_mark": SHORT_OF_MARK.most + 1e-6, "looks": "speed"}, "level"),
+        ({"short_of_mark": SHORT_OF_MARK.most - 1e-6, "looks": "speed"}, "seal"),
         ({"short_of_mark": None, "looks": "both", "met": 3}, "seal"),
         ({"looks": "slosh", "overdue": ("belt",), "met": 3}, "due"),
         ({"looks": "slosh", "met": 3, "has_forecast": False}, "forecast"),

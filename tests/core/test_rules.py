@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from datetime import date
 from functools import partial
 
 import numpy as np
 import pytest
 from bilge_core.agreement.as_usual import AsUsual
 from bilge_core.agreement.dips_met import pair_dips
+from bilge_core.agreement.fitting import SURE, is_told, leans_on, tied_in
+from bilge_core.agreement.next_change import Shows, next_change
 from bilge_core.agreement.resembles import resembles, runs_straight
 from bilge_core.agreement.same_lap import LaidOn
 from bilge_core.agreement.sensor_shown import Shown
@@ -38,6 +41,7 @@ from bilge_core.rules import (
 )
 from bilge_core.rules.inspection import check_item, check_unseen
 from bilge_core.rules.mouth import GAP, check_gap, gap_words
+from bilge_core.tell.book import trend_of
 
 State = str | None
 
@@ -103,6 +107,17 @@ def dip_at(start: float) -> PressureDip:
     return PressureDip(start, start + 0.4, 1e5, start, 5e5, 1.0, None, None, "")
 
 
+def next_at(short: float) -> str:
+    """What comes next of a car that went out with so much missing to its mark."""
+    return next_change(Shows("slosh", True, True, 4, 4, 0, 0, short, False, ())).what
+
+
+def used_over(times: float) -> bool:
+    """Whether so many times what was usual is told."""
+    days = [date(2026, 5, day) for day in (1, 2, 3, 4)]
+    return trend_of("can", list(zip(days, (0.05, 0.05, 0.05, 0.05 * times), strict=True))).is_rising
+
+
 EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [
     *(
         (
@@ -111,6 +126,14 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         )
         for service, rule in lines.SPEEDS.items()
     ),
+    ("short_of_mark", next_at, 0.299e-3, 0.301e-3, "options", "level"),
+    ("unlike_before", used_over, 1.49, 1.51, False, True),
+    (
+        "told_apart", lambda c: tied_in(np.array([[1.0, c], [c, 1.0]]), ["a", "b"]),
+        0.899, 0.901, (), (("a", "b"),),
+    ),
+    ("leans", lambda share: leans_on([1.0 - share, share]), 0.799, 0.801, None, 1),
+    ("tells", lambda left: is_told(left * SURE * 0.3, 0.3), 0.699, 0.701, True, False),
     ("same_lap", lambda alike: LaidOn(alike, np.zeros(2)).is_same, 0.801, 0.799, True, False),
     (
         "foreseen", lambda apart: len(pair_dips([dip_at(1.0)], [dip_at(1.4 + apart)])),

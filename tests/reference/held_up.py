@@ -11,11 +11,8 @@ from itertools import product
 from pathlib import Path
 
 import numpy as np
-from bilge_core.agreement.fitting import LEVELS
-from bilge_core.agreement.stand_in import with_less_oil
+from bilge_core.agreement.response import LEVELS, drawn_at
 from bilge_core.document.read import read_build
-from bilge_core.forecast.moving import forecast_moving
-from bilge_core.forecast.on_record import Record
 from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.manoeuvres import with_grip
 from bilge_core.loads.recording import read_log
@@ -38,10 +35,8 @@ def laps() -> tuple[Log, ...]:
 
 def _run(asked: tuple[int, float, int]) -> np.ndarray:
     lap, held, seed = asked
-    build = with_less_oil(read_build((DEMO / "dunlin.json").read_text()), held * 1e3)
-    found = forecast_moving(build, laps()[lap], seed=seed)
-    record = Record.of_looks(found.lap.time, found.lap.mouth.swallowed)
-    return np.round(np.interp(laps()[lap].time, record.time, record.gas_share) * 255).astype("u1")
+    build = read_build((DEMO / "dunlin.json").read_text())
+    return np.round(drawn_at(build, laps()[lap], held, seed) * 255).astype("u1")
 
 
 def main() -> None:

@@ -22,6 +22,7 @@ from bilge_core.acts.flange import LayOutFlange
 from bilge_core.acts.gates_fitted import FitGates
 from bilge_core.acts.go_dry import GoDry
 from bilge_core.acts.lay_line import LayLine, SetPort
+from bilge_core.acts.learn import Learn
 from bilge_core.acts.mend import CarryToWall, TurnGate
 from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
 from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
@@ -39,7 +40,7 @@ AnyAct = Annotated[
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
     | LayLine | SetPort | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut
-    | Refill,
+    | Refill | Learn,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -4,131 +4,33 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 import numpy as np
 from scipy.optimize import OptimizeResult, least_squares
 
-from bilge_core.agreement.sensor_shown import GAUGE_LAG, Shown, shown_by
+from bilge_core.agreement.asked import Asked, asked_of
+from bilge_core.agreement.response import LEVELS, Response
+from bilge_core.agreement.sensor_shown import Shown, shown_by
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.on_record import Record, meets
 from bilge_core.loads.log import Log
-from bilge_core.network import GUESSES, network_of
+from bilge_core.network import network_of
 from bilge_core.network.conditions import at_temperature, bearings_let
 from bilge_core.physics.arrays import Array
+from bilge_core.rules.track_book import LEANS, TELLS, TOLD_APART
 
-LEVELS = (-0.125e-3, 0.0, 0.125e-3, 0.25e-3, 0.375e-3, 0.5e-3)
-"""[m3] of oil up top more than thought at which the pan's oil is run: two laps at six levels are
-twelve coupled runs."""
-
-BEND = 1
-"""Order of the trend of what a mouth draws over the oil up top: runs that start a little otherwise
-lie about it."""
 SURE = 2.0
 """Standard deviations of an uncertainty that is told: 19 chances in 20."""
 _STEP = 0.01
 """[s] of the network while it is fitted, twice a run's own: for speed (ours)."""
 _RATE = 20.0  # [1/s] of readings that are compared
-_TIED = 0.9  # of correlation from which two figures cannot be told apart (ours)
-_LEANS = 0.8  # of what is known that one lap brings, from which a fit leans on it (ours)
-_MOVES = 0.7  # of what was guessed: an uncertainty over it tells nothing (ours)
 BEGIN_AT = (0.0, 0.2e-3, 0.4e-3)
 """[m3] of oil up top at which a fit is begun."""
 _FEW, _MANY = 8, 20  # evaluations of a fit that is tried, and of one that is kept
 _NORMAL = 1.4826  # from the middle one of sizes to a standard deviation
 _LEAST = 0.02e5  # [Pa] that no sensor is better than (ours)
 _SOFT = 2.0  # of residuals' own size, from which they weigh less (ours)
-
-
-@dataclass(frozen=True)
-class Asked:
-    """One figure of a fit.
-
-    key : by which it is known
-    words : what it is
-    before : as it is guessed
-    spread : standard deviation of that guess; of a logarithm where it is one
-    low, high : bounds
-    is_log : whether its logarithm is what is fitted
-    unit, scale : as it is shown
-    """
-
-    key: str
-    words: str
-    before: float
-    spread: float
-    low: float
-    high: float
-    is_log: bool
-    unit: str
-    scale: float
-
-    def taken(self, x: float) -> float:
-        """From what is fitted to what it is."""
-        return float(np.exp(x)) if self.is_log else x
-
-    def put(self, value: float) -> float:
-        """The other way."""
-        return float(np.log(value)) if self.is_log else value
-
-
-_SEALING = GUESSES["sealing_oil"]
-ASKED = (
-    Asked("held_more", "oil up top, more than thought", 0.0, 0.3e-3, LEVELS[0], LEVELS[-1],
-          False, "L", 1e3),
-    Asked("bearings", "what the bearings let through, of what was thought", 1.0, 0.16, 0.5, 2.0,
-          True, "%", 100.0),
-    Asked("sealing_oil", _SEALING.words, _SEALING.likely, 1.0, _SEALING.low, _SEALING.high,
-          True, _SEALING.unit, _SEALING.scale),
-    Asked("lag", "lag of the pressure sensor", GAUGE_LAG, 0.15, 0.0, 0.6, False, "s", 1.0),
-    Asked("gauge", "what the sensor shows, of what there is", 1.0, 0.015, 0.9, 1.1, True, "%",
-          100.0),
-)  # fmt: skip
-"""What is really uncertain. Smaller drains and a longer way down put oil up top as well: dips alone
-cannot tell those from `held_more`, which stands for all of them. The spreads are ours."""
-
-
-@dataclass(frozen=True)
-class Response:
-    """What a mouth drew over one lap at each of `LEVELS`.
-
-    time : shape (n,), the lap's own [s]
-    gas_share : shape (levels, n)
-    used : levels that are looked at
-    """
-
-    time: Array
-    gas_share: Array
-    used: tuple[int, ...] = tuple(range(len(LEVELS)))
-
-    def without(self, level: int) -> Response:
-        """The same with one level not looked at."""
-        return replace(self, used=tuple(each for each in self.used if each != level))
-
-    def run(self, level: int) -> Record:
-        """What was drawn at one level."""
-        return Record(self.time, self.gas_share[level])
-
-    @cached_property
-    def _trend(self) -> Array:
-        """How the share goes with the oil up top at each time: coefficients, shape (2, n)."""
-        at = np.array(LEVELS)[list(self.used)] / LEVELS[-1]
-        return np.asarray(
-            np.polynomial.polynomial.polyfit(at, self.gas_share[list(self.used)], BEND)
-        )
-
-    def at(self, held_more: float) -> Record:
-        """By the trend over all levels.
-
-        Examples
-        --------
-        >>> told = Response(np.zeros(1), np.linspace(0.0, 0.5, 6)[:, None])
-        >>> round(float(told.at(0.1875e-3).gas_share[0]), 3)
-        0.25
-        """
-        share = np.polynomial.polynomial.polyval(held_more / LEVELS[-1], self._trend)
-        return Record(self.time, np.clip(share, 0.0, 1.0))
 
 
 @dataclass(frozen=True)
@@ -139,12 +41,19 @@ class Told:
     value : fitted
     give : to each side, 19 chances in 20 within it; a share where its logarithm was fitted
     tells : whether the laps told more than was guessed
+    by_lap : share that each lap brings of what is known of it
     """
 
     asked: Asked
     value: float
     give: float
     tells: bool
+    by_lap: tuple[float, ...]
+
+    @property
+    def off(self) -> float:
+        """To each side, in the figure's own unit [SI, or a share]."""
+        return self.value * float(np.expm1(self.give)) if self.asked.is_log else self.give
 
 
 @dataclass(frozen=True)
@@ -177,6 +86,7 @@ class _Model:
 
     def __init__(self, build: Build, laps: Sequence[Log], responses: Sequence[Response]) -> None:
         self.build = at_temperature(build, build.oil.temperature_c)
+        self.asked = asked_of(build)
         self.laps, self.responses = laps, responses
         self.met = [
             meets(self.build, lap, response.at(0.0), _STEP)
@@ -200,7 +110,7 @@ class _Model:
         `records` are what the mouth drew, where it is not by the trend.
         """
         held, bearings, sealing, lag, gauge = (
-            each.taken(float(value)) for each, value in zip(ASKED, x, strict=True)
+            each.taken(float(value)) for each, value in zip(self.asked, x, strict=True)
         )
         network = network_of(bearings_let(self.build, bearings), {"sealing_oil": sealing})
         drawn = [each.at(held) for each in self.responses] if records is None else records
@@ -258,9 +168,9 @@ def fit(build: Build, laps: Sequence[Log], responses: Sequence[Response]) -> Fit
         raise InvalidQuantity("laps", "without oil pressure", "logged with their oil pressure")
     model = _Model(build, laps, responses)
     measured = model.measured()
-    start = np.array([each.put(each.before) for each in ASKED])
-    bounds = np.array([[each.put(b) for b in (each.low, each.high)] for each in ASKED]).T
-    spread = np.array([each.spread for each in ASKED])
+    start = np.array([each.put(each.before) for each in model.asked])
+    bounds = np.array([[each.put(b) for b in (each.low, each.high)] for each in model.asked]).T
+    spread = np.array([each.spread for each in model.asked])
     first = model.shown(start) - measured
     steps = 0.05 * spread
 
@@ -331,6 +241,52 @@ def _left_out(model: _Model, x: Array, weighed: Array, covariance: Array) -> tup
     return rows.T @ rows / len(rows), float(np.sqrt(np.mean(off)))
 
 
+def tied_in(covariance: Array, keys: Sequence[str]) -> tuple[tuple[str, str], ...]:
+    """Pairs of figures that cannot be told apart.
+
+    Parameters
+    ----------
+    covariance : ndarray, shape (k, k)
+    keys : sequence of str
+
+    Examples
+    --------
+    >>> tied_in(np.array([[1.0, 1.9], [1.9, 4.0]]), ["held_more", "lag"])
+    (('held_more', 'lag'),)
+    """
+    sizes = np.sqrt(np.diag(covariance))
+    across = np.abs(covariance / np.outer(sizes, sizes))
+    return tuple(
+        (keys[a], keys[b])
+        for a in range(len(keys))
+        for b in range(a + 1, len(keys))
+        if not TOLD_APART.holds(float(across[a, b]))
+    )
+
+
+def leans_on(shares: Sequence[float]) -> int | None:
+    """Number of the lap that brings most of what is known; None: none does.
+
+    Examples
+    --------
+    >>> leans_on([0.1, 0.9]), leans_on([0.4, 0.6])
+    (1, None)
+    """
+    most = int(np.argmax(shares))
+    return None if LEANS.holds(shares[most]) else most
+
+
+def is_told(give: float, spread: float) -> bool:
+    """Whether laps told of a figure: what is left uncertain against the guess's own.
+
+    Examples
+    --------
+    >>> is_told(0.1, 0.15), is_told(0.29, 0.15)
+    (True, False)
+    """
+    return TELLS.holds(give / (SURE * spread))
+
+
 def _told(
     model: _Model, measured: Array, start: Array, spread: Array, x: Array, steps: Array,
     bounds: Array, first: Array,
@@ -347,20 +303,17 @@ def _told(
     moved, off = _left_out(model, x, slopes / (variance * alike), covariance)
     covariance = covariance + moved
     give = SURE * np.sqrt(np.diag(covariance))
-    across = covariance / np.sqrt(np.outer(np.diag(covariance), np.diag(covariance)))
-    tied = tuple(
-        (ASKED[a].key, ASKED[b].key)
-        for a in range(len(x))
-        for b in range(a + 1, len(x))
-        if abs(across[a, b]) >= _TIED
-    )
-    brings = [float(part[:, 0] @ part[:, 0]) for part in np.split(slopes, ends)]
-    most = int(np.argmax(brings))
-    leans = most if brings[most] >= _LEANS * max(sum(brings), 1e-12) else None
+    brings = np.array([(part**2).sum(axis=0) for part in np.split(slopes, ends)])
+    shares = brings / np.maximum(brings.sum(axis=0), 1e-12)
     told = tuple(
-        Told(each, each.taken(float(value)), float(by), float(by) < _MOVES * SURE * each.spread)
-        for each, value, by in zip(ASKED, x, give, strict=True)
-    )
+        Told(
+            each, each.taken(float(value)), float(by), is_told(float(by), each.spread),
+            tuple(row.tolist()),
+        )
+        for each, value, by, row in zip(model.asked, x, give, shares.T, strict=True)
+    )  # fmt: skip
     return Fit(
-        told, off, tied, leans, float(np.sqrt(np.mean(left**2))), float(np.sqrt(np.mean(first**2)))
+        told, off, tied_in(covariance, [each.key for each in model.asked]),
+        leans_on(shares[:, 0].tolist()),
+        float(np.sqrt(np.mean(left**2))), float(np.sqrt(np.mean(first**2))),
     )  # fmt: skip

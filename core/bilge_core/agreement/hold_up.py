@@ -103,7 +103,7 @@ def held_up(trial: HoldUp, build: Build, pan: Pan | None = None) -> HeldUp:
         thought = held_running(build, speed_of_rpm(each.rpm))
         rows.append(
             HeldAt(each.rpm, held(each.level_mm), wide / math.sqrt(2.0),
-                   thought.up_top + thought.thrown)
+                   thought.aloft)
         )  # fmt: skip
     points = [(each.seconds, held(each.level_mm)) for each in trial.after]
     return HeldUp(tuple(rows), _returns([(t, v) for t, v in points if v > 0.0]))

@@ -6,11 +6,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from bilge_core.agreement.resembles import Looks
+from bilge_core.rules.track_book import SHORT_OF_MARK
 
 What = Literal["log", "seal", "faster", "level", "due", "hold_up", "options", "forecast", "nothing"]
-
-SHORT_OF_MARK = 0.3e-3
-"""[m3] ours: oil under the mark that moves a dip more than two starts of a run differ."""
 
 
 @dataclass(frozen=True)
@@ -121,7 +119,7 @@ def _spoils(shows: Shows) -> NextChange | None:
     """What spoils the reading of all that comes after it."""
     if not shows.has_laps:
         return _LOG
-    if shows.short_of_mark is not None and shows.short_of_mark > SHORT_OF_MARK:
+    if shows.short_of_mark is not None and not SHORT_OF_MARK.holds(shows.short_of_mark):
         return _level(shows.short_of_mark)
     if shows.looks in ("speed", "both"):
         return _BEARINGS if shows.seal_renewed else _SEAL

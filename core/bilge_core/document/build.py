@@ -8,6 +8,7 @@ from pydantic import Field, ValidationError, model_validator
 
 from bilge_core.document.car import Car
 from bilge_core.document.circuit.circuit import DRAIN_BOSSES, Circuit
+from bilge_core.document.learned import Learned
 from bilge_core.document.oil import Oil
 from bilge_core.document.pan import Pan, fault_of_outline
 from bilge_core.document.parts import Name, Part
@@ -27,6 +28,9 @@ class Build(Part):
     pan: Pan
     pickup: Pickup
     circuit: Circuit
+    learned: Learned | None = Field(
+        default=None, description="what the track book told, in place of guesses"
+    )
     notes: str = Field(default="", max_length=20_000)
 
     @model_validator(mode="before")

@@ -42,6 +42,7 @@ MARKS: dict[str, Mark] = {
     "circuit.components": "work",
     "circuit.runs": "work",
     "circuit.gauge": "work",
+    "learned": "knowledge",
 }
 """Every field of the document, by itself or with the part that it lies in."""
 

@@ -75,7 +75,9 @@ _FLOWS = (
 )  # fmt: skip
 """What the network is laid out from."""
 
-_SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP, *_FLOWS)
+_LEARNED = ("learned.up_top_more_l.value", "learned.sealing_pct.value")
+
+_SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP, *_FLOWS, *_LEARNED)
 
 REACH: dict[Answer, tuple[str, ...]] = {
     "settled": _SETTLED,
@@ -96,9 +98,9 @@ REACH: dict[Answer, tuple[str, ...]] = {
         "oil.mark_l", "car.crank", "car.rail_height_mm", "car.least_ground_mm",
         "car.keep_outs",
     ),
-    "drains": ("car", "oil", "pan", "pickup", "circuit", "flows"),
+    "drains": ("car", "oil", "pan", "pickup", "circuit", "flows", *_LEARNED),
     "drawing": (
-        *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, *_FLOWS, "pan.zones.*.name",
+        *_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PLATES, *_FLOWS, *_LEARNED, "pan.zones.*.name",
         "pan.plates.*.name", "pan.plates.*.openings.*.name", "pan.sheet_mm", "car.crank",
         "car.keep_outs",
     ),
@@ -131,8 +133,10 @@ def as_felt(document: Document) -> Document:
     if oil is not None and any("laid" in run["line"] for run in flows["runs"]):
         steps = round(oil["away_l"] * 1e-3 / _LITRES)  # what laid lines hold is among it
         oil = {**oil, "away_l": round(steps * _LITRES * 1e3, 3)}
+    learned = {key: found for key, found in (document.get("learned") or {}).items() if found}
     return {
-        **document,
+        **{key: part for key, part in document.items() if key != "learned"},
+        **({"learned": learned} if learned else {}),
         **({} if oil is None else {"oil": oil}),
         "pump": {**pump, "relief_bar": relief.get("opens_bar")},
         "suction": suction,

@@ -22,7 +22,7 @@ from bilge_core.network import (
     settled_in,
     steady,
 )
-from bilge_core.pan import Pan, assemble_pan, hot_oil
+from bilge_core.pan import Pan, assemble_pan, running_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.settled import settle_lap
@@ -114,7 +114,7 @@ def _once(
     held = settled_in(network, network.running).held
     filled = pan  # a dry sump's pan has what its stages leave
     if not build.circuit.is_dry:
-        filled = replace(pan, oil_volume=max(hot_oil(build) - held, 1e-5))
+        filled = replace(pan, oil_volume=max(running_oil(build) - held, 1e-5))
     lap = settle_lap(filled, build, log)
     dry = find_dips(log, lap.cover, lap.gas_share, corners).dry
     pressure = circuit_over(build, log, lap.gas_share, corners, network).pressure

@@ -22,7 +22,7 @@ from bilge_core.network import (
 )
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import STEP, slips_on_gas, suction_of
-from bilge_core.pan import hot_oil
+from bilge_core.pan import running_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.rules.preview import DRAW_APART, OIL_APART
@@ -238,4 +238,4 @@ def apart(build: Build, lap: CircuitLap, other: Build, other_lap: CircuitLap) ->
 
 def in_pan(build: Build, lap: CircuitLap) -> float:
     """Oil in a build's pan as its lap begins [m3]: all, hot, less what the engine holds."""
-    return hot_oil(build) - lap.begin.held
+    return running_oil(build) - lap.begin.held

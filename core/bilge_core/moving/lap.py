@@ -34,7 +34,7 @@ from bilge_core.network import between_looks, met_over, network_of, steady
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import settled_in, slips_on_gas
 from bilge_core.oil import GRADES, density, kinematic_viscosity
-from bilge_core.pan import Pan, hot_oil
+from bilge_core.pan import Pan, running_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
 from bilge_core.pickup.demand import demanded_flow
@@ -71,7 +71,7 @@ def wetting_of(build: Build) -> Wetting:
 
 def _in_pan(build: Build, pan: Pan, held: float) -> float:
     """Oil in the pan at the start [m3]: all there is, hot, less what the engine holds."""
-    there = hot_oil(build)
+    there = running_oil(build)
     if held > there - _LEAST_IN_PAN:
         words = (
             f"leaves nothing in the pan: the engine holds {held * 1e3:.1f} L as the lap begins, "
@@ -185,7 +185,7 @@ class MovingOil:
         """The circuit behind the pan; of a dry sump with what its tank holds to begin with."""
         if self._dry is None:
             return CircuitEngine(self.network, self._speed, state)
-        left = hot_oil(self._build) - state.held - self._pan.oil_volume
+        left = running_oil(self._build) - state.held - self._pan.oil_volume
         return DryEngine(self.network, self._speed, state, self._dry, max(left, 0.0))
 
     def _speed(self, time: float) -> float:

@@ -11,7 +11,7 @@ from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.network.draft import Draft, Port
 from bilge_core.network.elimination import plan_elimination
-from bilge_core.network.guesses import Guessed
+from bilge_core.network.guesses import Guessed, known_of
 from bilge_core.network.laws import CHARGED_AT
 from bilge_core.network.layout import lay_out
 from bilge_core.network.oil import NetworkOil, oil_of
@@ -151,7 +151,7 @@ def network_of(build: Build, instead: Mapping[str, float] | None = None) -> Netw
     >>> len(network.still.nodes), [what for _, what in network.vessels]
     (5, ['floor', 'thrown'])
     """
-    guessed = Guessed(instead)
+    guessed = Guessed(instead, known_of(build))
     oil = oil_of(build)
     draft = lay_out(build, oil, guessed)
     _checked(draft)

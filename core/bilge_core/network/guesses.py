@@ -11,6 +11,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from bilge_core.document.build import Build
+
 _OURS = "ours"
 _MEMORY = "from memory"
 
@@ -148,8 +150,27 @@ HEAD_DRAINS = 6
 """Drains of a head whose passages nobody measured (ours); their bore is the guess `drain_bore`."""
 
 
+def known_of(build: Build) -> dict[str, float]:
+    """Guesses that a build's track book has told, in place of the likely ones.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.learned import Learned
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> found = {"value": 4.0, "give": 1.0, "source": "12 November"}
+    >>> known_of(build), known_of(build.model_copy(update={"learned": Learned(sealing_pct=found)}))
+    ({}, {'sealing_oil': 0.04})
+    """
+    sealing = build.learned.sealing_pct if build.learned else None
+    return {"sealing_oil": sealing.value / 100.0} if sealing else {}
+
+
 class Guessed:
-    """Figures in use: the likely ones, but for those that are set; notes which were asked for.
+    """Figures in use: the likely ones, but for those that are set; notes which were guessed.
+
+    What is known is no guess and is not among `used`.
 
     Examples
     --------
@@ -158,13 +179,19 @@ class Guessed:
     (0.1, 0.2, ('sealing_oil', 'head_share'))
     """
 
-    def __init__(self, instead: Mapping[str, float] | None = None) -> None:
-        self._instead = dict(instead or {})
-        unknown = set(self._instead) - set(GUESSES)
+    def __init__(
+        self,
+        instead: Mapping[str, float] | None = None,
+        known: Mapping[str, float] | None = None,
+    ) -> None:
+        self._instead, self._known = dict(instead or {}), dict(known or {})
+        unknown = {*self._instead, *self._known} - set(GUESSES)
         assert not unknown, unknown
         self._used: dict[str, None] = {}
 
     def __getitem__(self, key: str) -> float:
+        if key in self._known:
+            return self._instead.get(key, self._known[key])
         self._used[key] = None
         return self._instead.get(key, GUESSES[key].likely)
 

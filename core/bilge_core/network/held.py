@@ -8,6 +8,7 @@ from typing import Any
 
 from bilge_core.document.build import Build
 from bilge_core.network.assembly import network_of
+from bilge_core.network.oil import learned_up_top
 from bilge_core.network.running import settled_in
 
 _FELT: dict[str, Any] = {
@@ -15,6 +16,7 @@ _FELT: dict[str, Any] = {
     "pickup": True,
     "car": {"top_rpm"},
     "oil": {"grade", "temperature_c", "away_l"},
+    "learned": True,
 }
 
 
@@ -27,6 +29,7 @@ class Held:
     up_top : in heads and chests, on their way down [m3]
     thrown : off the crank, on its way down [m3]
     builders : what the builder says is away [m3]
+    learned : up top beyond what the circuit tells of, by the track book [m3]
     """
 
     speed: float
@@ -34,11 +37,17 @@ class Held:
     up_top: float
     thrown: float
     builders: float
+    learned: float = 0.0
+
+    @property
+    def aloft(self) -> float:
+        """On its way down or lying up top: what comes back when the engine stops [m3]."""
+        return self.up_top + self.thrown + self.learned
 
     @property
     def total(self) -> float:
         """All of it [m3]."""
-        return self.pressed + self.up_top + self.thrown
+        return self.pressed + self.aloft
 
 
 def held_words(held: Held) -> str:
@@ -51,9 +60,10 @@ def held_words(held: Held) -> str:
     """
     litres = [each * 1e3 for each in (held.total, held.pressed, held.up_top, held.thrown)]
     gap = f"; its builder says {held.builders * 1e3:.1f}" if held.builders else ""
+    learned = f", {held.learned * 1e3:+.1f} by the track book" if held.learned else ""
     return (
         f"{litres[0]:.1f} L: {litres[1]:.1f} under pressure, {litres[2]:.1f} in the heads, "
-        f"{litres[3]:.1f} off the crank{gap}"
+        f"{litres[3]:.1f} off the crank{learned}{gap}"
     )
 
 
@@ -78,6 +88,7 @@ def _held(asked: _Asked) -> Held:
         float(vessels[~thrown].sum()),
         float(vessels[thrown].sum()),
         asked.build.oil.away_l * 1e-3,
+        learned_up_top(asked.build),
     )
 
 

@@ -3,7 +3,7 @@
 from bilge_core.pan.assembly import Pan, ZoneShape, assemble_pan
 from bilge_core.pan.columns import Columns, column_of, column_volumes, columns_of
 from bilge_core.pan.faces import Face, inside_faces
-from bilge_core.pan.filling import hot_oil, oil_in_pan
+from bilge_core.pan.filling import hot_oil, oil_in_pan, running_oil
 from bilge_core.pan.levels import level_of_volume, volume_below
 from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
@@ -32,6 +32,7 @@ __all__ = [
     "inside_faces",
     "level_of_volume",
     "oil_in_pan",
+    "running_oil",
     "solid_from_prisms",
     "volume_below",
 ]

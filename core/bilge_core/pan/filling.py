@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.network import held_running
-from bilge_core.oil import GRADES, hot_volume_ratio
-from bilge_core.quantities import si_from
+from bilge_core.network import held_running, hot_ratio, learned_up_top
 
 
 def hot_oil(build: Build) -> float:
@@ -20,9 +18,21 @@ def hot_oil(build: Build) -> float:
     >>> 6.2e-3 < hot_oil(build) < 6.8e-3
     True
     """
-    oil = build.oil
-    ratio = hot_volume_ratio(GRADES[oil.grade], si_from(oil.temperature_c, "temperature", "°C"))
-    return oil.volume_l * ratio * 1e-3
+    return build.oil.volume_l * hot_ratio(build) * 1e-3
+
+
+def running_oil(build: Build) -> float:
+    """Oil that pan and circuit share while the engine runs [m3]: all, hot, less what stays up top.
+
+    Examples
+    --------
+    >>> from bilge_core.document.read import read_build
+    >>> from pathlib import Path
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> running_oil(build) == hot_oil(build)  # nothing was learned at the track yet
+    True
+    """
+    return hot_oil(build) - learned_up_top(build)
 
 
 LYING = 0.6e-3

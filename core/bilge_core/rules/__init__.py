@@ -19,6 +19,7 @@ from bilge_core.rules import (
     pickup,
     plates,
     preview,
+    track_book,
 )
 from bilge_core.rules.rule import Check, Fix, Rule, State
 
@@ -26,7 +27,7 @@ RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
     *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES, *lines.RULES,
-    *logger.RULES,
+    *logger.RULES, *track_book.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

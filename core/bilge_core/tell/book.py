@@ -24,6 +24,7 @@ from bilge_core.agreement.hold_up import held_up
 from bilge_core.agreement.next_change import Shows, What, next_change
 from bilge_core.document.build import Build
 from bilge_core.pan import Pan, assemble_pan
+from bilge_core.rules.track_book import UNLIKE_BEFORE
 from bilge_core.tell.differences import DifferenceOut
 from bilge_core.tell.judged import DipsCount
 from bilge_core.tell.numbers import litres
@@ -156,8 +157,6 @@ def changed_between(rows: Sequence[DifferenceOut]) -> Changed:
     return Changed(tuple(row.words for row in rows), len(things))
 
 
-_WORSE = 1.5
-"""Times what was usual over which a trend is said to be off (ours: a guess)."""
 _FEWEST = 3
 _SEAL = "jointseal"
 """Id of the pickup joint's seal among what comes round."""
@@ -167,14 +166,23 @@ def _rounded(value: float | None, places: int = 2) -> float | None:
     return None if value is None else round(value, places)
 
 
-def _trend(key: Literal["oil_used", "can", "over_ambient", "lowest"],
-           points: list[tuple[date, float]]) -> TrendOut:  # fmt: skip
-    """The last against the middle one of those before."""
+def trend_of(key: Literal["oil_used", "can", "over_ambient", "lowest"],
+             points: list[tuple[date, float]]) -> TrendOut:  # fmt: skip
+    """The last against the middle one of those before.
+
+    Examples
+    --------
+    >>> used = (0.2, 0.2, 0.3, 0.5)
+    >>> rows = [(date(2026, 5, day), each) for day, each in enumerate(used, start=1)]
+    >>> trend_of("oil_used", rows).is_rising
+    True
+    """
     before = sorted(value for _, value in points[:-1])
     is_off = False
     if len(before) >= _FEWEST:
         usual, last = before[len(before) // 2], points[-1][1]
-        is_off = last * _WORSE < usual if key == "lowest" else last > _WORSE * max(usual, 1e-9)
+        more, less = (usual, last) if key == "lowest" else (last, usual)
+        is_off = not UNLIKE_BEFORE.holds(more / max(less, 1e-9))
     return TrendOut(key=key, points=points, is_rising=is_off)
 
 
@@ -312,7 +320,7 @@ def book_out(
         hold_ups=[_hold_up_out(row, builds[row.state]) for row in book.hold_ups.values()][::-1],
         next=_next_out(book, builds, due, dips),
         hours=round(hours_run(book), 1),
-        trends=[_trend(key, points) for key, points in series.items() if points],
+        trends=[trend_of(key, points) for key, points in series.items() if points],
         several_changed=bool(sessions)
         and sessions[-1].session.id in changed
         and changed[sessions[-1].session.id].things > 1,

@@ -33,6 +33,7 @@ export type FitKind = Exclude<
   | "set_port"
   | PanFitKind
   | "refill"
+  | "learn"
 >;
 
 /** One thing asked in a form. */
