@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "forecasts",
     "shop",
     "runs",
+    "learning",
     "studies",
     "django_tasks",
     "django_tasks_db",

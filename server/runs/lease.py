@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import timedelta
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -22,7 +23,8 @@ OVERDUE = timedelta(seconds=60)
 MOST_ATTEMPTS = 5
 
 
-def _lease() -> timedelta:
+def lease() -> timedelta:
+    """How long without a sign of life something is held."""
     return timedelta(seconds=settings.RUN_LEASE_S)
 
 
@@ -47,7 +49,7 @@ class Held:
 
     def beat(self, reached: float, partial: dict[str, object] | None) -> bool:
         """Show life and say how far it is; False when the run is no longer this worker's."""
-        changed = {"lease_until": Now() + _lease(), "reached_s": reached}
+        changed = {"lease_until": Now() + lease(), "reached_s": reached}
         if partial is not None:
             changed["partial"] = partial
         return bool(Run.objects.filter(self._mine()).update(**changed))
@@ -83,13 +85,26 @@ class Held:
         )
 
 
+def taken_from(free: QuerySet[Any]) -> tuple[int, int] | None:
+    """The first of some rows that could be taken: its key and its attempt; None: none could.
+
+    Each has a `status`, an `attempt` and a `lease_until`.
+    """
+    for key in free.values_list("pk", flat=True)[:8]:
+        if free.filter(pk=key).update(
+            status="running", attempt=F("attempt") + 1, lease_until=Now() + lease()
+        ):
+            return key, free.model.objects.values_list("attempt", flat=True).get(pk=key)
+    return None
+
+
 def claim(run_id: int, worker: str) -> Held | None:
     """Take a waiting run; None when it is taken, ended or gone."""
     taken = Run.objects.filter(pk=run_id, status=Run.WAITING).update(
         status=Run.RUNNING,
         attempt=F("attempt") + 1,
         worker=worker[:80],
-        lease_until=Now() + _lease(),
+        lease_until=Now() + lease(),
         started_at=Now(),
         reached_s=0.0,
         partial=None,

@@ -326,3 +326,8 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
         finished=run_out(finished) if finished else None,
         starts=_starts(runs, finished.cells) if finished else None,
     )
+
+
+def somebody_waits() -> bool:
+    """Whether a run waits for a worker."""
+    return Run.objects.filter(status=Run.WAITING).exists()

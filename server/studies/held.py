@@ -9,19 +9,14 @@ from dataclasses import dataclass
 from datetime import timedelta
 
 from bilge_core.tell.remedies import OutcomeKept
-from django.conf import settings
-from django.db.models import F, Q
+from django.db.models import Q
 from django.db.models.functions import Now
+from runs.lease import lease, taken_from
 
 from studies.models import KnownOutcome, Study, StudyTrial
 
 LONGEST = timedelta(seconds=60)
 """What a worker has to make remedies ready."""
-
-
-def lease() -> timedelta:
-    """How long without a sign of life a trial is held."""
-    return timedelta(seconds=settings.RUN_LEASE_S)
 
 
 @dataclass(frozen=True)
@@ -65,14 +60,8 @@ def claim(study_id: int) -> HeldTrial | None:
     """The waiting trial most worth running, or one whose worker is gone; None: there is none."""
     gone = Q(status=StudyTrial.RUNNING, lease_until__lt=Now())
     free = StudyTrial.objects.filter(Q(status=StudyTrial.WAITING) | gone, study_id=study_id)
-    for trial_id in free.values_list("pk", flat=True)[:8]:
-        taken = free.filter(pk=trial_id).update(
-            status=StudyTrial.RUNNING, attempt=F("attempt") + 1, lease_until=Now() + lease()
-        )
-        if taken:
-            attempt = StudyTrial.objects.values_list("attempt", flat=True).get(pk=trial_id)
-            return HeldTrial(trial_id, study_id, attempt)
-    return None
+    taken = taken_from(free)
+    return None if taken is None else HeldTrial(taken[0], study_id, taken[1])
 
 
 def known(workshop_id: int, key: str) -> KnownOutcome | None:

@@ -10,6 +10,7 @@ from django.db.models.functions import Now
 from django_tasks import task, task_backends
 from loads.models import Lap
 from runs.models import Run
+from runs.selectors import somebody_waits
 from shop.selectors import prices_of
 
 from studies import trying
@@ -41,7 +42,7 @@ def work_on(study_id: int) -> None:
         study = under_way(study_id)
         if study is None:
             return
-        if trying.somebody_waits():
+        if somebody_waits():
             enqueue(study_id)
             return
         if one_step(study):

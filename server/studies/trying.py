@@ -28,7 +28,7 @@ from bilge_core.tell.known_by import key_of
 from bilge_core.tell.remedies import CandidateKept, OutcomeKept, build_of
 from loads.models import Lap
 from loads.selectors import known_by
-from runs.models import Run
+from runs.selectors import somebody_waits
 
 from studies.basis import bare_lap, base_key, base_of, document_of
 from studies.held import HeldTrial, keep, known
@@ -45,11 +45,6 @@ class NoLongerOursError(Exception):
 
 class SomebodyWaitsError(Exception):
     """A run that somebody waits for goes first."""
-
-
-def somebody_waits() -> bool:
-    """Whether a run waits for a worker."""
-    return Run.objects.filter(status=Run.WAITING).exists()
 
 
 @dataclass(frozen=True)

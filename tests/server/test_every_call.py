@@ -116,6 +116,7 @@ def ids(user: User, build: Build, lap: Lap) -> dict[str, Any]:
         "token": photo.token, "view": "side", "base_state": 1, "state": 1, "at_mm": 0,
         "user_id": user.pk, "invitation_id": 1, "sign_in_id": 1, "secret": "none",
         "key": "oil", "what": "pickup", "session_id": "s1", "lap_number": 0, "dip_number": 0,
+        "trial_id": "h1", "learning_id": 1,
     }  # fmt: skip
 
 

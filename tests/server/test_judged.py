@@ -17,7 +17,6 @@ import pytest
 from accounts.models import User
 from builds.models import Build
 from builds.photos import add_photo
-from builds.states import add_build, checked_document
 from django.core.files.uploadedfile import SimpleUploadedFile
 from loads.models import Lap
 from loads.services import _packed, log_of, store_lap
@@ -27,14 +26,12 @@ from runs.selectors import figures_kept
 from runs.services import ask_for_run
 
 from tests.conftest import DEMO
+from tests.server.book_made import ROWS, driven_car, logged, put
 from tests.server.conftest import Api, act, picture
 from tests.server.runs_made import NO_WORKER, wanted, work
 from tests.server.test_stage_track_book import row, session, written
 
 pytestmark = pytest.mark.django_db
-
-ROWS = 710
-"""Of the demo's lap: to just after its first dip of the gallery."""
 
 
 @pytest.fixture(autouse=True)
@@ -44,27 +41,7 @@ def no_worker(settings: Any) -> None:
 
 @pytest.fixture
 def driven(user: User, tmp_path: Any) -> Build:
-    """The demo car as raced over the first fourteen seconds of its lap."""
-    path = tmp_path / "driven.csv"
-    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]))
-    lap = store_lap(user, "forecast on", path, "driven.csv")
-    document = checked_document((DEMO / "dunlin.json").read_bytes())
-    return add_build(user, document, "from a file", lap)
-
-
-def logged(user: User, tmp_path: Any, build: Build, bars: np.ndarray, name: str = "Lap 1") -> Lap:
-    """The build's lap again, with a pressure beside it."""
-    rows = (DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]
-    told = [rows[0] + ",oil pressure [bar]"]
-    told += [f"{row},{bar:.3f}" for row, bar in zip(rows[1:], bars, strict=True)]
-    path = tmp_path / f"{name}.csv"
-    path.write_text("\n".join(told))
-    return store_lap(user, name, path, path.name)
-
-
-def put(api: Api, build: Build, *laps: Lap, **more: Any) -> tuple[int, Any]:
-    path = f"/stages/track-book/{build.pk}/sessions/s1/judged"
-    return api("PUT", path, {"lap_ids": [lap.pk for lap in laps], **more})
+    return driven_car(user, tmp_path)
 
 
 def forecast_bars(run: Run) -> np.ndarray:
@@ -78,7 +55,7 @@ def test_laps_are_held_against_the_cars_own_run(
 ) -> None:
     written(api, driven, session("s1", "2026-06-07"))
     run = work(ask_for_run(user, wanted(driven)))
-    lap = logged(user, tmp_path, driven, forecast_bars(run))
+    lap = logged(user, tmp_path, forecast_bars(run))
     status, told = put(api, driven, lap, lag_s=0.0)
     assert status == 200, told
     assert told["count"]["foreseen"] == told["count"]["met"] >= 1
@@ -96,17 +73,17 @@ def test_the_forecast_stays_as_it_was(api: Api, user: User, driven: Build, tmp_p
     """Neither a new state's run, nor a lap that is deleted, changes what was judged."""
     written(api, driven, session("s1", "2026-06-07"))
     run = work(ask_for_run(user, wanted(driven)))
-    lap = logged(user, tmp_path, driven, forecast_bars(run))
+    lap = logged(user, tmp_path, forecast_bars(run))
     first = put(api, driven, lap)[1]
     api("DELETE", f"/laps/{lap.pk}")
     assert not Lap.objects.filter(pk=lap.pk).exists()
     Run.objects.all().delete()
     assert api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged")[1] == first
     assert api("GET", f"/stages/track-book/{driven.pk}/sessions/s1/judged/0/0")[0] == 200
-    again = put(api, driven, logged(user, tmp_path, driven, forecast_bars_flat(), "Lap 2"))[1]
+    again = put(api, driven, logged(user, tmp_path, forecast_bars_flat(), "Lap 2"))[1]
     assert again["forecast"] == first["forecast"]
     assert again["count"]["met"] == 0 and again["count"]["false_alarms"] >= 1
-    anew = put(api, driven, logged(user, tmp_path, driven, forecast_bars_flat()),
+    anew = put(api, driven, logged(user, tmp_path, forecast_bars_flat()),
                forecast_anew=True)[1]  # fmt: skip
     assert anew["forecast"] is None
 
@@ -121,7 +98,7 @@ def test_without_a_run_dips_are_told_alone(
     written(api, driven, session("s1", "2026-06-07"))
     bars = forecast_bars_flat()
     bars[200:240] = 1.0
-    status, told = put(api, driven, logged(user, tmp_path, driven, bars))
+    status, told = put(api, driven, logged(user, tmp_path, bars))
     assert status == 200
     assert told["forecast"] is None and told["resembles"] is None
     assert told["headline"] == "1 place dipped; no forecast to hold against"
@@ -134,7 +111,7 @@ def test_faults_are_named_and_nothing_is_kept(
     assert driven.lap is not None
     status, told = put(api, driven, driven.lap)
     assert status == 422 and "oil pressure" in str(told)
-    lap = logged(user, tmp_path, driven, forecast_bars_flat())
+    lap = logged(user, tmp_path, forecast_bars_flat())
     assert put(Api(stranger), driven, lap)[0] == 404
     theirs = store_lap(stranger, "theirs", DEMO / "saltmarsh.csv", "x.csv")
     assert put(api, driven, theirs)[0] == 404
@@ -150,8 +127,8 @@ def test_a_lap_of_another_circuit_is_left_out(
 ) -> None:
     written(api, driven, session("s1", "2026-06-07"))
     run = work(ask_for_run(user, wanted(driven)))
-    lap = logged(user, tmp_path, driven, forecast_bars(run))
-    other = logged(user, tmp_path, driven, forecast_bars_flat(), "elsewhere")
+    lap = logged(user, tmp_path, forecast_bars(run))
+    other = logged(user, tmp_path, forecast_bars_flat(), "elsewhere")
     _turn_round(other)
     told = put(api, driven, lap, other)[1]
     assert told["left_out"] == [
@@ -196,7 +173,7 @@ class TestTheWholeBook:
         photo = add_photo(user, build.pk, SimpleUploadedFile("p.png", picture()))  # type: ignore[arg-type]
         written(api, build, session("s1", "2026-06-07", photos=[photo.token], words="=SUM(A1)"))
         run = work(ask_for_run(user, wanted(build)))
-        assert put(api, build, logged(user, tmp_path, build, forecast_bars(run)))[0] == 200
+        assert put(api, build, logged(user, tmp_path, forecast_bars(run)))[0] == 200
         api("POST", f"/builds/{build.pk}/acts", act("refill", to_l=7))
         done = row(kind="item_done", item="jointseal", on="2026-06-08", how="renewed")
         written(api, build, session("s2", "2026-06-14"), done)

@@ -61,6 +61,20 @@ ASKED = (
 cannot tell those from `held_more`, which stands for all of them. The spreads are ours."""
 
 
+def lag_of(build: Build) -> float:
+    """How late a build's pressure sensor shows: as its track book told, else as guessed [s].
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> lag_of(read_build(Path("demo/dunlin.json").read_text())) == GAUGE_LAG
+    True
+    """
+    found = build.learned.gauge_lag_s if build.learned else None
+    return found.value if found else GAUGE_LAG
+
+
 def asked_of(build: Build) -> tuple[Asked, ...]:
     """The same for a build: what its track book told before is where they begin.
 
@@ -75,8 +89,7 @@ def asked_of(build: Build) -> tuple[Asked, ...]:
     >>> [each.before for each in asked_of(told) if each.key == "lag"]
     [0.12]
     """
-    lag = build.learned.gauge_lag_s if build.learned else None
-    known = {**known_of(build), **({"lag": lag.value} if lag else {})}
+    known = {**known_of(build), "lag": lag_of(build)}
     return tuple(
         replace(each, before=min(max(known[each.key], each.low), each.high))
         if each.key in known

@@ -50,11 +50,6 @@ class Told:
     tells: bool
     by_lap: tuple[float, ...]
 
-    @property
-    def off(self) -> float:
-        """To each side, in the figure's own unit [SI, or a share]."""
-        return self.value * float(np.expm1(self.give)) if self.asked.is_log else self.give
-
 
 @dataclass(frozen=True)
 class Fit:
@@ -137,7 +132,10 @@ def _correlated(left: Sequence[Array]) -> float:
     return float(1.0 + 2.0 * share[1:until].sum())
 
 
-def fit(build: Build, laps: Sequence[Log], responses: Sequence[Response]) -> Fit:
+def fit(
+    build: Build, laps: Sequence[Log], responses: Sequence[Response],
+    watch: Callable[[], None] | None = None,
+) -> Fit:  # fmt: skip
     """Fit the figures that nobody measured to measured gallery pressure.
 
     Parameters
@@ -148,6 +146,8 @@ def fit(build: Build, laps: Sequence[Log], responses: Sequence[Response]) -> Fit
         Prepared, each with its oil's pressure.
     responses : sequence of Response
         What its mouth draws over each of them.
+    watch : callable, optional
+        Is called as often as figures are tried; what it raises ends the fit.
 
     Returns
     -------
@@ -178,6 +178,8 @@ def fit(build: Build, laps: Sequence[Log], responses: Sequence[Response]) -> Fit
         size = max(float(np.median(np.abs(left))) * _NORMAL, _LEAST)
 
         def misses(x: Array) -> Array:
+            if watch is not None:
+                watch()
             return np.concatenate([_soft((model.shown(x) - measured) / size), (x - start) / spread])
 
         return least_squares(

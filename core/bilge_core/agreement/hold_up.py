@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -11,6 +12,7 @@ from bilge_core.agreement.book import litres_at
 from bilge_core.agreement.book_entries import HoldUp
 from bilge_core.document.build import Build
 from bilge_core.network.held import held_running
+from bilge_core.network.oil import hot_ratio
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.turns import speed_of_rpm
 
@@ -52,9 +54,61 @@ class HeldUp:
     returns: float | None
 
     @property
+    def more(self) -> tuple[float, float]:
+        """Held up than was thought over all speeds, and to each side of it, 19 in 20 [m3].
+
+        Where speeds part by more than a tube is read to, that is what is not sure.
+        """
+        rows = np.array([each.more for each in self.at])
+        read = max(each.give for each in self.at)
+        apart = float(np.std(rows, ddof=1)) if len(rows) > 1 else 0.0
+        return float(rows.mean()), 2.0 * max(read / math.sqrt(2.0), apart) / math.sqrt(len(rows))
+
+    @property
     def fastest(self) -> HeldAt:
         """At the highest speed that was tried: nearest to a lap."""
         return self.at[-1]
+
+
+def learn_held_up(trial: HoldUp, build: Build) -> dict[str, Any]:
+    """The act that takes what a trial told over into what is known of the car, as plain data.
+
+    Parameters
+    ----------
+    trial : HoldUp
+    build : Build
+        As it stood.
+
+    Returns
+    -------
+    dict
+        Of a `learn`.
+
+    Notes
+    -----
+    How soon it comes back is told and not taken: most of that is film on walls, which no forecast
+    follows.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin.json").read_text())
+    >>> trial = HoldUp(kind="hold_up", id="h", on="2026-06-07", standing_mm=100.0,
+    ...                running=[{"rpm": 3000, "level_mm": 85.0}])
+    >>> learn_held_up(trial, build)["up_top_more_l"]["source"]
+    'hold-up trial, 2026-06-07'
+    """
+    more, give = held_up(trial, build).more
+    known = build.learned.up_top_more_l if build.learned else None
+    source = f"hold-up trial, {trial.on.isoformat()}"
+    ratio = hot_ratio(build)  # figures are of oil as it was poured
+    found = {
+        "value": round(more * 1e3 / ratio + (known.value if known else 0.0), 3),
+        "give": round(give * 1e3 / ratio, 3),
+        "source": source,
+    }
+    return {"kind": "learn", "source": source, "up_top_more_l": found}
 
 
 def held_up(trial: HoldUp, build: Build, pan: Pan | None = None) -> HeldUp:

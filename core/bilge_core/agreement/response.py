@@ -24,7 +24,8 @@ twelve coupled runs."""
 BEND = 1
 """Order of the trend of what a mouth draws over the oil up top: runs that start a little otherwise
 lie about it."""
-_KEPT_TO = 255.0  # steps of a share that is kept
+KEPT_TO = 255.0
+"""Steps of a share that is kept."""
 
 
 def with_more_up_top(build: Build, held_more: float) -> Build:
@@ -92,7 +93,7 @@ def drawn_at(
     found = forecast_moving(with_more_up_top(build, held_more), lap, seed=seed, watch=watch)
     record = Record.of_looks(found.lap.time, found.lap.mouth.swallowed)
     share = np.interp(lap.time, record.time, record.gas_share)
-    return np.asarray(np.round(share * _KEPT_TO) / _KEPT_TO)
+    return np.asarray(np.round(share * KEPT_TO) / KEPT_TO)
 
 
 @dataclass(frozen=True)

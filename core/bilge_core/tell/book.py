@@ -109,6 +109,9 @@ class HoldUpOut(BaseModel):
     trial: HoldUp
     by: str
     at: list[HeldAtOut]
+    more_l: float
+    """Than thought, over all speeds."""
+    give_l: float
     returns_s: float | None
     words: str
 
@@ -238,6 +241,7 @@ def _hold_up_out(row: Booked, build: Build) -> HoldUpOut:
     return HoldUpOut(
         trial=trial, by=row.by, words=words,
         returns_s=_rounded(found.returns, 1),
+        more_l=round(found.more[0] * 1e3, 2), give_l=round(found.more[1] * 1e3, 2),
         at=[
             HeldAtOut(
                 rpm=each.rpm, held_l=round(each.held * 1e3, 2), give_l=round(each.give * 1e3, 2),

@@ -9,6 +9,9 @@ from builds.schemas import BuildOut
 from builds.selectors import build_of, build_out
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
+from learning import services as learning
+from learning.schemas import LatestLearningOut, LeaveIn, TakeIn, TakeTrialIn
+from learning.selectors import learning_out, newest_of
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
@@ -100,3 +103,59 @@ def get_judged_trace(
     return judging.trace_of(
         signed_in(request).workshop, build_id, session_id, lap_number, dip_number
     )
+
+
+def _newest(request: HttpRequest, build_id: int) -> LatestLearningOut:
+    found = newest_of(signed_in(request).workshop, build_id)
+    return LatestLearningOut(learning=None if found is None else learning_out(found))
+
+
+@router.get("/{int:build_id}/learning", response=LatestLearningOut, operation_id="get_learning")
+def get_learning(request: HttpRequest, build_id: int) -> LatestLearningOut:
+    """The newest fit of what nobody measured: how far it is, what came of it."""
+    learning.wake()
+    return _newest(request, build_id)
+
+
+@router.post("/{int:build_id}/learning", response=LatestLearningOut, operation_id="ask_learning")
+def ask_learning(request: HttpRequest, build_id: int) -> LatestLearningOut:
+    """Fit what nobody measured to the laps that tell most of it."""
+    learning.ask(signed_in(request), build_id)
+    return _newest(request, build_id)
+
+
+@router.post(
+    "/{int:build_id}/learning/cancel", response=LatestLearningOut, operation_id="cancel_learning"
+)
+def cancel_learning(request: HttpRequest, build_id: int) -> LatestLearningOut:
+    """End the fit that is under way."""
+    learning.cancel(signed_in(request), build_id)
+    return _newest(request, build_id)
+
+
+@router.post("/{int:build_id}/learning/take", response=BuildOut, operation_id="take_learned")
+def take_learned(request: HttpRequest, build_id: int, payload: TakeIn) -> BuildOut:
+    """Take fitted figures over into what is known of the car."""
+    user = signed_in(request)
+    wanted = payload.learning_id, payload.base_state, payload.keys
+    return build_out(learning.take(user, build_id, *wanted))
+
+
+@router.post(
+    "/{int:build_id}/learning/leave", response=LatestLearningOut, operation_id="leave_learned"
+)
+def leave_learned(request: HttpRequest, build_id: int, payload: LeaveIn) -> LatestLearningOut:
+    """Leave all as it was."""
+    learning.leave(signed_in(request), build_id, payload.learning_id)
+    return _newest(request, build_id)
+
+
+@router.post(
+    "/{int:build_id}/hold-ups/{trial_id}/take", response=BuildOut, operation_id="take_held_up"
+)
+def take_held_up(
+    request: HttpRequest, build_id: int, trial_id: str, payload: TakeTrialIn
+) -> BuildOut:
+    """Take over what a hold-up trial told, in place of what was guessed."""
+    user = signed_in(request)
+    return build_out(learning.take_held_up(user, build_id, trial_id, payload.base_state))

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from accounts.models import User, Workshop
 from bilge_core.agreement.as_usual import AsUsual
+from bilge_core.agreement.asked import lag_of
 from bilge_core.agreement.book_entries import Session
 from bilge_core.agreement.dips_met import Frozen
 from bilge_core.agreement.judged import (
@@ -18,7 +19,6 @@ from bilge_core.agreement.judged import (
     read_kept_laps,
 )
 from bilge_core.agreement.same_lap import laid_on
-from bilge_core.agreement.sensor_shown import GAUGE_LAG
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.forecast.moving import moving_name
@@ -176,6 +176,13 @@ def trace_of(workshop: Workshop, build_id: int, session: str, lap: int, dip: int
         raise NotFound("dip") from None
 
 
+def _known_lag(build: Build) -> float:
+    """Of the pressure's sensor, as it is known now [s]."""
+    known = build.as_is or build.current
+    assert known is not None
+    return lag_of(BuildDocument.model_validate(known.document))
+
+
 @transaction.atomic
 def judge_session(user: User, build_id: int, session: str, wanted: SessionLapsIn) -> JudgedOut:
     """Hold laps against the forecast of the car that drove them, and keep both with the session.
@@ -205,7 +212,7 @@ def judge_session(user: User, build_id: int, session: str, wanted: SessionLapsIn
         told = ForecastKept.model_validate(row.forecast)
     else:
         frozen, told = _forecast(build, state, laps, named[0].log)
-    lag = GAUGE_LAG if wanted.lag_s is None else wanted.lag_s
+    lag = _known_lag(build) if wanted.lag_s is None else wanted.lag_s
     try:
         judged = judge(named, frozen, lag, _should(build, session))
     except InvalidQuantity as error:

@@ -12,6 +12,8 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import DatabaseError, close_old_connections, connection
+from learning.services import wake as wake_learnings
+from learning.tidying import tidy_learnings
 from runs.services import put_back_lost
 from runs.tidying import tidy
 
@@ -33,10 +35,12 @@ def _look_after_lost_runs() -> None:
             close_old_connections()
             put_back_lost()
             wake()
+            wake_learnings()
             if time.monotonic() - tidied > _TIDY_EVERY:
                 tidied = time.monotonic()
                 tidy()
                 tidy_studies()
+                tidy_learnings()
         except DatabaseError as error:  # it is away; the next look may find it back
             logger.warning("cannot look after lost runs: %s", error)
 
