@@ -114,7 +114,7 @@ ONE_OF_EACH: list[tuple[dict[str, Any], str]] = [
     ({"kind": "learn", "source": "12 November, two laps",
       "up_top_more_l": {"value": 0.25, "give": 0.1, "source": "12 November"},
       "bearings_pct": {"value": 104.0, "give": 3.0, "source": "12 November"}},
-     "learned: +0.25 ± 0.10 L up top, bearings let through 104 % of what was thought; by 12"),
+     "learned: +0.25 ± 0.10 L up top, bearings let through 104 % of what was thought; 12"),
 ]  # fmt: skip
 
 

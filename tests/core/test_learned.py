@@ -104,6 +104,17 @@ def test_a_second_time_adds_to_the_first() -> None:
     assert next(each.before for each in beyond if each.key == "sealing_oil") == ASKED[2].high
 
 
+def test_what_was_learnt_can_be_forgotten() -> None:
+    both = learnt(up_top_more_l={}, sealing_pct={})
+    forget = {"kind": "learn", "source": "by hand", "forget": ["up_top_more_l"]}
+    done = read_act(forget).done(both)
+    assert done.words == "learned: oil up top is guessed again; by hand"
+    assert done.build.learned is not None
+    assert done.build.learned.up_top_more_l is None and done.build.learned.sealing_pct is not None
+    last = read_act({**forget, "forget": ["sealing_pct"]}).done(done.build).build
+    assert last == DUNLIN
+
+
 def test_one_run_of_a_response_is_that_of_so_much_less_oil() -> None:
     time = np.arange(0.0, 3.0, 0.02)
     lap = Log(time, 30 + 0 * time, 0 * time, 14.0 * np.sin(2.0 * time), np.full(150, 550.0))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 from typing_extensions import override
@@ -22,6 +22,9 @@ class BearingsFound(Found):
     value: float = Field(ge=5, le=500)
 
 
+LearnedKey = Literal["up_top_more_l", "sealing_pct", "gauge_lag_s"]
+
+
 class Learn(Act):
     """Figures that dips in a logged lap, or a hold-up trial, told; the rest stays as it is."""
 
@@ -31,28 +34,28 @@ class Learn(Act):
     sealing_pct: Sealing | None = None
     gauge_lag_s: GaugeLag | None = None
     bearings_pct: BearingsFound | None = None
+    forget: list[LearnedKey] = Field(default=[], max_length=3, description="guessed again")
 
     @override
     def done(self, build: Build) -> Done:
-        found = {
-            key: value
-            for key in ("up_top_more_l", "sealing_pct", "gauge_lag_s")
-            if (value := getattr(self, key)) is not None
-        }
-        if not found and self.bearings_pct is None:
+        found: dict[str, Any] = {key: value for key in _WORDS if (value := getattr(self, key)) is not None}
+        if not found and not self.forget and self.bearings_pct is None:
             raise refused("source", "tells of nothing: give at least one figure that was found")
         made, words = build, []
-        if found:
-            known = (build.learned or Learned()).model_copy(update=found)
-            made = made.model_copy(update={"learned": known})
+        if found or self.forget:
+            nothing: dict[str, Any] = dict.fromkeys(self.forget)
+            known = (build.learned or Learned()).model_copy(update={**nothing, **found})
+            is_left = any(getattr(known, key) is not None for key in _WORDS)
+            made = made.model_copy(update={"learned": known if is_left else None})
             words = [_WORDS[key].format(value.value, value.give) for key, value in found.items()]
+            words += [f"{_NAMES[key]} is guessed again" for key in self.forget]
         if self.bearings_pct is not None:
             made = self._with_bearings(made, self.bearings_pct)
             words.append(
                 f"bearings let through {self.bearings_pct.value:.0f} % of what was thought"
             )
         made = build_with(build, made.model_dump(mode="json"))  # is there oil left in its pan?
-        return Done(made, f"learned: {', '.join(words)}; by {self.source}")
+        return Done(made, f"learned: {', '.join(words)}; {self.source}")
 
     def _with_bearings(self, build: Build, found: BearingsFound) -> Build:
         scaled = bearings_let(build, found.value / 100.0)
@@ -73,8 +76,13 @@ class Learn(Act):
         )
 
 
-_WORDS = {
+_WORDS: dict[LearnedKey, str] = {
     "up_top_more_l": "{0:+.2f} ± {1:.2f} L up top",
     "sealing_pct": "the pump slips on gas under {0:.1f} ± {1:.1f} % of oil",
     "gauge_lag_s": "gauge {0:.2f} ± {1:.2f} s late",
+}
+_NAMES: dict[LearnedKey, str] = {
+    "up_top_more_l": "oil up top",
+    "sealing_pct": "the pump's slip on gas",
+    "gauge_lag_s": "the gauge's lag",
 }

@@ -6,7 +6,7 @@ import {
   type UseQueryResult,
 } from "@tanstack/react-query";
 import { bodyOf, client, type Schemas } from "./client";
-import type { BuildOut } from "./queries";
+import { showMade, type BuildOut } from "./queries";
 
 export type LatestStudy = Schemas["LatestStudyOut"];
 export type Study = Schemas["StudyOut"];
@@ -187,11 +187,7 @@ export function useApplyRemedy(build: BuildOut): UseMutationResult<BuildOut, Err
           body: { base_state: build.state, key },
         }),
       ),
-    onSuccess: (made) => {
-      queries.setQueryData(["build", build.id], made);
-      for (const key of ["shelf", "history", "runs"])
-        void queries.invalidateQueries({ queryKey: [key] });
-    },
+    onSuccess: (made) => showMade(queries, made),
   });
 }
 

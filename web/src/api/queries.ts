@@ -3,6 +3,7 @@ import {
   useMutation,
   useQuery,
   useQueryClient,
+  type QueryClient,
   type UseMutationResult,
   type UseQueryResult,
 } from "@tanstack/react-query";
@@ -319,6 +320,13 @@ export interface Conflict {
   words: string;
   keptState: number;
   edit: Edit;
+}
+
+/** A build that was made by something else than an edit: shown, and asked for in all lists. */
+export function showMade(queries: QueryClient, made: BuildOut): void {
+  queries.setQueryData(["build", made.id], made);
+  for (const key of ["shelf", "history", "runs"])
+    void queries.invalidateQueries({ queryKey: [key] });
 }
 
 /** Edits of one build, one after another, each on the state that the one before it made. */

@@ -7828,6 +7828,12 @@ export interface components {
          */
         Learn: {
             bearings_pct?: components["schemas"]["BearingsFound"] | null;
+            /**
+             * Forget
+             * @description guessed again
+             * @default []
+             */
+            forget: ("up_top_more_l" | "sealing_pct" | "gauge_lag_s")[];
             gauge_lag_s?: components["schemas"]["GaugeLag"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript

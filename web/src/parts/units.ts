@@ -40,8 +40,13 @@ export function lengthAs(units: Units, system: System, mm: number): Shown {
   return shownAs(units, "x_mm", system, mm) ?? { figure: mm.toFixed(0), unit: "mm" };
 }
 
-export function volumeAs(units: Units, system: System, litres: number): Shown {
-  return shownAs(units, "x_l", system, litres) ?? { figure: litres.toFixed(1), unit: "L" };
+export function volumeAs(units: Units, system: System, litres: number, extraDecimals = 0): Shown {
+  return (
+    shownAs(units, "x_l", system, litres, extraDecimals) ?? {
+      figure: litres.toFixed(1 + extraDecimals),
+      unit: "L",
+    }
+  );
 }
 
 export function pressureAs(units: Units, system: System, bar: number): Shown {

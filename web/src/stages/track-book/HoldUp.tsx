@@ -1,11 +1,14 @@
 import { useState, type ReactElement } from "react";
 import type { Book, Booked } from "../../api/book";
+import { wordsOf } from "../../api/client";
+import { useTakeHeldUp } from "../../api/learning";
+import { useBuildView } from "../../document/BuildContext";
 import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
-import { trialOf, type Row } from "./holdUpTyped";
+import { sourceOf, trialOf, type Row } from "./holdUpTyped";
 import { dayWords } from "./words";
 
 const STEPS = [
@@ -100,7 +103,41 @@ function Trial({ trial }: { trial: Book["hold_ups"][number] }): ReactElement {
           ))}
         </tbody>
       </table>
+      <TakeIt trial={trial} />
     </div>
+  );
+}
+
+/** Puts what a trial told in the guess's place, once it is wanted. */
+function TakeIt({ trial }: { trial: Book["hold_ups"][number] }): ReactElement {
+  const { build } = useBuildView();
+  const { units, system } = useSettings();
+  const take = useTakeHeldUp(build);
+  const known = build.document.learned?.up_top_more_l;
+  if (known?.source === sourceOf(trial.trial.on))
+    return <p className="text-[14px] text-ink-2">Forecasts rest on it.</p>;
+  const [more, give] = [trial.more_l, trial.give_l].map((litres) =>
+    volumeAs(units, system, litres, 1),
+  );
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 text-[15px]">
+      <span>
+        Over all speeds {more?.figure} ± {give?.figure} {more?.unit} more than thought.
+      </span>
+      <button
+        type="button"
+        className="min-h-9 underline"
+        disabled={take.isPending}
+        onClick={() => take.mutate(trial.trial.id)}
+      >
+        Let forecasts rest on it
+      </button>
+      {take.error && (
+        <span role="alert" className="text-bad">
+          {wordsOf(take.error)}
+        </span>
+      )}
+    </p>
   );
 }
 

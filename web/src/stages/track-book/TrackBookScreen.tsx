@@ -20,6 +20,7 @@ import { NextChange } from "./NextChange";
 import { OneSession } from "./OneSession";
 import { SessionForm } from "./SessionForm";
 import { Trends } from "./Trends";
+import { WhatItSays } from "./WhatItSays";
 import { dayWords, entryWords } from "./words";
 
 type Page = "sessions" | "write" | "due";
@@ -258,6 +259,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
               />
             )}
             <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
+            <WhatItSays hasLaps={book.sessions.some(({ dips }) => dips !== null)} />
             <HoldUp trials={book.hold_ups} onWrite={write} />
             <BookFiles build={build} />
           </div>

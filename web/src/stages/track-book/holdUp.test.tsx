@@ -2,6 +2,8 @@
 import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import * as learning from "../../api/learning";
+import { DUNLIN_BUILD } from "../../testing/documents";
 import { showInBuild, viewOf } from "../../testing/view";
 import { HoldUp } from "./HoldUp";
 import { trialOf } from "./holdUpTyped";
@@ -69,11 +71,31 @@ describe("the guided trial", () => {
       trial,
       by: "MK",
       at,
+      more_l: 0.3,
+      give_l: 0.08,
       returns_s: 12,
       words: "0.30 L more than the forecast has.",
     };
     showInBuild(<HoldUp trials={[told]} onWrite={vi.fn()} />, viewOf());
     expect(screen.getByText(/back in 12 s/)).toBeTruthy();
     expect(screen.getByRole("row", { name: /3000/ }).textContent).toContain("1.1");
+  });
+
+  it("lets forecasts rest on it, once", async () => {
+    const trial = trialOf("h1", "103", [["3000", "92"]], []);
+    if (typeof trial === "string") throw new Error(trial);
+    const told = { trial, by: "MK", at: [], more_l: 0.3, give_l: 0.08, returns_s: null, words: "" };
+    const mutate = vi.fn();
+    vi.spyOn(learning, "useTakeHeldUp").mockReturnValue({ mutate } as never);
+    const page = showInBuild(<HoldUp trials={[told]} onWrite={vi.fn()} />, viewOf());
+    expect(screen.getByText(/0.30 ± 0.08 L more than thought/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Let forecasts rest on it" }));
+    expect(mutate).toHaveBeenCalledWith("h1");
+    page.unmount();
+    const found = { value: 0.28, give: 0.08, source: `hold-up trial, ${trial.on}` };
+    const build = { ...DUNLIN_BUILD, document: { ...DUNLIN_BUILD.document } };
+    build.document.learned = { up_top_more_l: found, sealing_pct: null, gauge_lag_s: null };
+    showInBuild(<HoldUp trials={[told]} onWrite={vi.fn()} />, viewOf({ build }));
+    expect(screen.getByText("Forecasts rest on it.")).toBeTruthy();
   });
 });

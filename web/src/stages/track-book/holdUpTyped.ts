@@ -52,3 +52,6 @@ export function trialOf(
     words: "",
   };
 }
+
+/** By what a figure was found that was taken over from a trial: as the core has it. */
+export const sourceOf = (on: string): string => `hold-up trial, ${on}`;
