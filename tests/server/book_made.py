@@ -2,21 +2,34 @@
 
 from __future__ import annotations
 
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 from accounts.models import User
+from bilge_core.agreement.response import drawn_at
+from bilge_core.agreement.sensor_shown import Shown
+from bilge_core.agreement.stand_in import Truth, stand_in_laps
+from bilge_core.document.build import Build as BuildDocument
+from bilge_core.forecast.on_record import Record
+from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.recording import read_log
+from bilge_core.loads.sniff import open_log
 from builds.models import Build
 from builds.states import add_build, checked_document
 from loads.models import Lap
 from loads.services import store_lap
+from runs.models import Run
+from runs.selectors import figures_kept
 
 from tests.conftest import DEMO
 from tests.server.conftest import Api
 
 ROWS = 710
 """Of the demo's lap: to just after its first dip of the gallery."""
+TRUE = 0.25e-3
+"""[m3] of oil up top that a car has more than thought."""
 
 
 def driven_car(user: User, folder: Path) -> Build:
@@ -42,3 +55,36 @@ def put(api: Api, build: Build, *laps: Lap, session: str = "s1", **more: Any) ->
     """Give a session its laps."""
     path = f"/stages/track-book/{build.pk}/sessions/{session}/judged"
     return api("PUT", path, {"lap_ids": [lap.pk for lap in laps], **more})
+
+
+def forecast_bars(run: Run) -> np.ndarray:
+    """What a run has in its gallery at the lap's samples [bar]."""
+    samples = figures_kept(run).samples
+    at = np.arange(ROWS - 1) * 0.02
+    return np.interp(at, samples.time_s, samples.pressure_bar)
+
+
+@cache
+def lap_driven() -> Log:
+    file = open_log(DEMO / "saltmarsh.csv")
+    log = prepare(read_log(file, file.proposal))
+    return log.between(float(log.time[0]), float(log.time[ROWS - 2]) + 1e-6)
+
+
+@cache
+def drawn(held: float, seed: int) -> np.ndarray:
+    return drawn_at(car(), lap_driven(), held, seed)
+
+
+@cache
+def car() -> BuildDocument:
+    return BuildDocument.model_validate_json((DEMO / "dunlin.json").read_text())
+
+
+def bars_of_another(held: float = TRUE, seed: int = 5) -> np.ndarray:
+    """What the sensor of a car shows that holds more oil up top than thought [bar]."""
+    log = lap_driven()
+    truth = Truth(Shown(0.08, 50.0))
+    laps = stand_in_laps(car(), log, Record(log.time, drawn(held, seed)), truth, 1, 2, unlike=0.0)
+    assert laps[0].oil_pressure is not None
+    return np.interp(log.time - log.time[0], laps[0].time, laps[0].oil_pressure) / 1e5

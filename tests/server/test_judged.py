@@ -22,11 +22,10 @@ from loads.models import Lap
 from loads.services import _packed, log_of, store_lap
 from records.models import SessionJudged
 from runs.models import Run
-from runs.selectors import figures_kept
 from runs.services import ask_for_run
 
 from tests.conftest import DEMO
-from tests.server.book_made import ROWS, driven_car, logged, put
+from tests.server.book_made import ROWS, driven_car, forecast_bars, logged, put
 from tests.server.conftest import Api, act, picture
 from tests.server.runs_made import NO_WORKER, wanted, work
 from tests.server.test_stage_track_book import row, session, written
@@ -42,12 +41,6 @@ def no_worker(settings: Any) -> None:
 @pytest.fixture
 def driven(user: User, tmp_path: Any) -> Build:
     return driven_car(user, tmp_path)
-
-
-def forecast_bars(run: Run) -> np.ndarray:
-    samples = figures_kept(run).samples
-    at = np.arange(ROWS - 1) * 0.02
-    return np.interp(at, samples.time_s, samples.pressure_bar)
 
 
 def test_laps_are_held_against_the_cars_own_run(

@@ -3,21 +3,14 @@
 from __future__ import annotations
 
 from datetime import timedelta
-from functools import cache
 from typing import Any
 
 import numpy as np
 import pytest
 from accounts.models import User
-from bilge_core.agreement.response import LEVELS, drawn_at
-from bilge_core.agreement.sensor_shown import Shown
-from bilge_core.agreement.stand_in import Truth, stand_in_laps
-from bilge_core.document.build import Build as BuildDocument
+from bilge_core.agreement.response import LEVELS
 from bilge_core.errors import InvalidQuantity
-from bilge_core.forecast.on_record import Record
-from bilge_core.loads.log import Log, prepare
-from bilge_core.loads.recording import read_log
-from bilge_core.loads.sniff import open_log
+from bilge_core.loads.log import Log
 from builds.models import Build
 from django.utils import timezone
 from learning import services, tasks
@@ -25,16 +18,21 @@ from learning.models import Learning, LearningStep
 from learning.tidying import tidy_learnings
 from runs.models import Run
 
-from tests.conftest import DEMO
-from tests.server.book_made import ROWS, driven_car, logged, put
+from tests.server.book_made import (
+    ROWS,
+    TRUE,
+    bars_of_another,
+    car,
+    drawn,
+    driven_car,
+    logged,
+    put,
+)
 from tests.server.conftest import Api, act
 from tests.server.runs_made import NO_WORKER
 from tests.server.test_stage_track_book import row, session, written
 
 pytestmark = pytest.mark.django_db
-
-TRUE = 0.25e-3
-"""[m3] of oil up top that the car has more than thought."""
 
 
 @pytest.fixture(autouse=True)
@@ -47,32 +45,6 @@ def driven(user: User, tmp_path: Any) -> Build:
     return driven_car(user, tmp_path)
 
 
-@cache
-def lap_driven() -> Log:
-    file = open_log(DEMO / "saltmarsh.csv")
-    log = prepare(read_log(file, file.proposal))
-    return log.between(float(log.time[0]), float(log.time[ROWS - 2]) + 1e-6)
-
-
-@cache
-def drawn(held: float, seed: int) -> np.ndarray:
-    return drawn_at(car(), lap_driven(), held, seed)
-
-
-@cache
-def car() -> BuildDocument:
-    return BuildDocument.model_validate_json((DEMO / "dunlin.json").read_text())
-
-
-def bars(held: float = TRUE, seed: int = 5) -> np.ndarray:
-    """What the sensor of a car shows that holds more oil up top than thought."""
-    log = lap_driven()
-    truth = Truth(Shown(0.08, 50.0))
-    laps = stand_in_laps(car(), log, Record(log.time, drawn(held, seed)), truth, 1, 2, unlike=0.0)
-    assert laps[0].oil_pressure is not None
-    return np.interp(log.time - log.time[0], laps[0].time, laps[0].oil_pressure) / 1e5
-
-
 def path(build: Build, *more: str) -> str:
     return "/".join([f"/stages/track-book/{build.pk}/learning", *more])
 
@@ -81,7 +53,7 @@ def path(build: Build, *more: str) -> str:
 def with_laps(api: Api, user: User, driven: Build, tmp_path: Any) -> Build:
     """A session of one lap, of a car whose oil up top is more than thought."""
     written(api, driven, session("s1", "2026-06-07"))
-    assert put(api, driven, logged(user, tmp_path, bars()))[0] == 200
+    assert put(api, driven, logged(user, tmp_path, bars_of_another()))[0] == 200
     Run.objects.all().delete()  # nobody waits
     return driven
 

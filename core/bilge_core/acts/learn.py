@@ -38,7 +38,9 @@ class Learn(Act):
 
     @override
     def done(self, build: Build) -> Done:
-        found: dict[str, Any] = {key: value for key in _WORDS if (value := getattr(self, key)) is not None}
+        found: dict[str, Any] = {
+            key: value for key in _WORDS if (value := getattr(self, key)) is not None
+        }
         if not found and not self.forget and self.bearings_pct is None:
             raise refused("source", "tells of nothing: give at least one figure that was found")
         made, words = build, []
@@ -76,12 +78,12 @@ class Learn(Act):
         )
 
 
-_WORDS: dict[LearnedKey, str] = {
+_WORDS: dict[str, str] = {
     "up_top_more_l": "{0:+.2f} ± {1:.2f} L up top",
     "sealing_pct": "the pump slips on gas under {0:.1f} ± {1:.1f} % of oil",
     "gauge_lag_s": "gauge {0:.2f} ± {1:.2f} s late",
 }
-_NAMES: dict[LearnedKey, str] = {
+_NAMES: dict[str, str] = {
     "up_top_more_l": "oil up top",
     "sealing_pct": "the pump's slip on gas",
     "gauge_lag_s": "the gauge's lag",

@@ -303,6 +303,8 @@ def _told(
     known = slopes.T @ slopes / (variance * alike)
     covariance = np.asarray(np.linalg.inv(known + np.diag(1.0 / spread**2)), dtype=np.float64)
     moved, off = _left_out(model, x, slopes / (variance * alike), covariance)
+    # what cannot be told apart is of the readings; how runs scatter moves all figures at once
+    tied = tied_in(covariance, [each.key for each in model.asked])
     covariance = covariance + moved
     give = SURE * np.sqrt(np.diag(covariance))
     brings = np.array([(part**2).sum(axis=0) for part in np.split(slopes, ends)])
@@ -315,7 +317,7 @@ def _told(
         for each, value, by, row in zip(model.asked, x, give, shares.T, strict=True)
     )  # fmt: skip
     return Fit(
-        told, off, tied_in(covariance, [each.key for each in model.asked]),
+        told, off, tied,
         leans_on(shares[:, 0].tolist()),
         float(np.sqrt(np.mean(left**2))), float(np.sqrt(np.mean(first**2))),
     )  # fmt: skip

@@ -1,14 +1,26 @@
-import { useState, type ReactElement } from "react";
+import { useEffect, useState, type ReactElement } from "react";
 import type { Driven } from "../../api/book";
 import { wordsOf } from "../../api/client";
-import { useJudged } from "../../api/judged";
+import { useJudge, useJudged, type Judged } from "../../api/judged";
 import { photoAddress } from "../../api/photos";
+import { useBuildView } from "../../document/BuildContext";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
 import { JudgedView } from "./JudgedView";
 import { SessionLaps } from "./SessionLaps";
 import { dayWords } from "./words";
+
+/** Looks once for a forecast of a session that was written down before there was one. */
+function useLookAgain(buildId: number, session: string, judged: Judged | null | undefined): void {
+  const { forecast } = useBuildView();
+  const { mutate, isIdle } = useJudge(buildId, session);
+  const lag = judged && !judged.forecast ? judged.sensor.lag_s : null;
+  const isThere = forecast.figures !== null;
+  useEffect(() => {
+    if (lag !== null && isThere && isIdle) mutate({ lap_ids: [], lag_s: lag, forecast_anew: true });
+  }, [lag, isThere, isIdle, mutate]);
+}
 
 /** One session read out: what it used, what the driver said, what was changed before it. */
 export function OneSession({
@@ -25,6 +37,7 @@ export function OneSession({
   const { units, system } = useSettings();
   const { session } = driven;
   const judged = useJudged(buildId, session.id, driven.dips !== null);
+  useLookAgain(buildId, session.id, judged.data);
   const [isChoosing, setChoosing] = useState(false);
   const litres = (value: number): string => {
     const { figure, unit } = volumeAs(units, system, value);

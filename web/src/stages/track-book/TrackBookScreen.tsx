@@ -258,8 +258,8 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
                 onStrike={() => write({ kind: "session_struck", id: picked.session.id })}
               />
             )}
-            <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
             <WhatItSays hasLaps={book.sessions.some(({ dips }) => dips !== null)} />
+            <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
             <HoldUp trials={book.hold_ups} onWrite={write} />
             <BookFiles build={build} />
           </div>

@@ -15,7 +15,7 @@ import { Notice } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
 import { useSettings } from "../../parts/settings";
 import { LearnedFigure } from "./LearnedFigure";
-import { cautionsOf, knownOf, lapsWords } from "./learnedWords";
+import { cautionsOf, knownOf, lapsWords, sharesWords } from "./learnedWords";
 
 /** What is known by the book already, and a way to forget it. */
 function Known(): ReactElement | null {
@@ -69,8 +69,8 @@ function Found({
         fitted to {lapsWords(learning.laps)}, state {learning.state}; the rest of the model was left
         alone
       </p>
-      <div className="flex flex-col gap-x-6 gap-y-2 xl:flex-row">
-        <div className="min-w-0 flex-1 overflow-x-auto">
+      <div className="flex flex-col gap-2">
+        <div className="min-w-0 overflow-x-auto">
           <table className="w-full text-[15px]">
             <tbody>
               {told.figures.map((each) => (
@@ -89,7 +89,7 @@ function Found({
           </table>
         </div>
         {isOpen && can.length > 0 && (
-          <div className="flex gap-2 xl:w-36 xl:flex-col">
+          <div className="flex gap-2">
             <Button
               look="main"
               className="min-h-10"
@@ -124,9 +124,10 @@ function Found({
         </p>
       ))}
       <p className="pt-1 text-[13px] text-ink-2">
-        Dot and bar: fitted, with 19 chances in 20 inside the bar; ring: what the forecast had. Left
-        between the two: {told.left_bar.toFixed(2)} bar, before it {told.before_bar.toFixed(2)};
-        between runs the model is off by {told.between_bar.toFixed(2)} bar, which is counted.
+        {sharesWords(told)}Dot and bar: fitted, with 19 chances in 20 inside the bar; ring: what the
+        forecast had. Left between the two: {told.left_bar.toFixed(2)} bar, before it{" "}
+        {told.before_bar.toFixed(2)}; between runs the model is off by {told.between_bar.toFixed(2)}{" "}
+        bar, which is counted.
       </p>
     </>
   );

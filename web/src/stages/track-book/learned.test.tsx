@@ -6,7 +6,7 @@ import * as api from "../../api/learning";
 import { DUNLIN_BUILD } from "../../testing/documents";
 import { SETTINGS } from "../../testing/settings";
 import { showInBuild, viewOf } from "../../testing/view";
-import { cautionsOf, knownOf, lapsWords, placesOf, shownFigure } from "./learnedWords";
+import { cautionsOf, knownOf, lapsWords, placesOf, sharesWords, shownFigure } from "./learnedWords";
 import { WhatItSays } from "./WhatItSays";
 
 const figure = (key: string, given: Partial<api.FigureTold> = {}): api.FigureTold => ({
@@ -146,6 +146,8 @@ describe("a fit in words", () => {
     expect(cautionsOf({ ...TOLD, laps: [lap2], leans: lap2 })[0]).toContain("One lap is all");
     expect(cautionsOf({ ...TOLD, tied: ["a; b"] })[0]).toContain("Not to be told apart");
     expect(cautionsOf({ ...TOLD, left_bar: 0.4 })[0]).toContain("something else is at work");
+    expect(sharesWords(TOLD)).toContain("Lap 2 60 % and Lap 7 40 %");
+    expect(sharesWords({ ...TOLD, laps: [lap2] })).toBe("");
     expect(lapsWords([lap2, { ...lap2, on: "2026-05-24" }])).toBe(
       "Lap 2 of 7 June; Lap 2 of 24 May",
     );

@@ -59,6 +59,14 @@ export function lapsWords(laps: Learning["laps"]): string {
   return [...byDay].map(([on, names]) => `${names.join(" and ")} of ${dayWords(on)}`).join("; ");
 }
 
+/** What each lap brings of what is known of the oil up top; nothing where that was not told. */
+export function sharesWords(told: FitTold): string {
+  const figure = told.figures.find(({ key }) => key === "held_more");
+  if (!figure?.tells || told.laps.length < 2) return "";
+  const shares = told.laps.map(({ lap }, at) => `${lap} ${figure.by_lap_pct[at]?.toFixed(0)} %`);
+  return `What is known of the oil up top came from ${shares.join(" and ")}. `;
+}
+
 /** What is to be kept in mind with a fit: what it leans on, what it cannot tell apart. */
 export function cautionsOf(told: FitTold): string[] {
   return [
@@ -69,7 +77,9 @@ export function cautionsOf(told: FitTold): string[] {
             `It leans on ${told.leans.lap} of ${dayWords(told.leans.on)}: without that lap it would say little.`,
           ]
         : []),
-    ...told.tied.map((pair) => `Not to be told apart by these laps: ${pair}.`),
+    ...(told.tied.length > 0
+      ? [`Not to be told apart by these laps: ${told.tied.join("; and ")}.`]
+      : []),
     ...(told.left_bar > 0.5 * told.before_bar
       ? ["Little of the difference goes away with it: something else is at work."]
       : []),
