@@ -11,7 +11,6 @@ from bilge_core.agreement.asked import lag_of
 from bilge_core.agreement.book_entries import Session
 from bilge_core.agreement.dips_met import Frozen
 from bilge_core.agreement.judged import (
-    Judged,
     Named,
     frozen_at,
     judge,
@@ -124,11 +123,6 @@ def _day_of(build: Build, session: str) -> str:
     return str(Session.model_validate(last).on) if last else ""
 
 
-def _judged(build: Build, row: SessionJudged) -> tuple[Judged, Frozen | None]:
-    frozen, laps = read_kept_laps(bytes(row.kept))
-    return judge(laps, frozen, row.lag_s, _should(build, row.session)), frozen
-
-
 def _row(build: Build, session: str) -> SessionJudged:
     row = build.judged.filter(session=session).first()
     if row is None:
@@ -169,7 +163,9 @@ def trace_of(workshop: Workshop, build_id: int, session: str, lap: int, dip: int
     NotFound
     """
     build = build_of(workshop, build_id)
-    judged, _ = _judged(build, _row(build, session))
+    row = _row(build, session)
+    frozen, laps = read_kept_laps(bytes(row.kept))
+    judged = judge(laps, frozen, row.lag_s)  # what it resembles is not drawn
     try:
         return judged_trace(judged, lap, dip)
     except IndexError:
