@@ -46,6 +46,7 @@ INSTALLED_APPS = [
     "shop",
     "runs",
     "learning",
+    "live",
     "studies",
     "django_tasks",
     "django_tasks_db",
@@ -162,6 +163,8 @@ TASKS = {
 }
 
 # after this long without a sign of life from its worker a run is put back
+LIVE_PORT = int(os.environ.get("BILGE_LIVE_PORT", "8792"))
+"""Of this machine's own socket that loggers send to; another where it is taken."""
 RUN_LEASE_S = float(os.environ.get("BILGE_RUN_LEASE_S", "10"))
 
 # how much the records of a workshop's runs may take before the oldest are dropped

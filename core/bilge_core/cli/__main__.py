@@ -1,9 +1,11 @@
-"""``python -m bilge_core.cli BUILD.json LAP.csv``, or ``stand-in BUILD.json LAP.csv``."""
+"""``python -m bilge_core.cli BUILD.json LAP.csv``, or ``stand-in`` or ``play`` and their words."""
 
 import sys
 
 from bilge_core.cli.check import check
+from bilge_core.cli.play import play
 from bilge_core.cli.stand_in import stand_in
 
 words = sys.argv[1:]
-sys.exit(stand_in(words[1:]) if words[:1] == ["stand-in"] else check(words))
+OTHERS = {"stand-in": stand_in, "play": play}
+sys.exit(OTHERS[words[0]](words[1:]) if words[:1] and words[0] in OTHERS else check(words))

@@ -44,7 +44,19 @@ class Columns:
     faults: tuple[Problem, ...] = field(default=())
 
 
-def _cell_value(cell: str, decimal_comma: bool) -> float:
+def cell_value(cell: str, decimal_comma: bool) -> float:
+    """A cell's figure; not a number where it is blank.
+
+    Raises
+    ------
+    ValueError
+        If it is text, or without end.
+
+    Examples
+    --------
+    >>> cell_value(" 1,5 ", True), cell_value("-", False)
+    (1.5, nan)
+    """
     text = cell.strip()
     if text.lower() in _BLANK:
         return math.nan
@@ -82,7 +94,7 @@ class _Gathered:
                 self.fault(line, f", column {heading}", f"has no value: {len(row)} cells only")
                 return
             try:
-                found.append(_cell_value(row[place], self.comma))
+                found.append(cell_value(row[place], self.comma))
             except ValueError:
                 cell = row[place].strip()[:40]
                 self.fault(line, f", column {heading}", f"{cell!r} is not a number")

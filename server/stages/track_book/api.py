@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from accounts.requests import signed_in
+from bilge_core.errors import InvalidInput, Problem
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.judged import JudgedOut, JudgedTrace
 from builds.schemas import BuildOut
@@ -12,6 +13,9 @@ from django.utils.text import slugify
 from learning import services as learning
 from learning.schemas import LatestLearningOut, LeaveIn, TakeIn, TakeTrialIn
 from learning.selectors import learning_out, newest_of
+from live import services as live
+from live.schemas import LiveSince
+from live.selectors import live_of
 from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
@@ -159,3 +163,30 @@ def take_held_up(
     """Take over what a hold-up trial told, in place of what was guessed."""
     user = signed_in(request)
     return build_out(learning.take_held_up(user, build_id, trial_id, payload.base_state))
+
+
+@router.get("/{int:build_id}/live", response=LiveSince, operation_id="get_live")
+def get_live(request: HttpRequest, build_id: int, after: float = -1.0) -> LiveSince:
+    """A car that is followed while it drives, its line after a time."""
+    return live_of(signed_in(request).workshop, build_id, after)
+
+
+@router.post("/{int:build_id}/live", response=LiveSince, operation_id="open_live")
+def open_live(request: HttpRequest, build_id: int) -> LiveSince:
+    """Follow a car by its forecast."""
+    user = signed_in(request)
+    build = build_of(user.workshop, build_id)
+    found = judging.forecast_of_car(build)
+    if found is None:
+        words = "has no run in moving oil to be followed by; run it on Slosh first"
+        raise InvalidInput([Problem("build_id", words)])
+    live.open_feed(user, build, *found)
+    return live_of(user.workshop, build_id)
+
+
+@router.delete("/{int:build_id}/live", response=LiveSince, operation_id="close_live")
+def close_live(request: HttpRequest, build_id: int) -> LiveSince:
+    """Follow a car no more."""
+    workshop = signed_in(request).workshop
+    live.close_feed(workshop, build_id)
+    return live_of(workshop, build_id)

@@ -84,6 +84,18 @@ def _forecast(
     return None, None
 
 
+def forecast_of_car(build: Build) -> tuple[Frozen, ForecastKept] | None:
+    """The forecast of the car as it is, over the first lap that it is judged by and was run."""
+    state = build.as_is or build.current
+    assert state is not None
+    for lap in laps_of(build):
+        run = finished_of(build, felt_in(state, lap))
+        found = None if run is None else _frozen(run, lap, state)
+        if found is not None:
+            return found
+    return None
+
+
 def _frozen(run: Run, lap: Lap, state: BuildState) -> tuple[Frozen, ForecastKept] | None:
     figures = figures_kept(run)
     samples = figures.samples

@@ -2358,6 +2358,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/track-book/{build_id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Live
+         * @description A car that is followed while it drives, its line after a time.
+         */
+        get: operations["get_live"];
+        put?: never;
+        /**
+         * Open Live
+         * @description Follow a car by its forecast.
+         */
+        post: operations["open_live"];
+        /**
+         * Close Live
+         * @description Follow a car no more.
+         */
+        delete: operations["close_live"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/track-book/{build_id}/page": {
         parameters: {
             query?: never;
@@ -4120,6 +4148,26 @@ export interface components {
             usual_bar: number;
             /** Wanted C */
             wanted_c: number;
+        };
+        /**
+         * CornerComing
+         * @description The corner that a car is in or comes to.
+         */
+        CornerComing: {
+            /** Dips For S */
+            dips_for_s: number;
+            /** Hand */
+            hand: string;
+            /** Lowest Bar */
+            lowest_bar: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Until S */
+            until_s: number;
+            /** Usual Bar */
+            usual_bar: number;
         };
         /**
          * CornerIn
@@ -8167,6 +8215,83 @@ export interface components {
             to_come: number;
             /** Wait Days */
             wait_days: number;
+        };
+        /**
+         * LiveNow
+         * @description What is to be said of a moment.
+         */
+        LiveNow: {
+            /** Bar */
+            bar: number;
+            corner: components["schemas"]["CornerComing"] | null;
+            /** Dip Bar */
+            dip_bar: number;
+            /** Dips */
+            dips: number;
+            /** Dips Expected */
+            dips_expected: number;
+            /** Dips Last */
+            dips_last: number | null;
+            /** Expected Bar */
+            expected_bar: number | null;
+            /** Is Short */
+            is_short: boolean;
+            /** Kmh */
+            kmh: number;
+            /** Lap */
+            lap: number;
+            /** Oil C */
+            oil_c: number | null;
+            /** Rpm */
+            rpm: number;
+            /** Share */
+            share: number | null;
+            /** Time S */
+            time_s: number;
+            /** Usual Bar */
+            usual_bar: number;
+        };
+        /**
+         * LiveOut
+         * @description A car that is followed.
+         */
+        LiveOut: {
+            /** Fault */
+            fault: string;
+            forecast: components["schemas"]["ForecastKept"];
+            /** Key */
+            key: string;
+            now: components["schemas"]["LiveNow"] | null;
+            /** Points */
+            points: components["schemas"]["LivePoint"][];
+            /** Port */
+            port: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "live" | "silent";
+        };
+        /**
+         * LivePoint
+         * @description One moment of the line that is drawn.
+         */
+        LivePoint: {
+            /** Bar */
+            bar: number;
+            /** Expected */
+            expected: number | null;
+            /** T */
+            t: number;
+            /** Usual */
+            usual: number;
+        };
+        /**
+         * LiveSince
+         * @description Null: it is not followed.
+         */
+        LiveSince: {
+            live: components["schemas"]["LiveOut"] | null;
         };
         /**
          * LoadIn
@@ -24720,6 +24845,281 @@ export interface operations {
             };
             /** @description The request took too long to come. */
             408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_live: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveSince"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    open_live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveSince"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    close_live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveSince"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,6 +14,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import DatabaseError, close_old_connections, connection
 from learning.services import wake as wake_learnings
 from learning.tidying import tidy_learnings
+from live.listening import listen
 from runs.services import put_back_lost
 from runs.tidying import tidy
 
@@ -62,6 +63,7 @@ class Command(BaseCommand):
             warm_up()
             warm_up_moving()
         threading.Thread(target=_look_after_lost_runs, daemon=True).start()
+        threading.Thread(target=listen, args=(threading.Event(),), daemon=True).start()
         while True:
             try:
                 call_command(

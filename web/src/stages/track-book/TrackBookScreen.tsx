@@ -1,4 +1,5 @@
 import { useRef, useState, type ReactElement } from "react";
+import { Link, useSearchParams } from "react-router";
 import { wordsOf } from "../../api/client";
 import { useBook, useSendBooked, type Book, type Booked, type Driven } from "../../api/book";
 import { useSession } from "../../api/queries";
@@ -18,10 +19,14 @@ import { DueList } from "./DueList";
 import { HoldUp } from "./HoldUp";
 import { NextChange } from "./NextChange";
 import { OneSession } from "./OneSession";
+import { PitWall } from "./PitWall";
 import { SessionForm } from "./SessionForm";
 import { Trends } from "./Trends";
 import { WhatItSays } from "./WhatItSays";
 import { dayWords, entryWords } from "./words";
+
+/** What of the address opens the pit wall: it stays over a reload. */
+const PIT_WALL = "pit-wall";
 
 type Page = "sessions" | "write" | "due";
 const PAGES: Readonly<Record<Page, string>> = { sessions: "Sessions", write: "Write", due: "Due" };
@@ -209,6 +214,12 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
                 </p>
               </div>
               <span className="flex gap-2">
+                <Link
+                  to={`?${PIT_WALL}`}
+                  className="inline-flex min-h-9 items-center border border-ink px-3 font-semibold whitespace-nowrap"
+                >
+                  Pit wall
+                </Link>
                 <span className="hidden lg:inline">
                   <Button
                     look="main"
@@ -285,6 +296,8 @@ export function TrackBookScreen(): ReactElement {
   const { build } = useBuildView();
   const session = useSession().data;
   const query = useBook(build, useSettings().system);
+  const [params, setParams] = useSearchParams();
+  if (params.has(PIT_WALL)) return <PitWall onLeave={() => setParams({})} />;
   if (!query.data || !session)
     return (
       <Waiting

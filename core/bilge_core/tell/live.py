@@ -1,0 +1,100 @@
+"""A car that is followed, as everybody reads it."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from bilge_core.agreement.live import Follower, Plan, Seen
+from bilge_core.physics.turns import rpm_of_speed
+from bilge_core.rules.gallery import PRESSURE_DIP
+
+_KELVIN = 273.15
+
+
+class CornerComing(BaseModel):
+    """The corner that a car is in or comes to."""
+
+    number: int
+    name: str
+    hand: str
+    until_s: float
+    lowest_bar: float
+    usual_bar: float
+    dips_for_s: float
+    """Expected; nil: none."""
+
+
+class LiveNow(BaseModel):
+    """What is to be said of a moment."""
+
+    time_s: float
+    lap: int
+    share: float | None
+    """Of the lap; null: not known until it crosses the line."""
+    bar: float
+    expected_bar: float | None
+    usual_bar: float
+    dip_bar: float
+    """Under which it is a dip."""
+    rpm: float
+    kmh: float
+    oil_c: float | None
+    is_short: bool
+    corner: CornerComing | None
+    dips: int
+    """On this lap so far."""
+    dips_last: int | None
+    """On the lap before; null: none was driven whole."""
+    dips_expected: int
+
+
+class LivePoint(BaseModel):
+    """One moment of the line that is drawn."""
+
+    t: float
+    bar: float
+    expected: float | None
+    usual: float
+
+
+def live_point(seen: Seen) -> LivePoint:
+    """One moment of the line that is drawn."""
+    return LivePoint(
+        t=round(seen.time, 2), bar=round(seen.pressure / 1e5, 2),
+        expected=None if seen.expected is None else round(seen.expected / 1e5, 2),
+        usual=round(seen.usual / 1e5, 2),
+    )  # fmt: skip
+
+
+def _corner(seen: Seen) -> CornerComing | None:
+    ahead = seen.ahead
+    if ahead is None or seen.until is None:
+        return None
+    return CornerComing(
+        number=ahead.corner.number, name=ahead.corner.called, hand=ahead.corner.hand,
+        until_s=round(seen.until, 1), lowest_bar=round(ahead.lowest / 1e5, 1),
+        usual_bar=round(ahead.usual / 1e5, 1), dips_for_s=round(ahead.dips_for, 2),
+    )  # fmt: skip
+
+
+def live_now(seen: Seen, follower: Follower) -> LiveNow:
+    """What is to be said of a moment of a car that is followed."""
+    before = follower.dips.get(seen.lap - 1)
+    return LiveNow(
+        time_s=round(seen.time, 2), lap=seen.lap,
+        share=None if seen.share is None else round(seen.share, 4),
+        bar=round(seen.pressure / 1e5, 2),
+        expected_bar=None if seen.expected is None else round(seen.expected / 1e5, 2),
+        usual_bar=round(seen.usual / 1e5, 2),
+        dip_bar=round(PRESSURE_DIP.least * seen.usual / 1e5, 2),
+        rpm=round(float(rpm_of_speed(seen.engine_speed))), kmh=round(3.6 * seen.speed),
+        oil_c=None if seen.oil is None else round(seen.oil - _KELVIN, 1),
+        is_short=seen.is_short, corner=_corner(seen),
+        dips=follower.dips.get(seen.lap, 0), dips_last=before,
+        dips_expected=dips_expected(follower.plan),
+    )  # fmt: skip
+
+
+def dips_expected(plan: Plan) -> int:
+    """Corners in which a dip is expected."""
+    return sum(each.dips_for > 0.0 for each in plan.corners)
