@@ -10,6 +10,8 @@ from builds.models import Build
 from builds.services import add_build, checked_document
 from learning import tasks as learnt
 from learning.models import Learning
+from live.following import Following
+from live.models import LiveFeed
 from records.models import BookEntry
 from runs.models import Run
 from runs.selectors import figures_kept
@@ -155,4 +157,37 @@ def test_a_whole_book_goes_out_and_comes_back(page: Page, driven: Build, tmp_pat
     page.until(lambda: Build.objects.count() == 2)
     made = Build.objects.exclude(pk=driven.pk).get()
     page.until(lambda: f"/builds/{made.pk}/track-book" in page.driver.current_url)
+    page.says("No session is written down yet")
+
+
+def test_the_pit_wall_follows_a_car(page: Page, ada: User, tmp_path: Path) -> None:
+    """Its logger is heard by this test itself; the socket has tests of its own."""
+    build = driven_car(ada, tmp_path)
+    bars = forecast_bars(work(ask_for_run(ada, wanted(build))))
+    logged(ada, tmp_path, bars)
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin")
+    page.goto(f"/builds/{build.pk}/track-book")
+    page.click("a", "Pit wall")
+    page.click("button", "Follow this car")
+    page.says("No logger is heard yet")
+    assert page.serious_faults() == []
+    page.until(lambda: LiveFeed.objects.count() == 1)
+    following = Following(LiveFeed.objects.get().key)
+    rows = (tmp_path / "Lap 1.csv").read_text().splitlines()
+    for row in rows[:400]:
+        following.hear(row)
+    following.write()
+    page.says("as expected")
+    page.says("Next corner")
+    page.says("dips: 0 on this lap".capitalize())
+    assert faults(page) == []
+    assert page.serious_faults() == []
+    page.size(390, 844)
+    assert page.fits(390) and page.serious_faults() == []
+    for row in rows[400:]:
+        following.hear(row)
+    following.write()
+    page.until(lambda: "Dips: 0 on this lap" not in page.text())
+    page.click("button", "Back to the book")
     page.says("No session is written down yet")

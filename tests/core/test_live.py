@@ -106,9 +106,18 @@ def test_dips_are_counted_once_each_and_only_when_they_last() -> None:
     assert follower.dips == {0: 0, 1: 1, 2: 1}
     told = live_now(rows[-1], follower)
     assert (told.dips, told.dips_last, told.dips_expected) == (1, 1, 1)
-    assert told.bar == 2.9 and told.dip_bar == 3.0 and told.is_short
+    assert told.bar == 2.9 and told.dip_bar == 3.0 and told.stands == "dips"
     assert live_point(rows[-1]).bar == 2.9
     assert not follower.feed(20.0, 0.0, 0.0, 0.0, 2).is_short  # the engine stands
+
+
+def test_a_lap_that_was_not_followed_from_the_line_is_not_counted() -> None:
+    follower = Follower(plan())
+    driven(follower, 3.0, 4, 2.5e5)
+    rows = driven(follower, 1.0, 5, start=3.0)
+    assert live_now(rows[-1], follower).dips_last is None
+    rows = driven(follower, 1.0, 6, start=4.0)
+    assert live_now(rows[-1], follower).dips_last == 0
 
 
 def test_a_clock_that_begins_anew_waits_for_the_line() -> None:

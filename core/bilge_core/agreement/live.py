@@ -48,6 +48,7 @@ class Plan:
     expected, usual : gallery as the sensor would show it, and its usual, shapes (n,) [Pa]
     corners : in the order driven
     length : [m]
+    dips : expected on a lap
     steady : what the gallery has at a crank speed, mouth covered
     """
 
@@ -57,6 +58,7 @@ class Plan:
     usual: Array
     corners: tuple[CornerAhead, ...]
     length: float
+    dips: int
     steady: AsUsual
 
 
@@ -101,7 +103,8 @@ def plan_of(frozen: Frozen, lag: float) -> Plan:
         )  # fmt: skip
     steady = AsUsual(frozen.speed, np.maximum.accumulate(frozen.steady))
     return Plan(
-        share, frozen.time, expected, frozen.usual, tuple(ahead), max(length, 1.0), steady
+        share, frozen.time, expected, frozen.usual, tuple(ahead), max(length, 1.0), len(dips),
+        steady,
     )  # fmt: skip
 
 
@@ -143,10 +146,12 @@ class Follower:
     the car's last whole lap by its own speed, the forecast's until there is one.
 
     dips : of too little pressure on the lap under way and on the ones before, by lap
+    whole : laps that were followed from line to line
     """
 
     plan: Plan
     dips: dict[int, int] = field(default_factory=dict)
+    whole: set[int] = field(default_factory=set)
     _lap: int | None = None
     _driven: float = 0.0
     _length: float = 0.0
@@ -200,6 +205,8 @@ class Follower:
         if crossed:
             if self._known and lap is not None and self._driven > _SHORTEST_LAP * self._length:
                 self._length = self._driven
+            if self._known and self._lap is not None:
+                self.whole.add(self._lap)
             self._driven, self._known = 0.0, True
         if lap is not None:
             self._lap = lap

@@ -39,4 +39,20 @@ TELLS = Rule(
     high=0.7,
     unit="1",
 )
-RULES = (SHORT_OF_MARK, UNLIKE_BEFORE, TOLD_APART, LEANS, TELLS)
+AS_EXPECTED = Rule(
+    "as_expected",
+    "A gallery that is followed has at least so much of what is expected there",
+    "ours: laps of one car differ by less between dips",
+    low=0.85,
+    unit="1",
+)
+CORNER_NEAR = Rule(
+    "corner_near",
+    "A corner in which a dip is expected is told at the latest so long before it",
+    "ours: time to read two figures and to press a button",
+    high=4.0,
+    unit="s",
+)
+RULES = (
+    SHORT_OF_MARK, UNLIKE_BEFORE, TOLD_APART, LEANS, TELLS, AS_EXPECTED, CORNER_NEAR,
+)  # fmt: skip

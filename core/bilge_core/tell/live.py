@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel
 
-from bilge_core.agreement.live import Follower, Plan, Seen
+from bilge_core.agreement.live import Follower, Seen
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.rules.gallery import PRESSURE_DIP
+from bilge_core.rules.track_book import AS_EXPECTED, CORNER_NEAR
 
 _KELVIN = 273.15
 
@@ -22,6 +25,7 @@ class CornerComing(BaseModel):
     usual_bar: float
     dips_for_s: float
     """Expected; nil: none."""
+    risk: Literal["none", "later", "near"]
 
 
 class LiveNow(BaseModel):
@@ -39,13 +43,15 @@ class LiveNow(BaseModel):
     rpm: float
     kmh: float
     oil_c: float | None
-    is_short: bool
+    stands: Literal["dips", "under", "as_expected", "not_known"]
+    """Against what is expected at that place."""
     corner: CornerComing | None
     dips: int
     """On this lap so far."""
     dips_last: int | None
     """On the lap before; null: none was driven whole."""
     dips_expected: int
+    """On a lap."""
 
 
 class LivePoint(BaseModel):
@@ -74,12 +80,25 @@ def _corner(seen: Seen) -> CornerComing | None:
         number=ahead.corner.number, name=ahead.corner.called, hand=ahead.corner.hand,
         until_s=round(seen.until, 1), lowest_bar=round(ahead.lowest / 1e5, 1),
         usual_bar=round(ahead.usual / 1e5, 1), dips_for_s=round(ahead.dips_for, 2),
+        risk="none" if ahead.dips_for == 0.0 else _RISK[CORNER_NEAR.holds(seen.until)],
     )  # fmt: skip
+
+
+_RISK: dict[bool, Literal["near", "later"]] = {True: "near", False: "later"}
+
+
+def stands(seen: Seen) -> Literal["dips", "under", "as_expected", "not_known"]:
+    """How a moment's pressure stands against what is expected there."""
+    if seen.is_short:
+        return "dips"
+    if seen.expected is None:
+        return "not_known"
+    return "as_expected" if AS_EXPECTED.holds(seen.pressure / seen.expected) else "under"
 
 
 def live_now(seen: Seen, follower: Follower) -> LiveNow:
     """What is to be said of a moment of a car that is followed."""
-    before = follower.dips.get(seen.lap - 1)
+    before = seen.lap - 1
     return LiveNow(
         time_s=round(seen.time, 2), lap=seen.lap,
         share=None if seen.share is None else round(seen.share, 4),
@@ -89,12 +108,7 @@ def live_now(seen: Seen, follower: Follower) -> LiveNow:
         dip_bar=round(PRESSURE_DIP.least * seen.usual / 1e5, 2),
         rpm=round(float(rpm_of_speed(seen.engine_speed))), kmh=round(3.6 * seen.speed),
         oil_c=None if seen.oil is None else round(seen.oil - _KELVIN, 1),
-        is_short=seen.is_short, corner=_corner(seen),
-        dips=follower.dips.get(seen.lap, 0), dips_last=before,
-        dips_expected=dips_expected(follower.plan),
+        stands=stands(seen), corner=_corner(seen), dips=follower.dips.get(seen.lap, 0),
+        dips_last=follower.dips[before] if before in follower.whole else None,
+        dips_expected=follower.plan.dips,
     )  # fmt: skip
-
-
-def dips_expected(plan: Plan) -> int:
-    """Corners in which a dip is expected."""
-    return sum(each.dips_for > 0.0 for each in plan.corners)

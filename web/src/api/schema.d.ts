@@ -4164,6 +4164,11 @@ export interface components {
             name: string;
             /** Number */
             number: number;
+            /**
+             * Risk
+             * @enum {string}
+             */
+            risk: "none" | "later" | "near";
             /** Until S */
             until_s: number;
             /** Usual Bar */
@@ -8234,8 +8239,6 @@ export interface components {
             dips_last: number | null;
             /** Expected Bar */
             expected_bar: number | null;
-            /** Is Short */
-            is_short: boolean;
             /** Kmh */
             kmh: number;
             /** Lap */
@@ -8246,6 +8249,11 @@ export interface components {
             rpm: number;
             /** Share */
             share: number | null;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "dips" | "under" | "as_expected" | "not_known";
             /** Time S */
             time_s: number;
             /** Usual Bar */

@@ -65,7 +65,7 @@ function HowToJoin({ live }: { live: Live }): ReactElement {
             lap number tells where the line is.
           </p>
           <p className="pt-2">A log as a stand-in, at real speed:</p>
-          <p className="mt-1 overflow-x-auto border border-ink bg-panel p-2 font-figure whitespace-nowrap">
+          <p className="mt-1 overflow-x-auto border border-ink bg-panel p-2 font-figure whitespace-nowrap [font-variant-ligatures:none]">
             {playWords(live)}
           </p>
         </>
@@ -96,7 +96,9 @@ function Running({ live, now }: { live: Live; now: LiveNow }): ReactElement {
         />
         <Large
           title={
-            corner ? `Next, ${corner.hand}${corner.until_s === 0 ? ", in it" : ""}` : "Next corner"
+            corner
+              ? `Next corner, ${corner.hand}${corner.until_s === 0 ? ", in it" : ""}`
+              : "Next corner"
           }
           figure={corner ? corner.name.replace(/^corner /, "") : "?"}
           unit=""
@@ -108,7 +110,7 @@ function Running({ live, now }: { live: Live; now: LiveNow }): ReactElement {
           points={live.points}
           dipShare={now.dip_bar / Math.max(now.usual_bar, 0.01)}
           width={Math.max(size.width, 280)}
-          height={230}
+          height={size.width > 640 ? 290 : 220}
         />
       </div>
       <p className="flex flex-wrap gap-x-6 text-[20px]">

@@ -6,32 +6,28 @@ export interface Said {
   words: string;
 }
 
-/** Of what is expected, so much less is worth a look. */
-const LOW = 0.85;
-/** A corner is near so long before it [s]. */
-const NEAR = 4;
+const PRESSURE: Readonly<Record<LiveNow["stands"], Said>> = {
+  dips: { state: "bad", words: "dips" },
+  under: { state: "caution", words: "under what is expected" },
+  as_expected: { state: "good", words: "as expected" },
+  not_known: { state: "nothing", words: "place not known before the line" },
+};
+const RISK = { none: "good", later: "caution", near: "bad" } as const;
 
 /** What the pressure says now. */
-export function pressureSaid(now: LiveNow): Said {
-  if (now.is_short) return { state: "bad", words: "dips" };
-  if (now.expected_bar === null) return { state: "nothing", words: "place not known yet" };
-  if (now.bar < LOW * now.expected_bar)
-    return { state: "caution", words: "under what is expected" };
-  return { state: "good", words: "as expected" };
-}
+export const pressureSaid = (now: LiveNow): Said => PRESSURE[now.stands];
 
 /** What the next corner may bring. */
-export function cornerSaid(now: LiveNow): Said {
-  const { corner } = now;
+export function cornerSaid({ corner }: LiveNow): Said {
   if (!corner) return { state: "nothing", words: "after the line" };
-  const state = corner.dips_for_s > 0 ? (corner.until_s <= NEAR ? "bad" : "caution") : "good";
   const when = corner.until_s > 0 ? `in ${corner.until_s.toFixed(0)} s` : "now";
+  const low = corner.lowest_bar.toFixed(1);
   return {
-    state,
+    state: RISK[corner.risk],
     words:
-      corner.dips_for_s > 0
-        ? `${when}: expected down to ${corner.lowest_bar.toFixed(1)} bar`
-        : `${when}: ${corner.lowest_bar.toFixed(1)} bar expected, no dip`,
+      corner.risk === "none"
+        ? `${when}: ${low} bar expected, no dip`
+        : `${when}: expected down to ${low} bar`,
   };
 }
 
