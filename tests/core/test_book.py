@@ -26,6 +26,7 @@ from bilge_core.pan import assemble_pan
 from bilge_core.pan.levels import level_of_volume
 from bilge_core.physics.axes import standing_up
 from bilge_core.tell.book import Changed, book_out
+from bilge_core.tell.judged import DipsCount
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -174,6 +175,42 @@ def test_trends_are_off_when_the_last_is_well_over_what_was_usual() -> None:
     few = [session(f"s{n}", f"2026-05-{n + 1:02d}", 1.0, can_ml=ml)
            for n, ml in enumerate((50, 60, 500))]  # fmt: skip
     assert not told_of(*few).trends[-1].is_rising  # three are too few to say what is usual
+
+
+@pytest.mark.parametrize(
+    ("key", "field", "limit", "within", "past"),
+    [("can", "can_ml", 60, 60, 61), ("lowest", "lowest_bar", 2.0, 2.0, 1.9),
+     ("over_ambient", "hottest_c", 90, 114, 115)],
+)  # fmt: skip
+def test_a_limit_of_the_builders_own(
+    key: str, field: str, limit: float, within: float, past: float
+) -> None:
+    def last(value: float, *more: dict[str, Any]) -> Any:
+        rows = (session("s1", "2026-05-01", 1.0, ambient_c=24, **{field: value}),
+                {"kind": "trend_limit", "key": key, "limit": limit}, *more)  # fmt: skip
+        return next(each for each in told_of(*rows).trends if each.key == key)
+
+    assert last(within).limit == limit and not last(within).is_past
+    assert last(past).is_past
+    forgotten = last(past, {"kind": "trend_limit", "key": key})
+    assert forgotten.limit is None and not forgotten.is_past
+    with pytest.raises(InvalidInput, match="limit"):
+        read_booked({"kind": "trend_limit", "key": key, "limit": -1})
+
+
+def test_what_was_logged_stands_where_nothing_was_typed() -> None:
+    count = DipsCount(met=1, foreseen=1, false_alarms=0, not_shown=0, laps=2, has_forecast=True,
+                      looks="slosh", hottest_c=118.0, lowest_bar=1.9)  # fmt: skip
+    usual = frozenset[str]()
+
+    def first(**typed: Any) -> Any:
+        rows = book(session("s1", "2026-05-01", 1.0, ambient_c=20, **typed))
+        return book_out(rows, {1: DUNLIN}, {}, usual, TODAY, {"s1": count}).sessions[0]
+
+    logged = first()
+    assert (logged.hottest_c, logged.lowest_bar, logged.over_ambient_c) == (118.0, 1.9, 98.0)
+    typed = first(hottest_c=124, lowest_bar=2.2)
+    assert (typed.hottest_c, typed.lowest_bar) == (124, 2.2)
 
 
 def test_the_newest_comes_first_and_two_changes_at_once_are_said() -> None:

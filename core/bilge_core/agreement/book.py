@@ -15,6 +15,8 @@ from bilge_core.agreement.book_entries import (
     ItemDropped,
     Session,
     SessionStruck,
+    TrendKey,
+    TrendLimit,
 )
 from bilge_core.document.build import Build
 from bilge_core.network.held import held_running
@@ -61,12 +63,14 @@ class Book:
     items : by id, what comes round on this car
     done : by item, in the order of their days
     hold_ups : by id, as written last
+    limits : of figures over the sessions, the builder's own
     """
 
     sessions: Mapping[str, Booked] = field(default_factory=dict)
     items: Mapping[str, Item] = field(default_factory=dict)
     done: Mapping[str, tuple[tuple[ItemDone, Booked], ...]] = field(default_factory=dict)
     hold_ups: Mapping[str, Booked] = field(default_factory=dict)
+    limits: Mapping[TrendKey, float] = field(default_factory=dict)
 
     @property
     def in_order(self) -> tuple[tuple[Session, Booked], ...]:
@@ -119,6 +123,7 @@ def book_of(rows: Iterable[Booked], usual: Sequence[Item] = ()) -> Book:
     items = {each.id: each for each in usual}
     done: dict[str, list[tuple[ItemDone, Booked]]] = {}
     hold_ups: dict[str, Booked] = {}
+    limits: dict[TrendKey, float] = {}
     for row in rows:
         entry = row.entry
         if isinstance(entry, Session):
@@ -131,13 +136,17 @@ def book_of(rows: Iterable[Booked], usual: Sequence[Item] = ()) -> Book:
             items.pop(entry.id, None)
         elif isinstance(entry, HoldUp):
             hold_ups[entry.id] = row
+        elif isinstance(entry, TrendLimit):
+            limits.pop(entry.key, None)
+            if entry.limit is not None:
+                limits[entry.key] = entry.limit
         else:
             done.setdefault(entry.item, []).append((entry, row))
     ordered = {
         key: tuple(sorted(each, key=lambda pair: (pair[0].on, pair[1].at)))
         for key, each in done.items()
     }
-    return Book(sessions, items, ordered, hold_ups)
+    return Book(sessions, items, ordered, hold_ups, limits)
 
 
 def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:

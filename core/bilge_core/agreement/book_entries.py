@@ -119,8 +119,23 @@ class HoldUp(Part):
     words: Words = ""
 
 
+TrendKey = Literal["oil_used", "can", "over_ambient", "lowest"]
+
+
+class TrendLimit(Part):
+    """What a figure over the sessions is to stay within: at most so much, pressure at least.
+
+    In L/h, ml/h, K and bar; none: the builder has no limit of his own.
+    """
+
+    kind: Literal["trend_limit"]
+    key: TrendKey
+    limit: float | None = Field(default=None, gt=0, le=20_000)
+
+
 AnyBooked = Annotated[
-    Session | SessionStruck | Item | ItemDropped | ItemDone | HoldUp, Field(discriminator="kind")
+    Session | SessionStruck | Item | ItemDropped | ItemDone | HoldUp | TrendLimit,
+    Field(discriminator="kind"),
 ]
 _ENTRIES: TypeAdapter[AnyBooked] = TypeAdapter(AnyBooked)
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Literal
 
 from pydantic import BaseModel
 
@@ -19,7 +18,7 @@ from bilge_core.agreement.book import (
     short_of_mark,
     used_in,
 )
-from bilge_core.agreement.book_entries import HoldUp, ItemDone, Session
+from bilge_core.agreement.book_entries import HoldUp, ItemDone, Session, TrendKey
 from bilge_core.agreement.hold_up import held_up
 from bilge_core.agreement.next_change import Shows, What, next_change
 from bilge_core.document.build import Build
@@ -43,6 +42,9 @@ class DrivenOut(BaseModel):
     lost_l: float | None
     """Neither in the pan nor in the can."""
     over_ambient_c: float | None
+    hottest_c: float | None
+    """Of the oil, as typed; else by its laps' log."""
+    lowest_bar: float | None
     changed: list[str]
     """What differs from the car of the session before, in words."""
     dips: DipsCount | None
@@ -78,8 +80,12 @@ class DueOut(BaseModel):
 class TrendOut(BaseModel):
     """One figure over the sessions."""
 
-    key: Literal["oil_used", "can", "over_ambient", "lowest"]
+    key: TrendKey
     points: list[tuple[date, float]]
+    limit: float | None
+    """The builder's own; null: none."""
+    is_past: bool
+    """The last is beyond it."""
     is_rising: bool
     """The last is well over what was usual, where rising is worse; or under, where falling is."""
 
@@ -169,9 +175,10 @@ def _rounded(value: float | None, places: int = 2) -> float | None:
     return None if value is None else round(value, places)
 
 
-def trend_of(key: Literal["oil_used", "can", "over_ambient", "lowest"],
-             points: list[tuple[date, float]]) -> TrendOut:  # fmt: skip
-    """The last against the middle one of those before.
+def trend_of(
+    key: TrendKey, points: list[tuple[date, float]], limit: float | None = None
+) -> TrendOut:
+    """The last against the middle one of those before, and against the builder's own limit.
 
     Examples
     --------
@@ -186,7 +193,9 @@ def trend_of(key: Literal["oil_used", "can", "over_ambient", "lowest"],
         usual, last = before[len(before) // 2], points[-1][1]
         more, less = (usual, last) if key == "lowest" else (last, usual)
         is_off = not UNLIKE_BEFORE.holds(more / max(less, 1e-9))
-    return TrendOut(key=key, points=points, is_rising=is_off)
+    last = points[-1][1]
+    is_past = limit is not None and (last < limit if key == "lowest" else last > limit)
+    return TrendOut(key=key, points=points, is_rising=is_off, limit=limit, is_past=is_past)
 
 
 def _session_out(
@@ -195,15 +204,19 @@ def _session_out(
 ) -> DrivenOut:  # fmt: skip
     used = used_in(session, build, pan)
     oil = None if used.oil is None else used.oil * 1e3
+    hottest, lowest = session.hottest_c, session.lowest_bar
+    if dips is not None:  # what was typed is by the gauge on the dash
+        hottest = dips.hottest_c if hottest is None else hottest
+        lowest = dips.lowest_bar if lowest is None else lowest
     over = None
-    if session.hottest_c is not None and session.ambient_c is not None:
-        over = session.hottest_c - session.ambient_c
+    if hottest is not None and session.ambient_c is not None:
+        over = hottest - session.ambient_c
     return DrivenOut(
         session=session, state=state, by=by, at=at, oil_used_l=_rounded(oil),
         oil_used_l_h=_rounded(None if oil is None else oil / session.hours),
         can_ml_h=_rounded(None if session.can_ml is None else session.can_ml / session.hours, 0),
         lost_l=None if used.lost is None else litres(used.lost), over_ambient_c=_rounded(over, 0),
-        changed=changed, dips=dips,
+        changed=changed, dips=dips, hottest_c=hottest, lowest_bar=lowest,
     )  # fmt: skip
 
 
@@ -307,13 +320,13 @@ def book_out(
                      dips.get(entry.id))
         for entry, row in book.in_order
     ]  # fmt: skip
-    series: dict[Literal["oil_used", "can", "over_ambient", "lowest"], list[tuple[date, float]]] = {
+    series: dict[TrendKey, list[tuple[date, float]]] = {
         "oil_used": [], "can": [], "over_ambient": [], "lowest": [],
     }  # fmt: skip
     for each in sessions:
         for key, value in (
             ("oil_used", each.oil_used_l_h), ("can", each.can_ml_h),
-            ("over_ambient", each.over_ambient_c), ("lowest", each.session.lowest_bar),
+            ("over_ambient", each.over_ambient_c), ("lowest", each.lowest_bar),
         ):  # fmt: skip
             if value is not None:
                 series[key].append((each.session.on, value))  # type: ignore[index]
@@ -324,7 +337,9 @@ def book_out(
         hold_ups=[_hold_up_out(row, builds[row.state]) for row in book.hold_ups.values()][::-1],
         next=_next_out(book, builds, due, dips),
         hours=round(hours_run(book), 1),
-        trends=[trend_of(key, points) for key, points in series.items() if points],
+        trends=[
+            trend_of(key, points, book.limits.get(key)) for key, points in series.items() if points
+        ],
         several_changed=bool(sessions)
         and sessions[-1].session.id in changed
         and changed[sessions[-1].session.id].things > 1,

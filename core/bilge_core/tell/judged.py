@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Literal
 
 import numpy as np
@@ -18,6 +19,7 @@ from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import rpm_of_speed
 
+_KELVIN = 273.15
 _LINE_POINTS = 400
 _BEFORE, _AFTER = 2.0, 3.0  # [s] round a dip that are drawn (ours)
 
@@ -35,6 +37,10 @@ class DipsCount(BaseModel):
     has_forecast: bool
     looks: Looks | None
     """What too little pressure resembles."""
+    hottest_c: float | None = None
+    """Of the oil, by its laps' own log."""
+    lowest_bar: float | None = None
+    """In the gallery, the engine running."""
 
 
 class PlaceJudged(BaseModel):
@@ -246,6 +252,12 @@ def _headline(count: DipsCount) -> str:
     return f"{count.foreseen} of {_several(count.met, 'dip')} came where forecast"
 
 
+def _hottest(laps: Sequence[LapMet]) -> float | None:
+    """Of the oil in laps that have its temperature [°C]."""
+    logged = [lap.log.oil_temperature for lap in laps if lap.log.oil_temperature is not None]
+    return round(max(float(each.max()) for each in logged) - _KELVIN, 1) if logged else None
+
+
 def judged_out(judged: Judged, frozen: Frozen | None, forecast: ForecastKept | None) -> JudgedOut:
     """A session's laps against the forecast.
 
@@ -267,6 +279,8 @@ def judged_out(judged: Judged, frozen: Frozen | None, forecast: ForecastKept | N
         false_alarms=words.count("false_alarm"), not_shown=words.count("not_shown"),
         laps=len(judged.laps), has_forecast=frozen is not None,
         looks=None if judged.looks is None else judged.looks.looks,
+        hottest_c=_hottest(judged.laps),
+        lowest_bar=round(min(each.measured.lowest for each in judged.laps) / 1e5, 2),
     )  # fmt: skip
     every = max(1, len(line) // _LINE_POINTS)
     return JudgedOut(

@@ -49,7 +49,7 @@ def _sessions(rows: list[DrivenOut]) -> Table:
             words(text, SMALL)
             for text in (
                 f"{session.on:%d %b %Y}", f"{session.circuit}{track}", str(session.laps),
-                f"{session.hours:g} h", _figure(session.hottest_c, "°C"), _levels(row),
+                f"{session.hours:g} h", _figure(row.hottest_c, "°C"), _levels(row),
                 _figure(session.can_ml, "ml"), _figure(row.oil_used_l, "L", 1), _dips(row),
             )
         ])  # fmt: skip

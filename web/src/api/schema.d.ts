@@ -3025,7 +3025,7 @@ export interface components {
             /** Client Id */
             client_id: string;
             /** Entry */
-            entry: components["schemas"]["Session"] | components["schemas"]["SessionStruck"] | components["schemas"]["Item"] | components["schemas"]["ItemDropped"] | components["schemas"]["ItemDone"] | components["schemas"]["HoldUp"];
+            entry: components["schemas"]["Session"] | components["schemas"]["SessionStruck"] | components["schemas"]["Item"] | components["schemas"]["ItemDropped"] | components["schemas"]["ItemDone"] | components["schemas"]["HoldUp"] | components["schemas"]["TrendLimit"];
         };
         /**
          * Boss
@@ -4586,10 +4586,14 @@ export interface components {
             foreseen: number;
             /** Has Forecast */
             has_forecast: boolean;
+            /** Hottest C */
+            hottest_c?: number | null;
             /** Laps */
             laps: number;
             /** Looks */
             looks: ("slosh" | "speed" | "both" | "nothing" | "cannot_tell") | null;
+            /** Lowest Bar */
+            lowest_bar?: number | null;
             /** Met */
             met: number;
             /** Not Shown */
@@ -5098,8 +5102,12 @@ export interface components {
             /** Changed */
             changed: string[];
             dips: components["schemas"]["DipsCount"] | null;
+            /** Hottest C */
+            hottest_c: number | null;
             /** Lost L */
             lost_l: number | null;
+            /** Lowest Bar */
+            lowest_bar: number | null;
             /** Oil Used L */
             oil_used_l: number | null;
             /** Oil Used L H */
@@ -12845,10 +12853,32 @@ export interface components {
             time_s: number[];
         };
         /**
+         * TrendLimit
+         * @description What a figure over the sessions is to stay within: at most so much, pressure at least.
+         *
+         *     In L/h, ml/h, K and bar; none: the builder has no limit of his own.
+         */
+        TrendLimit: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "oil_used" | "can" | "over_ambient" | "lowest";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trend_limit";
+            /** Limit */
+            limit?: number | null;
+        };
+        /**
          * TrendOut
          * @description One figure over the sessions.
          */
         TrendOut: {
+            /** Is Past */
+            is_past: boolean;
             /** Is Rising */
             is_rising: boolean;
             /**
@@ -12856,6 +12886,8 @@ export interface components {
              * @enum {string}
              */
             key: "oil_used" | "can" | "over_ambient" | "lowest";
+            /** Limit */
+            limit: number | null;
             /** Points */
             points: [
                 string,

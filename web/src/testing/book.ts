@@ -34,6 +34,8 @@ export const drivenOf = (id: string, given: Partial<Driven> = {}): Driven => ({
   can_ml_h: 35,
   lost_l: 0.35,
   over_ambient_c: 97,
+  hottest_c: 121,
+  lowest_bar: 1.8,
   changed: [],
   ...given,
 });
@@ -57,7 +59,7 @@ export const BOOK: Book = {
   sessions: [drivenOf("s2"), drivenOf("s1", { session: sessionOf("s1", { on: "2026-05-24" }) })],
   due: [dueOf("jointseal"), dueOf("hoses", { name: "hoses", state: "later", hours_left: 26.4 })],
   hours: 13.6,
-  trends: [{ key: "can", points: [["2026-05-24", 55], ["2026-06-07", 35]], is_rising: false }], // prettier-ignore
+  trends: [{ key: "can", points: [["2026-05-24", 55], ["2026-06-07", 35]], is_rising: false, limit: null, is_past: false }], // prettier-ignore
   several_changed: false,
   hold_ups: [],
   next: {

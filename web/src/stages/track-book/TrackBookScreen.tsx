@@ -34,12 +34,10 @@ const PAGES: Readonly<Record<Page, string>> = { sessions: "Sessions", write: "Wr
 /** The last session in a sentence: how far, how hot, what it used. */
 function lastSentence(driven: Driven | undefined, units: Units, system: System): string {
   if (!driven) return "No session is written down yet";
-  const { session, oil_used_l: used } = driven;
+  const { session, oil_used_l: used, hottest_c: hottest } = driven;
   const parts = [
     `${session.laps} laps`,
-    ...(session.hottest_c === null || session.hottest_c === undefined
-      ? []
-      : [`${session.hottest_c.toFixed(0)} °C at the hottest`]),
+    ...(hottest === null ? [] : [`${hottest.toFixed(0)} °C at the hottest`]),
     ...(used === null
       ? []
       : [
@@ -117,9 +115,7 @@ function Sessions({
                 <td className={cell}>{driven.state}</td>
                 <td className={cell}>{session.laps}</td>
                 <td className={cell}>
-                  {session.hottest_c === null || session.hottest_c === undefined
-                    ? ""
-                    : `${session.hottest_c.toFixed(0)} °C`}
+                  {driven.hottest_c === null ? "" : `${driven.hottest_c.toFixed(0)} °C`}
                 </td>
                 <td className={cell}>
                   {session.level_before_mm === null && session.level_after_mm === null
@@ -270,7 +266,9 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
               />
             )}
             <WhatItSays hasLaps={book.sessions.some(({ dips }) => dips !== null)} />
-            <div ref={drawing}>{book.trends.length > 0 && <Trends trends={book.trends} />}</div>
+            <div ref={drawing}>
+              {book.trends.length > 0 && <Trends trends={book.trends} onWrite={write} />}
+            </div>
             <HoldUp trials={book.hold_ups} onWrite={write} />
             <BookFiles build={build} />
           </div>

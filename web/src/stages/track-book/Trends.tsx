@@ -1,15 +1,16 @@
-import type { ReactElement } from "react";
-import type { Trend } from "../../api/book";
+import { useState, type ReactElement } from "react";
+import type { Booked, Trend } from "../../api/book";
+import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { TRENDS, trendWords } from "./words";
+import { LIMIT_UNITS, TRENDS, trendWords } from "./words";
 
 const WIDE = 150;
 const HIGH = 44;
 
 function Line({ trend }: { trend: Trend }): ReactElement {
   const values = trend.points.map(([, value]) => value);
-  const most = Math.max(...values, 1e-6);
+  const most = Math.max(...values, trend.limit ?? 0, 1e-6);
   const at = (n: number, value: number): [number, number] => [
     6 + ((WIDE - 12) * n) / Math.max(1, values.length - 1),
     HIGH - 5 - ((HIGH - 12) * value) / most,
@@ -17,6 +18,13 @@ function Line({ trend }: { trend: Trend }): ReactElement {
   return (
     <svg width={WIDE} height={HIGH} aria-hidden="true">
       <path d={`M2 ${HIGH - 5}h${WIDE - 4}`} stroke="var(--hair)" />
+      {trend.limit !== null && (
+        <path
+          d={`M2 ${at(0, trend.limit)[1].toFixed(1)}h${WIDE - 4}`}
+          stroke="var(--bad)"
+          strokeDasharray="3 3"
+        />
+      )}
       <path
         d={`M${values
           .map((value, n) =>
@@ -37,8 +45,72 @@ function Line({ trend }: { trend: Trend }): ReactElement {
   );
 }
 
+/** The builder's own limit of a figure, typed. */
+function Limit({
+  trend,
+  onWrite,
+}: {
+  trend: Trend;
+  onWrite: (entry: Booked) => void;
+}): ReactElement {
+  const { units, system } = useSettings();
+  const [typed, setTyped] = useState<string | null>(null);
+  const figure = Number((typed ?? "").replace(",", "."));
+  const isRead = typed !== null && (typed.trim() === "" || (figure > 0 && figure <= 20_000));
+  if (typed === null)
+    return (
+      <button
+        type="button"
+        className="min-h-9 text-[14px] underline"
+        onClick={() => setTyped(trend.limit === null ? "" : String(trend.limit))}
+      >
+        {trend.limit === null
+          ? "no limit of your own"
+          : `${trend.key === "lowest" ? "at least" : "at most"} ${trendWords(trend, units, system, trend.limit)}`}
+      </button>
+    );
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!isRead) return;
+        const limit = typed.trim() === "" ? null : figure;
+        onWrite({ kind: "trend_limit", key: trend.key, limit });
+        setTyped(null);
+      }}
+    >
+      <label className="flex flex-col text-[13px] text-ink-2">
+        {trend.key === "lowest" ? "At least" : "At most"}, {LIMIT_UNITS[trend.key]}
+        <input
+          value={typed}
+          inputMode="decimal"
+          aria-invalid={!isRead}
+          onChange={(event) => setTyped(event.target.value)}
+          className="min-h-9 w-20 border border-ink bg-paper px-2 text-[15px] text-ink"
+        />
+      </label>
+      <Button type="submit" disabled={!isRead}>
+        Keep
+      </Button>
+    </form>
+  );
+}
+
+/** What is to be said beside a figure. */
+function offWords(trend: Trend): string {
+  if (trend.is_past) return "past your limit";
+  return trend.is_rising ? "well off what was usual" : "";
+}
+
 /** Health over time: each figure over the sessions, the last one said. */
-export function Trends({ trends }: { trends: readonly Trend[] }): ReactElement {
+export function Trends({
+  trends,
+  onWrite,
+}: {
+  trends: readonly Trend[];
+  onWrite: (entry: Booked) => void;
+}): ReactElement {
   const { units, system } = useSettings();
   return (
     <section aria-label="Over time" className="border-t border-hair px-4 py-2 lg:px-6">
@@ -48,13 +120,12 @@ export function Trends({ trends }: { trends: readonly Trend[] }): ReactElement {
           <li key={trend.key} data-trend={trend.key}>
             <p className="text-[14px] text-ink-2">{TRENDS[trend.key]}</p>
             <p className="flex items-center gap-2 font-figure text-[19px] font-semibold">
-              {trend.is_rising && <Mark state="caution" size={16} />}
+              {offWords(trend) && <Mark state={trend.is_past ? "bad" : "caution"} size={16} />}
               {trendWords(trend, units, system)}
-              {trend.is_rising && (
-                <span className="text-[14px] font-medium">well off what was usual</span>
-              )}
+              <span className="text-[14px] font-medium">{offWords(trend)}</span>
             </p>
             <Line trend={trend} />
+            <Limit trend={trend} onWrite={onWrite} />
           </li>
         ))}
       </ul>

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/book";
@@ -46,6 +46,30 @@ describe("the Track book screen", () => {
     expect(screen.getByRole("alert").textContent).toContain("The server is away.");
     served(book({ sessions: [], trends: [] }));
     expect(screen.getByText(/Run it and write it down/)).toBeTruthy();
+  });
+
+  it("keeps a limit of the builder's own, and says when it is past", async () => {
+    const can = { key: "can", points: [["2026-06-07", 70]], is_rising: true } as const;
+    const trends = (given: { limit: number | null; is_past: boolean }): api.Book["trends"] => [
+      { ...can, points: [["2026-06-07", 70]], ...given },
+    ];
+    served(book({ trends: trends({ limit: null, is_past: false }) }));
+    expect(screen.getByText("well off what was usual")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "no limit of your own" }));
+    const typed = screen.getByLabelText("At most, ml/h");
+    await userEvent.type(typed, "x");
+    expect(screen.getByRole("button", { name: "Keep" }).hasAttribute("disabled")).toBe(true);
+    await userEvent.clear(typed);
+    await userEvent.type(typed, "60,5");
+    await userEvent.click(screen.getByRole("button", { name: "Keep" }));
+    expect(add.mock.calls[0]?.[0]).toEqual({ kind: "trend_limit", key: "can", limit: 60.5 });
+    cleanup();
+    served(book({ trends: trends({ limit: 60, is_past: true }) }));
+    expect(screen.getByText("past your limit")).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "at most 60 ml/h" }));
+    await userEvent.clear(screen.getByLabelText("At most, ml/h"));
+    await userEvent.click(screen.getByRole("button", { name: "Keep" }));
+    expect(add.mock.calls[1]?.[0]).toEqual({ kind: "trend_limit", key: "can", limit: null });
   });
 
   it("shows sessions, what one used, its trends, and two changes at once", () => {

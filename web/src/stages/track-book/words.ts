@@ -46,9 +46,21 @@ export const TRENDS: Readonly<Record<Trend["key"], string>> = {
   lowest: "Lowest pressure",
 };
 
-/** A figure of a trend as it is said. */
-export function trendWords(trend: Trend, units: Units, system: System): string {
-  const value = trend.points.at(-1)?.[1] ?? 0;
+/** In which a limit is typed: as it is kept. */
+export const LIMIT_UNITS: Readonly<Record<Trend["key"], string>> = {
+  oil_used: "L/h",
+  can: "ml/h",
+  over_ambient: "K",
+  lowest: "bar",
+};
+
+/** A figure of a trend as it is said: the last one, where no other is given. */
+export function trendWords(
+  trend: Trend,
+  units: Units,
+  system: System,
+  value = trend.points.at(-1)?.[1] ?? 0,
+): string {
   if (trend.key === "can") return `${value.toFixed(0)} ml/h`;
   if (trend.key === "over_ambient") return `${value.toFixed(0)} K`;
   if (trend.key === "lowest") return `${value.toFixed(1)} bar`;
@@ -69,6 +81,8 @@ export function entryWords(entry: Booked): string {
       return "an item dropped";
     case "hold_up":
       return `the hold-up trial of ${dayWords(entry.on)}`;
+    case "trend_limit":
+      return `the limit of ${TRENDS[entry.key].toLowerCase()}`;
     case "item_done":
       return `${entry.item} ${entry.how === "renewed" ? "renewed" : "looked at"}`;
   }
