@@ -4,9 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
-from bilge_core.document.records import AnyRecord, PouredRecord, Records, read_record, records_from
+from bilge_core.agreement.strip_down import LookedAt
+from bilge_core.document.records import (
+    AnyRecord,
+    InspectionRecord,
+    PouredRecord,
+    Records,
+    read_record,
+    records_from,
+)
 from builds.models import Build
 from django.db.models import QuerySet
+from django.utils import timezone
 
 from records.models import Record
 from records.schemas import RecordOut
@@ -51,3 +60,16 @@ def records_for(build: Build) -> Records:
         if not isinstance(record, PouredRecord) or _is_of_this_pan(row, build):
             read.append(record)
     return records_from(read)
+
+
+def inspected(build: Build) -> list[LookedAt]:
+    """All that was ever looked at on a build's pan and pickup, in the order written."""
+    rows = build.records.filter(kind="inspection", data__isnull=False).select_related("made_by")
+    struck = set(build.records.filter(data__isnull=True).values_list("replaces_id", flat=True))
+    found = []
+    for row in rows.order_by("id"):
+        read = read_record(row.data)
+        if row.pk not in struck and isinstance(read, InspectionRecord):
+            on = timezone.localdate(row.taken_at or row.made_at)
+            found.append(LookedAt(read, on, row.taken_by or row.made_by.username))
+    return found

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import uuid
+from datetime import timedelta
 from typing import Any
 
 import pytest
 from accounts.models import User
+from bilge_core.document.records import read_record
 from builds.models import Build
 from builds.schemas import AsIsIn
 from builds.services import say_as_is
 from config.errors import NotFound
 from django.utils import timezone
-from records.models import BookEntry
+from records.models import BookEntry, Record
+from records.services import keep
 from stages.track_book.answer import book
 
 from tests.server.conftest import Api
@@ -90,3 +93,17 @@ def test_faults_are_named_and_a_stranger_finds_no_book(
     assert status == 422 and "can_ml" in str(told)
     with pytest.raises(NotFound):
         book(stranger.workshop, build.pk)
+
+
+def test_a_strip_down_stands_beside_the_one_before(api: Api, user: User, build: Build) -> None:
+    assert build.current is not None
+    seal = {"kind": "inspection", "item": "Seal of the pickup joint"}
+    for found in ("sound", "watch"):
+        record = read_record({**seal, "found": found})
+        row = keep(user, build, build.current, record, None)
+        if found == "sound":
+            when = timezone.now() - timedelta(days=90)
+            Record.objects.filter(pk=row.pk).update(made_at=when, taken_at=when)
+    (told,) = api("GET", f"/stages/track-book/{build.pk}")[1]["strip_down"]
+    assert (told["turned"], told["before"]["found"]) == ("worse", "sound")
+    assert told["now"]["by"] == user.username

@@ -10,12 +10,14 @@ from bilge_core.quantities import UnitSystem
 from bilge_core.tell.book import Changed, book_out, changed_between
 from bilge_core.tell.differences import differences_out
 from bilge_core.tell.judged import DipsCount
+from bilge_core.tell.strip_down import strip_down_out
 from builds.models import Build
 from builds.selectors import build_of, plain_document
 from django.db import transaction
 from django.utils import timezone
 from records import books
 from records.clocks import believed
+from records.selectors import inspected
 
 from stages.track_book.schemas import BookedIn, BookStageOut
 
@@ -61,6 +63,7 @@ def _told(build: Build, system: UnitSystem) -> BookStageOut:
             frozenset(each.id for each in usual) - typed, timezone.localdate(),
             _dips(build),
         ),
+        strip_down=strip_down_out(inspected(build)),
     )  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from typing import Annotated, Any
 from bilge_core.agreement.book_entries import AnyBooked, read_booked
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.book import BookOut
+from bilge_core.tell.strip_down import StripDownOut
 from ninja import Schema
 from pydantic import BeforeValidator, Field
 
@@ -22,6 +23,8 @@ class BookStageOut(Schema):
     driven: int
     """The state that a session is written down for: the one that the car is in."""
     book: BookOut
+    strip_down: list[StripDownOut]
+    """What was looked at on Pan, the last time against the day before."""
 
 
 def _entry(raw: Any) -> AnyBooked:

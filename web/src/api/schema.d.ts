@@ -2997,6 +2997,8 @@ export interface components {
             driven: number;
             /** State */
             state: number;
+            /** Strip Down */
+            strip_down: components["schemas"]["StripDownOut"][];
         };
         /**
          * BookedAllIn
@@ -6437,6 +6439,28 @@ export interface components {
             wait_days: number;
             /** Words */
             words: string;
+        };
+        /**
+         * FoundOut
+         * @description One thing as it was found.
+         */
+        FoundOut: {
+            /** By */
+            by: string;
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "not_looked" | "sound" | "watch" | "replace";
+            /** Note */
+            note: string;
+            /** Off Flat Mm */
+            off_flat_mm: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * Gallery
@@ -12150,6 +12174,21 @@ export interface components {
             shut: components["schemas"]["StandsOut"];
             /** Through Pump L */
             through_pump_l: number;
+        };
+        /**
+         * StripDownOut
+         * @description One thing, the last time and the time before.
+         */
+        StripDownOut: {
+            before: components["schemas"]["FoundOut"] | null;
+            /** Item */
+            item: string;
+            now: components["schemas"]["FoundOut"];
+            /**
+             * Turned
+             * @enum {string}
+             */
+            turned: "worse" | "better" | "same" | "first";
         };
         /**
          * StudyIn

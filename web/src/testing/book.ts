@@ -70,4 +70,4 @@ export const BOOK: Book = {
   },
 };
 
-export const BOOK_STAGE: BookStage = { state: 3, driven: 3, book: BOOK };
+export const BOOK_STAGE: BookStage = { state: 3, driven: 3, book: BOOK, strip_down: [] };

@@ -1,7 +1,14 @@
 import { useRef, useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 import { wordsOf } from "../../api/client";
-import { useBook, useSendBooked, type Book, type Booked, type Driven } from "../../api/book";
+import {
+  useBook,
+  useSendBooked,
+  type Book,
+  type Booked,
+  type BookStage,
+  type Driven,
+} from "../../api/book";
 import { useSession } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
 import { Away } from "../../parts/Away";
@@ -21,6 +28,7 @@ import { NextChange } from "./NextChange";
 import { OneSession } from "./OneSession";
 import { PitWall } from "./PitWall";
 import { SessionForm } from "./SessionForm";
+import { StripDown } from "./StripDown";
 import { Trends } from "./Trends";
 import { WhatItSays } from "./WhatItSays";
 import { dayWords, entryWords } from "./words";
@@ -148,7 +156,8 @@ function Sessions({
   );
 }
 
-function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
+function TheBook({ stage, me }: { stage: BookStage; me: string }): ReactElement {
+  const { book } = stage;
   const { build } = useBuildView();
   const { units, system } = useSettings();
   const queue = useQueue<Booked>(`book:${build.id}`, build.id, me, useSendBooked(build, system));
@@ -270,6 +279,7 @@ function TheBook({ book, me }: { book: Book; me: string }): ReactElement {
               {book.trends.length > 0 && <Trends trends={book.trends} onWrite={write} />}
             </div>
             <HoldUp trials={book.hold_ups} onWrite={write} />
+            <StripDown rows={stage.strip_down} buildId={build.id} />
             <BookFiles build={build} />
           </div>
           <div className={page === "write" ? "lg:hidden" : "hidden"}>{form}</div>
@@ -304,5 +314,5 @@ export function TrackBookScreen(): ReactElement {
         onRetry={() => void query.refetch()}
       />
     );
-  return <TheBook book={query.data.book} me={session.username} />;
+  return <TheBook stage={query.data} me={session.username} />;
 }

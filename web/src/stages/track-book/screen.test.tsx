@@ -72,6 +72,30 @@ describe("the Track book screen", () => {
     expect(add.mock.calls[1]?.[0]).toEqual({ kind: "trend_limit", key: "can", limit: null });
   });
 
+  it("shows a strip-down against the one before", () => {
+    const sound = {
+      found: "sound",
+      off_flat_mm: null,
+      note: "",
+      on: "2026-05-01",
+      by: "MK",
+    } as const;
+    const watch = { ...sound, found: "watch", off_flat_mm: 0.2, on: "2026-06-07" } as const;
+    const row = {
+      item: "Flatness of the rail",
+      now: watch,
+      before: sound,
+      turned: "worse",
+    } as const;
+    served({ ...book({}), strip_down: [row] });
+    const told = screen.getByLabelText("At the strip-down");
+    expect(told.textContent).toContain("watch, 0.20 mm off flat, 7 June");
+    expect(told.textContent).toContain("worse: was sound, 1 May");
+    cleanup();
+    served(book({}));
+    expect(screen.getByText(/Nothing was looked at/)).toBeTruthy();
+  });
+
   it("shows sessions, what one used, its trends, and two changes at once", () => {
     const page = served(
       book({
