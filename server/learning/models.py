@@ -6,21 +6,14 @@ from accounts.models import Workshop
 from builds.models import Build, BuildState
 from django.conf import settings
 from django.db import models
+from runs.long_jobs import LongJob
 
 
-class Learning(models.Model):
+class Learning(LongJob):
     """Laps of a car's track book that figures are fitted to.
 
     Laps and document are copies: what is edited meanwhile changes nothing of it.
     """
-
-    WAITING, RUNNING, FINISHED, CANCELLED, FAILED = (
-        "waiting",
-        "running",
-        "finished",
-        "cancelled",
-        "failed",
-    )
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="learnings")
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="learnings")
@@ -32,13 +25,7 @@ class Learning(models.Model):
     """Which they are: session, day, circuit, name."""
     kept = models.BinaryField()
     """Their samples, as the core packs them."""
-    status = models.CharField(max_length=10, default=WAITING)
-    reason = models.CharField(max_length=300, default="", blank=True)
     asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    asked_at = models.DateTimeField(auto_now_add=True)
-    ended_at = models.DateTimeField(null=True)
-    stirred_at = models.DateTimeField(null=True)
-    """When a worker was last at it, or it was put into the queue again."""
     told = models.JSONField(null=True)
     """What came of it."""
     taken_in = models.PositiveIntegerField(null=True)

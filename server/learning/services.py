@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import os
 from dataclasses import dataclass
-from datetime import timedelta
 from typing import Any
 
 from accounts.models import User
@@ -26,22 +24,14 @@ from builds.selectors import build_of, plain_document
 from builds.states import make_state
 from config.errors import Conflict, NotFound
 from django.db import transaction
-from django.db.models import Q
 from django.db.models.functions import Now
 from records.books import entries_of
 from records.models import SessionJudged
+from runs.long_jobs import end_those, for_each_core, wake_quiet
 
 from learning.models import Learning, LearningStep
 from learning.selectors import newest_of
-from learning.tasks import UNDER_WAY, end, enqueue
-
-_QUIET = timedelta(seconds=30)
-"""Without a sign of life for so long, one is put into the queue again."""
-
-
-def _enqueue(learning_id: int) -> None:
-    for _ in range(max(1, os.cpu_count() or 1)):
-        enqueue(learning_id)
+from learning.tasks import enqueue
 
 
 def _driven(build: Build) -> dict[str, tuple[int, Session]]:
@@ -127,8 +117,7 @@ def ask(user: User, build_id: int) -> Learning:
     chosen = _chosen(build)
     then, now = plain_document(chosen.state), plain_document(build.as_is or build.current)
     document = with_knowledge(then, now, then)
-    for pk in build.learnings.filter(status__in=UNDER_WAY).values_list("pk", flat=True):
-        end(pk, Learning.CANCELLED, "A newer one took its place.")
+    end_those(build.learnings, Learning.CANCELLED, "A newer one took its place.")
     learning = Learning.objects.create(
         workshop=user.workshop, build=build, state=chosen.state, asked_by=user,
         document=build_from(document).model_dump(mode="json"),
@@ -142,7 +131,7 @@ def ask(user: User, build_id: int) -> Learning:
     ]
     steps.append(LearningStep(learning=learning, place=len(asked)))
     LearningStep.objects.bulk_create(steps)
-    transaction.on_commit(lambda: _enqueue(learning.pk))
+    transaction.on_commit(lambda: for_each_core(enqueue, learning.pk))
     return learning
 
 
@@ -154,8 +143,7 @@ def cancel(user: User, build_id: int) -> None:
     NotFound
     """
     build = build_of(user.workshop, build_id)
-    for pk in build.learnings.filter(status__in=UNDER_WAY).values_list("pk", flat=True):
-        end(pk, Learning.CANCELLED, "Cancelled.")
+    end_those(build.learnings, Learning.CANCELLED, "Cancelled.")
 
 
 def _finished(user: User, build_id: int, learning_id: int) -> Learning:
@@ -246,11 +234,4 @@ def leave(user: User, build_id: int, learning_id: int) -> None:
 
 def wake() -> int:
     """Put those whose workers are gone into the queue again; how many."""
-    quiet = Q(stirred_at__isnull=True) | Q(stirred_at__lt=Now() - _QUIET)
-    lost = Learning.objects.filter(quiet, status__in=UNDER_WAY)
-    count = 0
-    for pk in lost.values_list("pk", flat=True):
-        if lost.filter(pk=pk).update(stirred_at=Now()):
-            _enqueue(pk)
-            count += 1
-    return count
+    return wake_quiet(Learning.objects, enqueue)

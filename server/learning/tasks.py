@@ -15,22 +15,16 @@ from bilge_core.errors import BilgeError
 from bilge_core.moving.seen import LookAt
 from bilge_core.physics.arrays import Array
 from bilge_core.tell.learned import LapTold, fit_told
-from django.db import connection
 from django.db.models.functions import Now
-from django_tasks import task, task_backends
-from runs.selectors import somebody_waits
+from django_tasks import task
+from runs.long_jobs import end_those, enqueue_behind_runs, take_turns
 
 from learning.held import HeldStep, claim, is_lost
 from learning.models import Learning, LearningStep
 
 logger = logging.getLogger(__name__)
 
-BEHIND_RUNS = -10
-"""Priority: a run that somebody waits for goes first."""
 _BEAT_EVERY = 0.4  # [s]
-_LOOK_EVERY = 0.2  # [s] for something to do
-_AT_A_TIME = 60.0  # [s] of waiting for others before the worker is given back
-UNDER_WAY = (Learning.WAITING, Learning.RUNNING)
 
 
 class _NoLongerOursError(Exception):
@@ -61,34 +55,17 @@ class _Life:
 @task
 def work_on(learning_id: int) -> None:
     """Take steps of a learning until there are none left; any number of workers may be at it."""
-    idle_since = time.monotonic()
-    while True:
-        learning = Learning.objects.filter(pk=learning_id, status__in=UNDER_WAY).first()
-        if learning is None:
-            return
-        if somebody_waits():
-            enqueue(learning_id)
-            return
-        if one_step(learning):
-            idle_since = time.monotonic()
-        elif time.monotonic() - idle_since > _AT_A_TIME:
-            return
-        else:
-            connection.close_if_unusable_or_obsolete()
-            time.sleep(_LOOK_EVERY)
+    rows = Learning.objects.filter(pk=learning_id, status__in=Learning.UNDER_WAY)
+    take_turns(rows.first, one_step, lambda: enqueue(learning_id))
 
 
 def enqueue(learning_id: int) -> None:
-    """Put a learning into the queue, behind the runs where the queue knows an order."""
-    can = task_backends["default"].supports_priority
-    (work_on.using(priority=BEHIND_RUNS) if can else work_on).enqueue(learning_id)
+    """Put a learning into the queue, behind the runs."""
+    enqueue_behind_runs(work_on, learning_id)
 
 
-def end(learning_id: int, status: str, reason: str) -> None:
-    """End one that is under way."""
-    Learning.objects.filter(pk=learning_id, status__in=UNDER_WAY).update(
-        status=status, reason=reason[:300], ended_at=Now()
-    )
+def _failed(learning: Learning, reason: str) -> None:
+    end_those(Learning.objects.filter(pk=learning.pk), Learning.FAILED, reason)
 
 
 def one_step(learning: Learning) -> bool:
@@ -99,7 +76,7 @@ def one_step(learning: Learning) -> bool:
     held = claim(learning.pk)
     if held is None:
         if is_lost(learning.pk):
-            end(learning.pk, Learning.FAILED, "Its worker was lost again and again.")
+            _failed(learning, "Its worker was lost again and again.")
         return False
     step = LearningStep.objects.get(pk=held.step_id)
     try:
@@ -110,11 +87,11 @@ def one_step(learning: Learning) -> bool:
     except _NoLongerOursError:
         return True
     except (BilgeError, ValueError) as error:
-        end(learning.pk, Learning.FAILED, str(error))
+        _failed(learning, str(error))
     except Exception as error:
         logger.exception("learning %s ended in an error of ours", learning.pk)
         words = f"The solver stopped with an error of its own ({type(error).__name__})."
-        end(learning.pk, Learning.FAILED, words)
+        _failed(learning, words)
     return True
 
 

@@ -7,21 +7,14 @@ from builds.models import Build, BuildState
 from django.conf import settings
 from django.db import models
 from loads.models import Lap
+from runs.long_jobs import LongJob
 
 
-class Study(models.Model):
+class Study(LongJob):
     """Remedies for one state of a build, tried over the laps that it is judged by.
 
     Whoever prepares it holds it by a lease of the database's clock, as a run is held.
     """
-
-    WAITING, RUNNING, FINISHED, CANCELLED, FAILED = (
-        "waiting",
-        "running",
-        "finished",
-        "cancelled",
-        "failed",
-    )
 
     workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="studies")
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="studies")
@@ -37,15 +30,9 @@ class Study(models.Model):
     """Made ready, once the first worker has been at it."""
     depth = models.PositiveSmallIntegerField(default=1)
     """How many remedies are put together at the most: one, two or three."""
-    status = models.CharField(max_length=10, default=WAITING)
-    reason = models.CharField(max_length=300, default="", blank=True)
     lease_until = models.DateTimeField(null=True)
     asked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    asked_at = models.DateTimeField(auto_now_add=True)
     started_at = models.DateTimeField(null=True)
-    ended_at = models.DateTimeField(null=True)
-    stirred_at = models.DateTimeField(null=True)
-    """When a worker was last at it, or it was put into the queue again."""
 
     class Meta:
         ordering = ["-id"]

@@ -21,7 +21,7 @@ from studies.growth import candidates_of, results_of
 from studies.models import Study, StudyTrial
 from studies.schemas import OwnOut, PlaceOut, ProgressOut, SearchOut, StudyOut
 
-UNDER_WAY = (Study.WAITING, Study.RUNNING)
+UNDER_WAY = Study.UNDER_WAY
 
 
 def latest_of(workshop: Workshop, build_id: int) -> Study | None:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-from datetime import timedelta
 from typing import Any
 
 from accounts.models import User, Workshop
@@ -19,10 +17,10 @@ from builds.services import name_revision
 from builds.states import make_state
 from config.errors import NotFound
 from django.db import transaction
-from django.db.models import Q
 from django.db.models.functions import Now
 from loads.models import Lap
 from runs.felt import felt_in
+from runs.long_jobs import end_those, for_each_core, wake_quiet
 from runs.schemas import RunIn
 from runs.selectors import over_laps
 from runs.services import ask_for_run
@@ -36,19 +34,12 @@ from studies.tasks import enqueue
 
 MOST_AT_ONCE = 3
 """Studies of one workshop under way: more would only wait."""
-_QUIET = timedelta(seconds=30)
-"""Without a sign of life for so long, a study is put into the queue again."""
 
 
 def _worst_first(build: Build) -> list[Lap]:
     """The laps that a build is judged by, that of the worst verdict first."""
     rows = {row.lap_id: row.lap for row in build.judged_by.select_related("lap")}
     return [rows[over.lap_id] for over in over_laps(build) if over.lap_id in rows]
-
-
-def _enqueue(study_id: int) -> None:
-    for _ in range(max(1, os.cpu_count() or 1)):
-        enqueue(study_id)
 
 
 @transaction.atomic
@@ -77,7 +68,9 @@ def ask_for_study(user: User, build_id: int, wanted: StudyIn) -> Study:
     last = latest_of(user.workshop, build_id)
     if last is not None and _is_the_same(last, build, laps) and (last.off, last.own) == (off, own):
         return last
-    end_those(Study.objects.filter(build=build, search=""), "A newer one took its place.")
+    end_those(
+        Study.objects.filter(build=build, search=""), Study.CANCELLED, "A newer one took its place."
+    )
     return _begun(user, build, laps, off=off, own=own)
 
 
@@ -98,7 +91,11 @@ def ask_for_search(user: User, build_id: int, what: What) -> Study:
     last = search_of(user.workshop, build_id, what)
     if last is not None and _is_the_same(last, build, laps):
         return last
-    end_those(Study.objects.filter(build=build, search=what), "A newer one took its place.")
+    end_those(
+        Study.objects.filter(build=build, search=what),
+        Study.CANCELLED,
+        "A newer one took its place.",
+    )
     return _begun(user, build, laps, search=what)
 
 
@@ -134,16 +131,8 @@ def _begun(user: User, build: Build, laps: list[Lap], **more: Any) -> Study:
         [StudyLap(study=study, lap=lap, place=place) for place, lap in enumerate(laps)]
     )
     ask_for_run(user, RunIn(build_id=build.pk, lap_id=laps[0].pk, cells=CELLS))
-    transaction.on_commit(lambda: _enqueue(study.pk))
+    transaction.on_commit(lambda: for_each_core(enqueue, study.pk))
     return study
-
-
-def end_those(studies: Any, reason: str) -> None:
-    """End studies that are under way; their trials are left where they are."""
-    for study_id in studies.filter(status__in=UNDER_WAY).values_list("pk", flat=True):
-        Study.objects.filter(pk=study_id, status__in=UNDER_WAY).update(
-            status=Study.CANCELLED, reason=reason, ended_at=Now()
-        )
 
 
 def cancel_study(workshop: Workshop, build_id: int, search: str = "") -> None:
@@ -154,19 +143,12 @@ def cancel_study(workshop: Workshop, build_id: int, search: str = "") -> None:
     NotFound
     """
     build = build_of(workshop, build_id)
-    end_those(Study.objects.filter(build=build, search=search), "Cancelled.")
+    end_those(Study.objects.filter(build=build, search=search), Study.CANCELLED, "Cancelled.")
 
 
 def wake() -> int:
     """Put studies whose workers are gone into the queue again; how many."""
-    quiet = Q(stirred_at__isnull=True) | Q(stirred_at__lt=Now() - _QUIET)
-    lost = Study.objects.filter(quiet, status__in=UNDER_WAY)
-    count = 0
-    for study_id in lost.values_list("pk", flat=True):
-        if lost.filter(pk=study_id).update(stirred_at=Now()):
-            _enqueue(study_id)
-            count += 1
-    return count
+    return wake_quiet(Study.objects, enqueue)
 
 
 def candidate_of(study: Study, key: str) -> CandidateKept:

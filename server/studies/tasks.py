@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 import logging
-import time
 
-from django.db import connection
 from django.db.models.functions import Now
-from django_tasks import task, task_backends
+from django_tasks import task
 from loads.models import Lap
+from runs.long_jobs import enqueue_behind_runs, take_turns
 from runs.models import Run
-from runs.selectors import somebody_waits
 from shop.selectors import prices_of
 
 from studies import trying
@@ -20,11 +18,6 @@ from studies.held import claim
 from studies.models import Study, StudyTrial
 
 logger = logging.getLogger(__name__)
-
-BEHIND_RUNS = -10
-"""Priority: a run that somebody waits for goes first."""
-_LOOK_EVERY = 0.2  # [s] for something to do
-_AT_A_TIME = 60.0  # [s] of waiting for others before the worker is given back
 
 
 def under_way(study_id: int) -> Study | None:
@@ -37,27 +30,12 @@ def under_way(study_id: int) -> Study | None:
 @task
 def work_on(study_id: int) -> None:
     """Take trials of a study until there are none left; any number of workers may be at it."""
-    idle_since = time.monotonic()
-    while True:
-        study = under_way(study_id)
-        if study is None:
-            return
-        if somebody_waits():
-            enqueue(study_id)
-            return
-        if one_step(study):
-            idle_since = time.monotonic()
-        elif time.monotonic() - idle_since > _AT_A_TIME:
-            return
-        else:
-            connection.close_if_unusable_or_obsolete()
-            time.sleep(_LOOK_EVERY)
+    take_turns(lambda: under_way(study_id), one_step, lambda: enqueue(study_id))
 
 
 def enqueue(study_id: int) -> None:
-    """Put a study into the queue, behind the runs where the queue knows an order."""
-    can = task_backends["default"].supports_priority
-    (work_on.using(priority=BEHIND_RUNS) if can else work_on).enqueue(study_id)
+    """Put a study into the queue, behind the runs."""
+    enqueue_behind_runs(work_on, study_id)
 
 
 def one_step(study: Study) -> bool:

@@ -16,6 +16,7 @@ from django.utils import timezone
 from learning import services, tasks
 from learning.models import Learning, LearningStep
 from learning.tidying import tidy_learnings
+from runs import long_jobs
 from runs.models import Run
 
 from tests.server.book_made import (
@@ -202,7 +203,7 @@ def test_a_run_that_somebody_waits_for_goes_first(
     asked = api("POST", path(with_laps))[1]["learning"]
     again = []
     monkeypatch.setattr(tasks, "enqueue", again.append)
-    monkeypatch.setattr(tasks, "somebody_waits", lambda: True)
+    monkeypatch.setattr(long_jobs, "somebody_waits", lambda: True)
     tasks.work_on.call(asked["id"])
     assert again == [asked["id"]]
     assert Learning.objects.get(pk=asked["id"]).status == Learning.WAITING

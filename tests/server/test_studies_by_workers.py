@@ -12,6 +12,7 @@ from builds.models import Build
 from builds.selectors import document_of
 from config.errors import NotFound
 from django.db.models.functions import Now
+from runs import long_jobs
 from runs.models import Run
 from runs.services import cancel_run
 from shop.selectors import prices_of
@@ -63,7 +64,8 @@ class TestWorkers:
         queued: list[int] = []
         monkeypatch.setattr(type(work_on), "enqueue", lambda _, key: queued.append(key))
         waits = iter([False] * 5 + [True] * 200)
-        monkeypatch.setattr(trying, "somebody_waits", lambda: next(waits))
+        for asks in (trying, long_jobs):
+            monkeypatch.setattr(asks, "somebody_waits", lambda: next(waits))
         work_on.call(study.pk)
         assert queued == [study.pk]
         assert not study.trials.filter(status=StudyTrial.RUNNING).exists()
