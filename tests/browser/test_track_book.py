@@ -22,7 +22,7 @@ from tests.browser.away import nothing_answers
 from tests.browser.conftest import Page
 from tests.browser.labels import faults
 from tests.conftest import DEMO
-from tests.server.book_made import bars_of_another, driven_car, forecast_bars, logged
+from tests.server.book_made import bars_of_another, driven_car, forecast_bars, log_file, logged
 from tests.server.runs_made import wanted, work
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -114,7 +114,7 @@ def test_what_laps_say_is_taken_over_and_the_forecast_moves(
     """A car with a quarter of a litre more up top than thought: its lap is logged from a file."""
     build = driven_car(ada, tmp_path)
     before = work(ask_for_run(ada, wanted(build)))
-    logged(ada, tmp_path, bars_of_another(), "Lap 1")
+    log = log_file(tmp_path, bars_of_another(), "test day")
     page.sign_in("ada", "bearing-shell-9")
     page.says("Dunlin")
     page.goto(f"/builds/{build.pk}/track-book")
@@ -123,7 +123,10 @@ def test_what_laps_say_is_taken_over_and_the_forecast_moves(
     fill(page, "Engine ran, h", "1,5")
     page.click("button", "Write it down")
     page.click("button", "Hold its laps against the forecast")
-    page.click("label", "Lap 1")
+    page.find("input[aria-label='Logger files of this session']").send_keys(str(log))
+    page.says("test day.csv: 1 lap kept")
+    page.says("test day, lap 1")
+    assert page.serious_faults() == []
     page.click("button", "Hold them against the forecast")
     page.find("[data-dip=hit]")
     page.click("button", "Ask the laps")

@@ -41,13 +41,19 @@ def driven_car(user: User, folder: Path) -> Build:
     return add_build(user, document, "from a file", lap)
 
 
-def logged(user: User, folder: Path, bars: np.ndarray, name: str = "Lap 1") -> Lap:
-    """The build's lap again, with a pressure beside it."""
+def log_file(folder: Path, bars: np.ndarray, name: str = "Lap 1") -> Path:
+    """The build's lap again, with a pressure beside it, as its logger wrote it."""
     rows = (DEMO / "saltmarsh.csv").read_text().splitlines()[:ROWS]
     told = [rows[0] + ",oil pressure [bar]"]
     told += [f"{row},{bar:.3f}" for row, bar in zip(rows[1:], bars, strict=True)]
     path = folder / f"{name}.csv"
     path.write_text("\n".join(told))
+    return path
+
+
+def logged(user: User, folder: Path, bars: np.ndarray, name: str = "Lap 1") -> Lap:
+    """The same, kept among the laps."""
+    path = log_file(folder, bars, name)
     return store_lap(user, name, path, path.name)
 
 

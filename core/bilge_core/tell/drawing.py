@@ -137,6 +137,8 @@ class EngineHoldsOut(BaseModel):
     pressed_l: float
     heads_l: float
     thrown_l: float
+    learned_l: float = 0.0
+    """Up top beyond what the circuit's parts hold, by the track book."""
 
 
 class DrawingOut(BaseModel):
@@ -294,6 +296,7 @@ def _held(document: Build) -> EngineHoldsOut:
         pressed_l=litres(held.pressed, 2),
         heads_l=litres(held.up_top, 2),
         thrown_l=litres(held.thrown, 2),
+        learned_l=litres(held.learned, 2),
     )
 
 

@@ -72,6 +72,48 @@ export async function readLog(
   }
 }
 
+/** What came of a log that was brought in without being asked about. */
+export interface Brought {
+  name: string;
+  kept: LapRow[];
+  /** What Loads has to ask first; nothing: its laps are kept. */
+  asks: string;
+}
+
+/** What of a file has to be asked before its laps are kept; nothing where it says all itself. */
+export function asksOf(found: Understood): string {
+  if (found.faults[0]) return found.faults[0].message;
+  if (!found.reading.columns.oil_pressure) return "no column for the oil's pressure";
+  if (found.guesses[0] && !found.remembered) return found.guesses[0].words;
+  if (found.bad_rows > 0) return `${found.bad_rows} rows that cannot be read`;
+  return found.laps.length === 0 ? "no lap was found in it" : "";
+}
+
+/** Brings a log in whose headings say all: its whole laps, or the one that there is, are kept. */
+export async function bringLog(
+  file: File,
+  onShare: OnShare,
+  signal: AbortSignal,
+): Promise<Brought> {
+  const upload = await uploadLog(file, (share) => onShare(share / 2), signal);
+  const found = await readLog(upload.id, null, (share) => onShare(0.5 + share / 2), signal);
+  const asks = asksOf(found);
+  if (asks) return { name: file.name, kept: [], asks };
+  const whole = found.laps.filter((lap) => lap.whole);
+  const body = {
+    file_id: upload.id,
+    reading: found.reading,
+    leave_out_bad_rows: false,
+    laps: (whole.length > 0 ? whole : found.laps).map(({ number, start_s, end_s }) => ({
+      name: `${file.name.replace(/\.[^.]*$/, "").slice(0, 100)}, lap ${number}`,
+      start_s,
+      end_s,
+    })),
+  };
+  const kept = listOf("LapOut", await client.POST("/api/laps", { body }));
+  return { name: file.name, kept, asks: "" };
+}
+
 export const useLogUploads = (): UseQueryResult<LogUpload[]> =>
   useQuery({
     queryKey: ["log-uploads"],

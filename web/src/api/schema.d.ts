@@ -5344,6 +5344,11 @@ export interface components {
         EngineHoldsOut: {
             /** Heads L */
             heads_l: number;
+            /**
+             * Learned L
+             * @default 0
+             */
+            learned_l: number;
             /** Pressed L */
             pressed_l: number;
             /** Rpm */

@@ -1,12 +1,13 @@
 import { useRef, type ReactElement, type ReactNode } from "react";
 import { Button } from "./Button";
 
-/** A button that asks for one file. */
+/** A button that asks for a file, or for several at once: each is handed on by itself. */
 export function FileButton({
   accept,
   label,
   look,
   disabled,
+  several,
   onFile,
   children,
 }: {
@@ -14,6 +15,7 @@ export function FileButton({
   label: string;
   look?: "main" | "plain";
   disabled?: boolean;
+  several?: boolean;
   onFile: (file: File) => void;
   children: ReactNode;
 }): ReactElement {
@@ -25,12 +27,13 @@ export function FileButton({
         type="file"
         accept={accept}
         aria-label={label}
+        multiple={several}
         tabIndex={-1}
         className="sr-only"
         onChange={(event) => {
-          const file = event.target.files?.[0];
+          const files = [...(event.target.files ?? [])];
           event.target.value = "";
-          if (file) onFile(file);
+          files.forEach(onFile);
         }}
       />
       <Button look={look ?? "plain"} disabled={disabled} onClick={() => input.current?.click()}>

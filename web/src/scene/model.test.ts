@@ -67,7 +67,7 @@ const drawing: Drawing = {
   nose_points: "front",
   standing: { normal: [0, 0, 1], level_mm: -88, cover_mm: 44 },
   oil_in_pan_l: 5,
-  held: { rpm: 4000, total_l: 2.2, pressed_l: 1.3, heads_l: 0.5, thrown_l: 0.4 },
+  held: { rpm: 4000, total_l: 2.2, pressed_l: 1.3, heads_l: 0.5, thrown_l: 0.4, learned_l: 0 },
   capacity_to_rail_l: 13.44,
   level_curve_l_mm: [],
   around: [],

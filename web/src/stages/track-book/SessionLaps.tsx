@@ -4,6 +4,7 @@ import { useJudge, useLapsToJudge, type Judged } from "../../api/judged";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Notice, Waiting } from "../../parts/Notice";
+import { BringLogs } from "./BringLogs";
 
 /** Which laps a session was: they are held against the forecast and kept with it. */
 export function SessionLaps({
@@ -47,8 +48,8 @@ export function SessionLaps({
       <h3 className="font-figure text-[17px] font-semibold">Laps of this session</h3>
       {laps.data.length === 0 ? (
         <p className="py-1">
-          No lap with its oil&apos;s pressure yet: bring the logger&apos;s file in on Loads, with
-          the pressure among its columns.
+          No lap with its oil&apos;s pressure yet: bring the logger&apos;s files in, with the
+          pressure among their columns.
         </p>
       ) : (
         <ul className="max-h-[240px] overflow-y-auto py-1">
@@ -76,6 +77,10 @@ export function SessionLaps({
           ))}
         </ul>
       )}
+      <BringLogs
+        buildId={build.id}
+        onKept={(ids) => setChosen((before) => [...new Set([...before, ...ids])])}
+      />
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2 py-1">
         <label className="flex flex-col text-[14px] text-ink-2">
           Lag of the pressure sensor, s
