@@ -15,7 +15,7 @@ from builds.schemas import RevisionIn
 from builds.selectors import build_of
 from builds.services import name_revision
 from builds.states import make_state
-from config.errors import NotFound
+from config.errors import Conflict, NotFound
 from django.db import transaction
 from django.db.models.functions import Now
 from loads.models import Lap
@@ -200,8 +200,12 @@ def apply_remedy(user: User, build_id: int, base_state: int, key: str) -> Build:
             words.append(done.words)
         return build.model_dump(mode="json"), ", ".join(words)
 
-    with transaction.atomic():
-        build = make_state(user, build_id, base_state, change)
-        assert build.current is not None
-        named = RevisionIn(base_state=build.current.number, name=remedy.title)
-        return name_revision(user, build_id, named)
+    try:
+        with transaction.atomic():
+            build = make_state(user, build_id, base_state, change)
+            assert build.current is not None
+            named = RevisionIn(base_state=build.current.number, name=remedy.title)
+            return name_revision(user, build_id, named)
+    except Conflict:
+        # what was kept beside the newest state went with the transaction: keep it by itself
+        return make_state(user, build_id, base_state, change)

@@ -11,11 +11,12 @@ from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput
 from bilge_core.options.ladder import Trial
 from builds.models import Build
-from builds.schemas import DocumentIn
+from builds.schemas import ActIn, DocumentIn
 from builds.selectors import build_of, document_of
+from builds.services import act as edit
 from builds.services import replace_document
 from builds.states import add_build, checked_document
-from config.errors import NotFound
+from config.errors import Conflict, NotFound
 from django.db.models.functions import Now
 from shop.schemas import HoursIn, PriceIn
 from shop.selectors import prices_of
@@ -31,6 +32,7 @@ from studies.tasks import work_on
 from studies.tidying import tidy_studies
 
 from tests.conftest import DEMO
+from tests.server.conftest import figures
 from tests.server.runs_made import NO_WORKER
 from tests.server.studies_made import KEPT, asked, run_the_base, wanted, worked
 
@@ -158,6 +160,18 @@ class TestApplied:
         with pytest.raises(NotFound):
             services.apply_remedy(user, plain_build.pk, 99, "oil_1")
         assert build_of(user.workshop, plain_build.pk).states.count() == 1
+
+    def test_one_that_comes_too_late_is_kept_beside_the_newest_state(
+        self, user: User, plain_build: Build
+    ) -> None:
+        study = asked(user, plain_build)
+        make_ready(study)
+        edit(user, plain_build.pk, ActIn.model_validate(figures("oil.volume_l", "6.5 L")))
+        with pytest.raises(Conflict) as late:
+            services.apply_remedy(user, plain_build.pk, 1, "oil_1")
+        aside = plain_build.states.get(number=late.value.kept_state)
+        assert aside.aside and aside.document["oil"]["volume_l"] == pytest.approx(7.2)
+        assert not plain_build.revisions.exists()
 
     def test_applied_twice_it_is_done_once(self, user: User, plain_build: Build) -> None:
         study = asked(user, plain_build)
