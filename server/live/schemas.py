@@ -15,7 +15,9 @@ class LiveOut(Schema):
     key: str
     """The logger's first line: `key` and this."""
     port: int | None
-    """Of this machine's own socket; null: nobody listens yet."""
+    """Of the socket that loggers send to; null: nobody listens yet."""
+    host: str
+    """The machine whose own socket it is: a worker may run elsewhere."""
     forecast: ForecastKept
     state: Literal["waiting", "live", "silent"]
     fault: str

@@ -36,6 +36,7 @@ def live_of(workshop: Workshop, build_id: int, after: float = -1.0) -> LiveSince
         live=LiveOut(
             key=feed.key,
             port=None if row is None else row.port,
+            host="" if row is None else row.holder.split(" ")[0],
             forecast=ForecastKept.model_validate(feed.about),
             state="live" if is_heard and feed.now else "silent" if feed.now else "waiting",
             fault=feed.fault,

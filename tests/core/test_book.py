@@ -20,6 +20,7 @@ from bilge_core.agreement.book import (
 )
 from bilge_core.agreement.book_entries import Session, read_booked
 from bilge_core.document.build import Build
+from bilge_core.document.learned import Learned
 from bilge_core.errors import InvalidInput
 from bilge_core.network.held import held_running
 from bilge_core.pan import assemble_pan
@@ -211,6 +212,23 @@ def test_what_was_logged_stands_where_nothing_was_typed() -> None:
     assert (logged.hottest_c, logged.lowest_bar, logged.over_ambient_c) == (118.0, 1.9, 98.0)
     typed = first(hottest_c=124, lowest_bar=2.2)
     assert (typed.hottest_c, typed.lowest_bar) == (124, 2.2)
+
+
+def test_after_something_was_learned_it_is_run_again() -> None:
+    count = DipsCount(met=2, foreseen=1, false_alarms=0, not_shown=0, laps=2, has_forecast=True,
+                      looks="slosh")  # fmt: skip
+    found = {"value": 0.3, "give": 0.1, "source": "dips of 2 laps, 2026-06-07"}
+    told = DUNLIN.model_copy(update={"learned": Learned(up_top_more_l=found)})
+
+    def follows(driven: Build, known: Build) -> str:
+        rows = book(session("s1", "2026-06-07", 1.0))
+        out = book_out(rows, {1: driven}, {}, frozenset(), TODAY, {"s1": count}, known)
+        assert out.next is not None
+        return out.next.what
+
+    assert follows(DUNLIN, DUNLIN) == "hold_up"
+    assert follows(DUNLIN, told) == "again"
+    assert follows(told, told) == "hold_up"  # it was driven by that forecast already
 
 
 def test_the_newest_comes_first_and_two_changes_at_once_are_said() -> None:

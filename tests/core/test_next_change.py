@@ -25,6 +25,8 @@ SOUND = Shows("nothing", True, True, 0, 0, 0, 0, 0.0, False, ())
         ({"not_shown": 2, "met": 1, "foreseen": 1, "looks": "slosh"}, "options"),
         ({"looks": "slosh", "met": 3, "foreseen": 2}, "hold_up"),
         ({"false_alarms": 1}, "hold_up"),
+        ({"false_alarms": 1, "learned_since": True}, "again"),
+        ({"looks": "slosh", "met": 3, "foreseen": 3, "learned_since": True}, "options"),
         ({"looks": "slosh", "met": 3, "foreseen": 3}, "options"),
     ],
 )

@@ -73,6 +73,7 @@ def test_a_log_is_played_and_followed(
 ) -> None:
     live = opened(api, user, driven)
     assert (live["state"], live["port"], live["now"]) == ("waiting", port, None)
+    assert live["host"] == socket.gethostname()
     assert api("POST", path(driven))[1]["live"]["key"] == live["key"]  # the same for the logger
     lap = logged(user, tmp_path, np.full(709, 4.0))
     log = tmp_path / f"{lap.name}.csv"

@@ -8,7 +8,9 @@ from typing import Literal
 from bilge_core.agreement.resembles import Looks
 from bilge_core.rules.track_book import SHORT_OF_MARK
 
-What = Literal["log", "seal", "faster", "level", "due", "hold_up", "options", "forecast", "nothing"]
+What = Literal[
+    "log", "seal", "faster", "level", "due", "hold_up", "again", "options", "forecast", "nothing"
+]
 
 
 @dataclass(frozen=True)
@@ -22,6 +24,7 @@ class Shows:
     short_of_mark : oil missing to the mark as it went out [m3]; None: not dipped
     seal_renewed : the pickup joint's seal was renewed since
     overdue : names of what is overdue, the most pressing first
+    learned_since : what the laps or a trial told of the car was taken over since
     """
 
     looks: Looks | None
@@ -34,6 +37,7 @@ class Shows:
     short_of_mark: float | None
     seal_renewed: bool
     overdue: tuple[str, ...]
+    learned_since: bool = False
 
 
 @dataclass(frozen=True)
@@ -111,8 +115,16 @@ def _hold_up(missed: int, false_alarms: int) -> NextChange:
         "hold_up", "Measure the oil that is held up",
         f"{missed} came unforeseen and {false_alarms} came not: what the engine holds up top is "
         "the figure that nobody measured, and it moves all dips.",
-        "Engine standing, a sight tube on the sump, the level at each engine speed.",
+        "The laps themselves say something of it; engine standing, a sight tube on the sump, the "
+        "level at each engine speed says more.",
     )  # fmt: skip
+
+
+_AGAIN = NextChange(
+    "again", "Run it again by the new forecast",
+    "What nobody measured was taken over since: only another session tells whether it is so.",
+    _RUN_AGAIN,
+)  # fmt: skip
 
 
 def _spoils(shows: Shows) -> NextChange | None:
@@ -134,7 +146,7 @@ def _doubts(shows: Shows) -> NextChange | None:
         return _FASTER
     missed = shows.met - shows.foreseen
     if missed or shows.false_alarms:
-        return _hold_up(missed, shows.false_alarms)
+        return _AGAIN if shows.learned_since else _hold_up(missed, shows.false_alarms)
     return None
 
 

@@ -266,8 +266,9 @@ def _hold_up_out(row: Booked, build: Build) -> HoldUpOut:
 
 
 def _next_out(
-    book: Book, builds: Mapping[int, Build], due: Sequence[Due], dips: Mapping[str, DipsCount]
-) -> NextOut | None:
+    book: Book, builds: Mapping[int, Build], due: Sequence[Due], dips: Mapping[str, DipsCount],
+    known: Build | None,
+) -> NextOut | None:  # fmt: skip
     if not book.in_order:
         return None
     session, row = book.in_order[-1]
@@ -285,6 +286,9 @@ def _next_out(
                 done.how == "renewed" and done.on >= session.on for done, _ in sealed
             ),
             overdue=tuple(each.item.name for each in due if each.state == "overdue"),
+            learned_since=known is not None
+            and known.learned is not None
+            and known.learned != builds[row.state].learned,
         )
     )  # fmt: skip
     return NextOut(what=told.what, title=told.title, why=told.why, measure=told.measure)
@@ -297,6 +301,7 @@ def book_out(
     usual: frozenset[str],
     today: date,
     dips: Mapping[str, DipsCount],
+    known: Build | None = None,
 ) -> BookOut:
     """A track book.
 
@@ -312,6 +317,8 @@ def book_out(
     today : date
     dips : mapping of session id to DipsCount
         Of those whose laps were held against a forecast.
+    known : Build, optional
+        The car as it is known today.
     """
     pans = {number: assemble_pan(build) for number, build in builds.items()}
     sessions = [
@@ -335,7 +342,7 @@ def book_out(
         sessions=sessions[::-1],
         due=[_due_out(each, book, usual) for each in due],
         hold_ups=[_hold_up_out(row, builds[row.state]) for row in book.hold_ups.values()][::-1],
-        next=_next_out(book, builds, due, dips),
+        next=_next_out(book, builds, due, dips, known),
         hours=round(hours_run(book), 1),
         trends=[
             trend_of(key, points, book.limits.get(key)) for key, points in series.items() if points

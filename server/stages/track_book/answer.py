@@ -61,7 +61,7 @@ def _told(build: Build, system: UnitSystem) -> BookStageOut:
         book=book_out(
             book, builds, _changed(build, book, system),
             frozenset(each.id for each in usual) - typed, timezone.localdate(),
-            _dips(build),
+            _dips(build), document,
         ),
         strip_down=strip_down_out(inspected(build)),
     )  # fmt: skip

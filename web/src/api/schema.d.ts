@@ -8304,6 +8304,8 @@ export interface components {
             /** Fault */
             fault: string;
             forecast: components["schemas"]["ForecastKept"];
+            /** Host */
+            host: string;
             /** Key */
             key: string;
             now: components["schemas"]["LiveNow"] | null;
@@ -8896,7 +8898,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "log" | "seal" | "faster" | "level" | "due" | "hold_up" | "options" | "forecast" | "nothing";
+            what: "log" | "seal" | "faster" | "level" | "due" | "hold_up" | "again" | "options" | "forecast" | "nothing";
             /** Why */
             why: string;
         };

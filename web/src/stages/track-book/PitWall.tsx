@@ -59,7 +59,7 @@ function HowToJoin({ live }: { live: Live }): ReactElement {
         <>
           <p className="pt-1">
             A logger, or the program that reads its radio, sends lines of text to port {live.port}{" "}
-            of the machine that Bilge runs on: first{" "}
+            of the machine {live.host}, from that machine itself: first{" "}
             <code className="font-figure">key {live.key}</code>, then its headings with units, then
             a line a row, as in its CSV file. It needs time, speed, engine speed and oil pressure; a
             lap number tells where the line is.

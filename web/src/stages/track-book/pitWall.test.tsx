@@ -43,6 +43,7 @@ const POINTS: api.LivePoint[] = [
 const LIVE: api.Live = {
   key: "abcdefghjkmn",
   port: 8792,
+  host: "pitbox",
   forecast: {
     model: "Moving oil, coarse cells",
     lap: "Saltmarsh",
@@ -97,6 +98,7 @@ describe("the pit wall", () => {
   it("says how a logger is joined until one is heard", () => {
     shown({ ...LIVE, now: null, state: "waiting", points: [] });
     expect(screen.getByText(playWords(LIVE))).toBeTruthy();
+    expect(screen.getByText(/of the machine pitbox, from that machine itself/)).toBeTruthy();
     cleanup();
     shown({ ...LIVE, now: null, state: "waiting", points: [], port: null });
     expect(screen.getByText(/Nobody listens/)).toBeTruthy();
