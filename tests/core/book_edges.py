@@ -3,22 +3,29 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from datetime import date
+from datetime import UTC, date, datetime
 
 import numpy as np
 from bilge_core.agreement.as_usual import AsUsual
+from bilge_core.agreement.book import Booked, book_of, due_of
+from bilge_core.agreement.book_entries import read_booked
 from bilge_core.agreement.dips_met import pair_dips
 from bilge_core.agreement.fitting import SURE, is_told, leans_on, tied_in
 from bilge_core.agreement.live import CornerAhead, Follower, Plan, Seen
 from bilge_core.agreement.next_change import Shows, next_change
+from bilge_core.agreement.places import correction_of, places_of, tank_places
 from bilge_core.agreement.resembles import resembles, runs_straight
 from bilge_core.agreement.same_lap import LaidOn
 from bilge_core.agreement.sensor_shown import Shown
+from bilge_core.clearance.tanks import TankGap
+from bilge_core.document.read import read_build
 from bilge_core.forecast.pressure import PressureDip
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log
 from bilge_core.tell.book import trend_of
 from bilge_core.tell.live import live_now, stands
+
+from tests.conftest import DEMO
 
 
 def straight_at(load: float) -> bool:
@@ -66,7 +73,36 @@ def risk_in(until: float) -> str:
     return corner.risk
 
 
+DUNLIN = read_build((DEMO / "dunlin.json").read_text())
+
+
+def is_moved(by: float) -> bool:
+    """Whether the exhaust is offered to be moved, found so far from where it is drawn."""
+    place = next(each for each in places_of(DUNLIN) if each.name == "pan to exhaust")
+    assert place.forecast is not None
+    return correction_of(DUNLIN, place, place.forecast - by) is not None
+
+
+def soon_after(used: float) -> str:
+    """What is said of a seal of which so much of its interval is left."""
+    session = {"kind": "session", "id": "s1", "on": "2026-06-07", "circuit": "Ring",
+               "hours": 10.0 * (1.0 - used)}  # fmt: skip
+    item = {"kind": "item", "id": "seal", "name": "seal", "every_hours": 10.0}
+    at = datetime(2026, 6, 7, tzinfo=UTC)
+    rows = [Booked(read_booked(raw), "MK", at, 1) for raw in (session, item)]
+    return due_of(book_of(rows), date(2026, 6, 8))[0].state
+
+
+def comes_up(over: float) -> bool:
+    """Whether a tank's place comes up at a test fit, so much over the gap that is wanted."""
+    gap = TankGap("c1", "tank", 0, over + 10e-3, 10e-3, np.zeros(3), np.array([0.0, 0.0, 0.1]))
+    return bool(list(tank_places(DUNLIN, [gap])))
+
+
 BOOK_EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [
+    ("due_soon", soon_after, 0.199, 0.201, "soon", "later"),
+    ("comes_by_itself", comes_up, 39.9e-3, 40.1e-3, True, False),
+    ("worth_moving", is_moved, 1.01e-3, 0.99e-3, True, False),
     (
         "as_expected",
         lambda share: stands(seen_at(share, 9.0)),

@@ -7,7 +7,6 @@ from typing import Any
 
 import pytest
 from bilge_core.agreement.book import (
-    SOON,
     Book,
     Booked,
     book_of,
@@ -26,6 +25,7 @@ from bilge_core.network.held import held_running
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.levels import level_of_volume
 from bilge_core.physics.axes import standing_up
+from bilge_core.rules.track_book import DUE_SOON
 from bilge_core.tell.book import Changed, book_out
 from bilge_core.tell.judged import DipsCount
 from hypothesis import given, settings
@@ -120,7 +120,8 @@ def state_of(told: Book, item: str, today: date = TODAY) -> str:
 
 def test_hours_on_both_sides_of_the_edges_of_due() -> None:
     every = 12.0  # the joint's seal
-    for hours, wanted in ((every * (1 - SOON) - 0.01, "later"), (every * (1 - SOON), "soon"),
+    soon = every * (1 - DUE_SOON.most)
+    for hours, wanted in ((soon - 0.01, "later"), (soon, "soon"),
                           (every, "due"), (every + 0.01, "overdue")):  # fmt: skip
         assert state_of(book(session("s1", "2026-06-07", hours)), "jointseal") == wanted
 

@@ -18,10 +18,11 @@ from bilge_core.agreement.offered import (
     state_of,
     worst_first,
 )
-from bilge_core.agreement.places import MOVES, Place, correction_of, places_of
+from bilge_core.agreement.places import Place, correction_of, places_of
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
+from bilge_core.rules.around import WORTH_MOVING
 from bilge_core.tell.fit import fit_out
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -162,8 +163,8 @@ def test_a_flat_limit_and_one_carried_by_the_engine_are_moved_too() -> None:
 def test_both_sides_of_what_is_worth_a_move() -> None:
     place = next(each for each in places_of(DUNLIN) if each.name == "pan to exhaust")
     assert place.forecast is not None
-    assert correction_of(DUNLIN, place, place.forecast - MOVES) is not None
-    assert correction_of(DUNLIN, place, place.forecast - 0.99 * MOVES) is None
+    assert correction_of(DUNLIN, place, place.forecast - WORTH_MOVING.least) is not None
+    assert correction_of(DUNLIN, place, place.forecast - 0.99 * WORTH_MOVING.least) is None
     assert correction_of(DUNLIN, place, None) is None
     ground = next(each for each in places_of(DUNLIN) if each.id == "ground:pan")
     assert correction_of(DUNLIN, ground, 10e-3) is None  # nobody moves the ground

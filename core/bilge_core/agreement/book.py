@@ -23,6 +23,7 @@ from bilge_core.network.held import held_running
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.levels import volume_below
 from bilge_core.physics.axes import standing_up
+from bilge_core.rules.track_book import DUE_SOON
 
 ITEMS: tuple[Item, ...] = tuple(
     Item(kind="item", id=key, name=name, every_hours=hours, every_days=days, each_session=each)
@@ -40,9 +41,6 @@ ITEMS: tuple[Item, ...] = tuple(
 )
 """What comes round on such a car. The intervals are ours, a guess until the builder types others;
 that these are looked at is common practice, no published source."""
-
-SOON = 0.2
-"""Share of an interval before its end in which something is said to be due soon (ours)."""
 
 
 @dataclass(frozen=True)
@@ -272,7 +270,7 @@ def _state_of(item: Item, hours: float | None, days: float | None, is_now: bool)
         return "overdue"
     if is_now or any(left == 0.0 for left, _ in lefts):
         return "due"
-    return "soon" if any(left <= SOON * every for left, every in lefts) else "later"
+    return "soon" if any(left <= DUE_SOON.most * every for left, every in lefts) else "later"
 
 
 _ORDER: tuple[DueState, ...] = ("overdue", "due", "soon", "later")

@@ -9,7 +9,7 @@ import numpy as np
 
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.clearance.keep_outs import clearances
-from bilge_core.clearance.tanks import tank_gaps
+from bilge_core.clearance.tanks import TankGap, tank_gaps
 from bilge_core.document.build import Build
 from bilge_core.document.keep_outs import KeepOut, PlaneKeepOut
 from bilge_core.errors import InvalidInput
@@ -17,11 +17,7 @@ from bilge_core.lines.flows import flows_cold, flows_hot
 from bilge_core.lines.laid import lines_of
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car, standing_up
-
-NEAR = 40e-3
-"""[m] of gap over what is wanted within which a line's or a tank's place comes by itself (ours)."""
-MOVES = 1e-3
-"""[m] by which found and forecast differ before a keep-out is offered to be moved (ours)."""
+from bilge_core.rules.around import COMES_BY_ITSELF, WORTH_MOVING
 
 
 @dataclass(frozen=True)
@@ -85,7 +81,7 @@ def _of_lines(build: Build) -> Iterable[Place]:
         return
     for line in lines:
         for gap in line.gaps:
-            if gap.gap - gap.wanted > NEAR:
+            if not COMES_BY_ITSELF.holds(gap.gap - gap.wanted):
                 continue
             beside = build.car.keep_outs[gap.keep_out]
             yield Place(
@@ -94,9 +90,18 @@ def _of_lines(build: Build) -> Iterable[Place]:
             )  # fmt: skip
 
 
-def _of_tanks(build: Build) -> Iterable[Place]:
-    for gap in tank_gaps(build):
-        if gap.gap - gap.wanted > NEAR:
+def tank_places(build: Build, gaps: Iterable[TankGap]) -> Iterable[Place]:
+    """Places of a build's tanks beside what is round them, as near as they come up by themselves.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> list(tank_places(read_build(Path("demo/dunlin.json").read_text()), []))
+    []
+    """
+    for gap in gaps:
+        if not COMES_BY_ITSELF.holds(gap.gap - gap.wanted):
             continue
         beside = build.car.keep_outs[gap.keep_out]
         yield Place(
@@ -123,7 +128,7 @@ def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
     'pan to ground'
     """
     pan = pan or assemble_pan(build)
-    return (*_of_pan(build, pan), *_of_tanks(build), *_of_lines(build))
+    return (*_of_pan(build, pan), *tank_places(build, tank_gaps(build)), *_of_lines(build))
 
 
 @dataclass(frozen=True)
@@ -178,7 +183,7 @@ def correction_of(build: Build, place: Place, found: float | None) -> Correction
     by = place.forecast - found
     apart = np.array(place.to) - np.array(place.at)
     length = float(np.linalg.norm(apart))
-    if abs(by) < MOVES or length < 1e-6:
+    if not WORTH_MOVING.holds(abs(by)) or length < 1e-6:
         return None
     beside = build.car.keep_outs[index]
     offset = -by * apart / length * (1.0 if place.forecast >= 0.0 else -1.0)

@@ -5,7 +5,21 @@ from __future__ import annotations
 from bilge_core.rules.rule import Check, Rule
 
 KEEP_OUT = Rule("keep_out", "The gap that you want to it", "the builder's own")
-RULES = (KEEP_OUT,)
+COMES_BY_ITSELF = Rule(
+    "comes_by_itself",
+    "A line's or a tank's place comes up at a test fit within so much of the gap that is wanted",
+    "ours: what is further off is not met by a hand's width of error",
+    high=40e-3,
+    unit="m",
+)
+WORTH_MOVING = Rule(
+    "worth_moving",
+    "Something beside the pan is offered to be moved where it was found elsewhere by so much",
+    "ours: what a rule or a lump of clay is read to",
+    low=1e-3,
+    unit="m",
+)
+RULES = (KEEP_OUT, COMES_BY_ITSELF, WORTH_MOVING)
 
 
 def check_keep_out(name: str, gap: float, wanted: float, field: str) -> Check | None:

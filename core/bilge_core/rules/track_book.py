@@ -18,6 +18,13 @@ UNLIKE_BEFORE = Rule(
     high=1.5,
     unit="1",
 )
+DUE_SOON = Rule(
+    "due_soon",
+    "Something is due soon where at most so much of its interval is left",
+    "ours: a fifth",
+    high=0.2,
+    unit="1",
+)
 TOLD_APART = Rule(
     "told_apart",
     "Two figures of a fit are told apart where what is uncertain of them is correlated by less",
@@ -54,5 +61,5 @@ CORNER_NEAR = Rule(
     unit="s",
 )
 RULES = (
-    SHORT_OF_MARK, UNLIKE_BEFORE, TOLD_APART, LEANS, TELLS, AS_EXPECTED, CORNER_NEAR,
+    SHORT_OF_MARK, UNLIKE_BEFORE, DUE_SOON, TOLD_APART, LEANS, TELLS, AS_EXPECTED, CORNER_NEAR,
 )  # fmt: skip

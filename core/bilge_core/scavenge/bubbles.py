@@ -8,15 +8,13 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 
-def rise_speed(diameter: float, density: float, viscosity: float) -> float:
+def rise_speed(diameter: float, viscosity: float) -> float:
     """Speed at which a small bubble rises in oil [m/s].
 
     Parameters
     ----------
     diameter : float
         Of the bubble [m].
-    density : float
-        Of the oil [kg/m3]; the gas weighs nothing beside it.
     viscosity : float
         Kinematic, of the oil [m2/s].
 
@@ -28,15 +26,15 @@ def rise_speed(diameter: float, density: float, viscosity: float) -> float:
     References
     ----------
     Stokes's law of a sphere whose surface does not slip, ``g d² / (18 ν)``: dirty oil's bubbles do
-    not (from memory). Good below a Reynolds number of about one.
+    not, and gas weighs nothing beside oil (from memory). Good below a Reynolds number of about one.
 
     Examples
     --------
-    >>> round(rise_speed(1e-3, 820.0, 12e-6), 4)  # a millimetre in hot oil
+    >>> round(rise_speed(1e-3, 12e-6), 4)  # a millimetre in hot oil
     0.0454
     """
-    if min(diameter, density, viscosity) <= 0.0:
-        raise InvalidQuantity("bubble", min(diameter, density, viscosity), "positive figures")
+    if min(diameter, viscosity) <= 0.0:
+        raise InvalidQuantity("bubble", min(diameter, viscosity), "positive figures")
     return STANDARD_GRAVITY * diameter**2 / (18.0 * viscosity)
 
 
