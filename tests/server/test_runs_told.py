@@ -281,7 +281,8 @@ def test_a_worker_tidies_now_and_then_not_at_each_look(monkeypatch: pytest.Monke
     monkeypatch.setattr(work_command, "put_back_lost", lambda: looks.append(clock[0]))
     monkeypatch.setattr(work_command, "tidy", lambda: tidied.append(clock[0]))
     monkeypatch.setattr(work_command, "wake", lambda: 0)
-    monkeypatch.setattr(work_command, "tidy_studies", lambda: 0)
+    for quiet in ("wake_learnings", "tidy_studies", "tidy_learnings"):
+        monkeypatch.setattr(work_command, quiet, lambda: 0)
     monkeypatch.setattr(work_command, "close_old_connections", lambda: None)
     with pytest.raises(Enough):
         work_command._look_after_lost_runs()
