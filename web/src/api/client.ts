@@ -23,7 +23,11 @@ export class Refusal extends Error {
   /** All of it in a sentence or two. */
   words(): string {
     if (this.problems.length === 0) return this.message;
-    return this.problems.map((problem) => `${problem.field}: ${problem.message}`).join(". ");
+    return this.problems
+      .map(({ field, message }) =>
+        field === "build_id" ? `This build ${message}` : `${field}: ${message}`,
+      )
+      .join(". ");
   }
 }
 

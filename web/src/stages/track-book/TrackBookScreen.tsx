@@ -44,7 +44,7 @@ function lastSentence(driven: Driven | undefined, units: Units, system: System):
   if (!driven) return "No session is written down yet";
   const { session, oil_used_l: used, hottest_c: hottest } = driven;
   const parts = [
-    `${session.laps} laps`,
+    ...(session.laps === 0 ? [] : [`${session.laps} laps`]),
     ...(hottest === null ? [] : [`${hottest.toFixed(0)} °C at the hottest`]),
     ...(used === null
       ? []
@@ -52,8 +52,13 @@ function lastSentence(driven: Driven | undefined, units: Units, system: System):
           `${volumeAs(units, system, used).figure} ${volumeAs(units, system, used).unit} of oil used`,
         ]),
   ];
-  return `${dayWords(session.on)}, ${session.circuit}: ${parts.join(", ")}`;
+  return [`${dayWords(session.on)}, ${session.circuit}`, parts.join(", ")]
+    .filter((words) => words !== "")
+    .join(": ");
 }
+
+const countWords = ({ sessions }: Book): string =>
+  sessions.length === 1 ? "1 session" : `${sessions.length} sessions`;
 
 function Sessions({
   book,
@@ -121,7 +126,7 @@ function Sessions({
                   {session.weather === "dry" ? "" : `, ${session.weather}`}
                 </td>
                 <td className={cell}>{driven.state}</td>
-                <td className={cell}>{session.laps}</td>
+                <td className={cell}>{session.laps === 0 ? "" : session.laps}</td>
                 <td className={cell}>
                   {driven.hottest_c === null ? "" : `${driven.hottest_c.toFixed(0)} °C`}
                 </td>
@@ -198,7 +203,7 @@ function TheBook({ stage, me }: { stage: BookStage; me: string }): ReactElement 
     <>
       <BenchHead
         name={build.name}
-        word={`${book.hours} h, ${book.sessions.length} sessions`}
+        word={`${book.hours} h, ${countWords(book)}`}
         parts={book.due.map(({ state }) =>
           state === "overdue" ? "bad" : state === "later" ? "done" : "left",
         )}
@@ -215,7 +220,7 @@ function TheBook({ stage, me }: { stage: BookStage; me: string }): ReactElement 
                   {lastSentence(last, units, system)}
                 </h1>
                 <p className="text-[14px] text-ink-2">
-                  {book.sessions.length} sessions, {book.hours} h run in this book
+                  {countWords(book)}, {book.hours} h run in this book
                 </p>
               </div>
               <span className="flex gap-2">

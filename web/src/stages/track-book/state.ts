@@ -17,7 +17,7 @@ export function useBookState(): StageState {
   const { build, isCalm } = useBuildView();
   const book = useBook(build, useSettings().system, isCalm).data?.book;
   if (!book) return { mark: "nothing", word: "" };
-  if (book.sessions.length === 0) return { mark: "nothing", word: "no session" };
+  if (book.sessions.length === 0) return { mark: "nothing", word: "none yet" };
   const over = book.due.filter(({ state }) => state === "overdue").length;
   if (over > 0) return { mark: "bad", word: `${over} overdue` };
   const due = book.due.filter(({ state }) => state === "due").length;
