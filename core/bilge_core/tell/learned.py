@@ -34,6 +34,8 @@ class FigureTold(BaseModel):
     """19 chances in 20 between them."""
     tells: bool
     """Whether the laps told more than was guessed."""
+    at_end: bool
+    """It lies at the end of what was looked at: the truth may be beyond."""
     takes: bool
     """Whether a forecast rests on it: it can be taken over."""
     by_lap_pct: list[float]
@@ -55,6 +57,20 @@ class FitTold(BaseModel):
 _PLACES = {"held_more": 2, "bearings": 0, "sealing_oil": 1, "lag": 2, "gauge": 1}
 """Behind the point."""
 _NOT_TAKEN = frozenset({"gauge"})
+_END = 0.01  # of what was looked at, that counts as its end (ours)
+
+
+def is_at_end(told: Told) -> bool:
+    """Whether a figure lies at the end of what was looked at.
+
+    Examples
+    --------
+    >>> from bilge_core.agreement.asked import ASKED
+    >>> [is_at_end(Told(ASKED[0], held, 0.1e-3, True, (1.0,))) for held in (0.2e-3, 0.5e-3)]
+    [False, True]
+    """
+    low, high, at = (told.asked.put(x) for x in (told.asked.low, told.asked.high, told.value))
+    return min(at - low, high - at) < _END * (high - low)
 
 
 def _figure(told: Told) -> FigureTold:
@@ -69,7 +85,8 @@ def _figure(told: Told) -> FigureTold:
         key=asked.key, words=asked.words, unit=asked.unit, places=places,
         before=round(asked.before * asked.scale, places + 1), value=shown(at),
         low=shown(at - told.give), high=shown(at + told.give),
-        tells=told.tells, takes=told.tells and asked.key not in _NOT_TAKEN,
+        tells=told.tells, at_end=is_at_end(told),
+        takes=told.tells and not is_at_end(told) and asked.key not in _NOT_TAKEN,
         by_lap_pct=[round(100.0 * share, 1) for share in told.by_lap],
     )  # fmt: skip
 

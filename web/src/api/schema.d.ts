@@ -5549,6 +5549,8 @@ export interface components {
          * @description One figure: as it was thought, as the laps have it, and how sure that is.
          */
         FigureTold: {
+            /** At End */
+            at_end: boolean;
             /** Before */
             before: number;
             /** By Lap Pct */

@@ -74,7 +74,9 @@ export function LearnedFigure({
         )}
         {told.tells && !told.takes && (
           <span className="block text-[13px] text-ink-2">
-            the sensor&apos;s own: no forecast rests on it
+            {told.at_end
+              ? "at the end of what was looked at: the truth may be beyond"
+              : "the sensor's own: no forecast rests on it"}
           </span>
         )}
       </th>

@@ -19,6 +19,7 @@ const figure = (key: string, given: Partial<api.FigureTold> = {}): api.FigureTol
   low: 0.07,
   high: 0.11,
   tells: true,
+  at_end: false,
   takes: true,
   by_lap_pct: [60, 40],
   ...given,
@@ -112,6 +113,13 @@ describe("what the car says the numbers are", () => {
     expect(take).toHaveBeenLastCalledWith({ learning_id: 4, keys: ["held_more", "lag"] });
     await userEvent.click(screen.getByRole("button", { name: "Leave as it was" }));
     expect(act).toHaveBeenCalledWith({ leave: 4 });
+  });
+
+  it("does not take what lies at the end of what was looked at", () => {
+    const end = figure("held_more", { at_end: true, takes: false });
+    shown({ ...LEARNING, told: { ...TOLD, figures: [end] } });
+    expect(screen.getByText(/the truth may be beyond/)).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /Take/ })).toBeNull();
   });
 
   it("offers nothing twice", () => {
