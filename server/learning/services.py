@@ -56,12 +56,12 @@ def _numbers(driven: dict[str, tuple[int, Session]]) -> set[int]:
     return {number for number, _ in driven.values()}
 
 
-def _without_known(document: dict[str, Any]) -> Any:
-    """What oil feels of a document but for what was learned of the car."""
-    return felt_by("moving", {**document, "learned": None})
+def _as_known(document: dict[str, Any], now: dict[str, Any]) -> dict[str, Any]:
+    """A state with all that is known of the car today."""
+    return with_knowledge(document, now, document)
 
 
-def _chosen(build: Build) -> _Chosen:
+def _chosen(build: Build, now: dict[str, Any]) -> _Chosen:
     """Of all sessions of the car as it was last driven.
 
     Raises
@@ -77,11 +77,12 @@ def _chosen(build: Build) -> _Chosen:
     states = {row.number: row for row in build.states.filter(number__in=_numbers(driven))}
     judged.sort(key=lambda row: driven[row.session][1].on, reverse=True)
     state = states[driven[judged[0].session][0]]
-    felt = _without_known(plain_document(state))
+    felt = felt_by("moving", _as_known(plain_document(state), now))
     rows = []
     for row in judged[:SESSIONS]:
         number, session = driven[row.session]
-        if number == state.number or _without_known(plain_document(states[number])) == felt:
+        there = _as_known(plain_document(states[number]), now)
+        if number == state.number or felt_by("moving", there) == felt:
             rows += _laps_of(row, session)
     numbers = most_telling([(named.log, usual) for named, usual, _ in rows])
     if not numbers:
@@ -118,9 +119,9 @@ def ask(user: User, build_id: int) -> Learning:
     """
     build = build_of(user.workshop, build_id, lock=True)
     assert build.current is not None
-    chosen = _chosen(build)
-    then, now = plain_document(chosen.state), plain_document(build.as_is or build.current)
-    document = with_knowledge(then, now, then)
+    now = plain_document(build.as_is or build.current)
+    chosen = _chosen(build, now)
+    document = _as_known(plain_document(chosen.state), now)
     end_those(build.learnings, Learning.CANCELLED, "A newer one took its place.")
     learning = Learning.objects.create(
         workshop=user.workshop, build=build, state=chosen.state, asked_by=user,

@@ -23,17 +23,13 @@ _LETTERS = "abcdefghjkmnpqrstuvwxyz23456789"
 def open_feed(user: User, build: Build, frozen: Frozen, told: ForecastKept) -> LiveFeed:
     """Follow a car by a forecast; the key stays the same however often that is asked for."""
     key = "".join(secrets.choice(_LETTERS) for _ in range(12))
+    told_by = {
+        "workshop": user.workshop, "plan": kept_of(frozen, []), "opened_by": user,
+        "lag_s": lag_of(document_of(build)), "about": told.model_dump(mode="json"),
+    }  # fmt: skip
     feed, _ = LiveFeed.objects.update_or_create(
-        build=build,
-        defaults={
-            "workshop": user.workshop, "plan": kept_of(frozen, []), "opened_by": user,
-            "lag_s": lag_of(document_of(build)), "about": told.model_dump(mode="json"),
-        },
-        create_defaults={
-            "workshop": user.workshop, "plan": kept_of(frozen, []), "opened_by": user,
-            "lag_s": lag_of(document_of(build)), "about": told.model_dump(mode="json"), "key": key,
-        },
-    )  # fmt: skip
+        build=build, defaults=told_by, create_defaults={**told_by, "key": key}
+    )
     return feed
 
 

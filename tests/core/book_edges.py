@@ -10,7 +10,7 @@ from bilge_core.agreement.as_usual import AsUsual
 from bilge_core.agreement.book import Booked, book_of, due_of
 from bilge_core.agreement.book_entries import read_booked
 from bilge_core.agreement.dips_met import pair_dips
-from bilge_core.agreement.fitting import SURE, is_told, leans_on, tied_in
+from bilge_core.agreement.fitting import is_told, leans_on, tied_in
 from bilge_core.agreement.live import CornerAhead, Follower, Plan, Seen
 from bilge_core.agreement.next_change import Shows, next_change
 from bilge_core.agreement.places import correction_of, places_of, tank_places
@@ -18,6 +18,7 @@ from bilge_core.agreement.resembles import resembles, runs_straight
 from bilge_core.agreement.same_lap import LaidOn
 from bilge_core.agreement.sensor_shown import Shown
 from bilge_core.clearance.tanks import TankGap
+from bilge_core.document.learned import SURE
 from bilge_core.document.read import read_build
 from bilge_core.forecast.pressure import PressureDip
 from bilge_core.loads.corners import Corner

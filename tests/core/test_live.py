@@ -82,6 +82,16 @@ def test_the_next_corner_and_how_long_until_it() -> None:
     assert last.until == pytest.approx(6.0, abs=0.1)
 
 
+def test_a_dip_after_a_corner_is_of_it() -> None:
+    """Two seconds after its end, out of it by the one definition of places."""
+    log = Log(TIME, np.full(1000, 30.0), *np.zeros((2, 1000)), np.full(1000, 500.0))
+    steady = AsUsual(np.array([100.0, 500.0]), np.array([4e5, 5e5]))
+    late = np.where((TIME > 9.0) & (TIME < 9.5), 1.5e5, FLAT)
+    told = plan_of(frozen_at(log, CORNERS, TIME, late, FLAT, steady), 0.0)
+    assert told.corners[0].lowest == pytest.approx(1.5e5, rel=0.02)
+    assert told.corners[0].dips_for > 0.4 and told.dips == 1
+
+
 def test_what_is_expected_is_as_the_sensor_would_show_it() -> None:
     """Against the lag by itself: a second of 2 bar, 0.3 s late."""
     late = plan(0.3)

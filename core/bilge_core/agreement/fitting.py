@@ -12,6 +12,7 @@ from bilge_core.agreement.asked import Asked, asked_of
 from bilge_core.agreement.response import LEVELS, Response
 from bilge_core.agreement.sensor_shown import Shown, shown_by
 from bilge_core.document.build import Build
+from bilge_core.document.learned import SURE
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.on_record import Record, meets
 from bilge_core.loads.log import Log
@@ -20,8 +21,6 @@ from bilge_core.network.conditions import at_temperature, bearings_let
 from bilge_core.physics.arrays import Array
 from bilge_core.rules.track_book import LEANS, TELLS, TOLD_APART
 
-SURE = 2.0
-"""Standard deviations of an uncertainty that is told: 19 chances in 20."""
 _STEP = 0.01
 """[s] of the network while it is fitted, twice a run's own: for speed (ours)."""
 _RATE = 20.0  # [1/s] of readings that are compared

@@ -11,6 +11,7 @@ import numpy as np
 from bilge_core.agreement.book import litres_at
 from bilge_core.agreement.book_entries import HoldUp
 from bilge_core.document.build import Build
+from bilge_core.document.learned import SURE
 from bilge_core.network.held import held_running
 from bilge_core.network.oil import hot_ratio
 from bilge_core.pan import Pan, assemble_pan
@@ -62,7 +63,7 @@ class HeldUp:
         rows = np.array([each.more for each in self.at])
         read = max(each.give for each in self.at)
         apart = float(np.std(rows, ddof=1)) if len(rows) > 1 else 0.0
-        return float(rows.mean()), 2.0 * max(read / math.sqrt(2.0), apart) / math.sqrt(len(rows))
+        return float(rows.mean()), SURE * max(read / math.sqrt(2.0), apart) / math.sqrt(len(rows))
 
     @property
     def fastest(self) -> HeldAt:

@@ -26,7 +26,7 @@ class CornerAhead:
 
     corner : Corner
     begins, ends : share of the lap
-    lowest : of what the gallery is expected to have in it and a second after [Pa]
+    lowest : of what the gallery is expected to have in it, a second after, and in its dips [Pa]
     usual : at that moment [Pa]
     dips_for : expected in it [s]
     """
@@ -92,13 +92,15 @@ def plan_of(frozen: Frozen, lag: float) -> Plan:
         inside = (frozen.time >= corner.start) & (frozen.time <= corner.end + _AFTER)
         if not inside.any():
             continue
+        own = [each for each in dips if each.corner == corner.number]
+        for dip in own:  # one that it is out of a while later is of it too
+            inside |= (frozen.time >= dip.start) & (frozen.time <= dip.end)
         least = int(np.flatnonzero(inside)[np.argmin(expected[inside])])
         ends = np.interp([corner.start, corner.end], frozen.time, share)
         ahead.append(
             CornerAhead(
                 corner, float(ends[0]), float(ends[1]), float(expected[least]),
-                float(frozen.usual[least]),
-                sum(each.lasts for each in dips if each.corner == corner.number),
+                float(frozen.usual[least]), sum(each.lasts for each in own),
             )
         )  # fmt: skip
     steady = AsUsual(frozen.speed, np.maximum.accumulate(frozen.steady))
