@@ -14,6 +14,7 @@ from bilge_core.errors import InvalidInput
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log
 from bilge_core.loads.row_by_row import row_reader
+from bilge_core.rules.air import JOINED
 from bilge_core.tell.live import live_now, live_point
 
 TIME = np.arange(0.0, 20.0, 0.02)
@@ -119,6 +120,17 @@ def test_dips_are_counted_once_each_and_only_when_they_last() -> None:
     assert told.bar == 2.9 and told.dip_bar == 3.0 and told.stands == "dips"
     assert live_point(rows[-1]).bar == 2.9
     assert not follower.feed(20.0, 0.0, 0.0, 0.0, 2).is_short  # the engine stands
+
+
+@pytest.mark.parametrize(("gap", "dips"), [(JOINED.least - 0.002, 1), (JOINED.least + 0.002, 2)])
+def test_a_short_gap_does_not_part_a_dip(gap: float, dips: int) -> None:
+    """As over a whole lap: the forecast's own rule."""
+    follower = Follower(plan())
+    driven(follower, 1.0, 0)
+    rows = [(2.0, 2e5), (2.2, 2e5), (2.2 + gap, 5e5), (2.201 + gap, 2e5), (2.5, 2e5)]
+    for at, bars in rows:
+        follower.feed(at, 30.0, 500.0, bars, 1)
+    assert follower.dips[1] == dips
 
 
 def test_a_lap_that_was_not_followed_from_the_line_is_not_counted() -> None:

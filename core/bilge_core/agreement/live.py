@@ -14,6 +14,7 @@ from bilge_core.loads.corners import Corner
 from bilge_core.loads.line import distance_driven
 from bilge_core.loads.log import at_times
 from bilge_core.physics.arrays import Array
+from bilge_core.rules.air import JOINED
 from bilge_core.rules.gallery import ENGINE_RUNS, PRESSURE_DIP, SHORTEST_PRESSURE_DIP
 
 _SHORTEST_LAP = 0.8  # of a lap's length that a line is not crossed again within (ours)
@@ -160,6 +161,7 @@ class Follower:
     _known: bool = False
     _last: float | None = None
     _short_since: float | None = None
+    _short_last: float = 0.0
     _counted: bool = False
 
     def feed(
@@ -220,8 +222,10 @@ class Follower:
         lap = self._lap or 0
         self.dips.setdefault(lap, 0)
         if not is_short:
-            self._short_since, self._counted = None, False
+            if JOINED.holds(time - self._short_last):
+                self._short_since, self._counted = None, False
             return
+        self._short_last = time
         self._short_since = time if self._short_since is None else self._short_since
         if not self._counted and SHORTEST_PRESSURE_DIP.holds(time - self._short_since):
             self.dips[lap] += 1
