@@ -149,12 +149,16 @@ export const useLap = (lapId: number | null): UseQueryResult<LapDetail> =>
       bodyOf("LapDetailOut", await client.GET("/api/laps/{lap_id}", at(lapId ?? 0))),
   });
 
-/** What a change to a lap leaves stale: its words are in the forecasts. */
-function useAfterChange(): () => void {
+/** What a change to a lap leaves stale: nearly all, its words are in the forecasts. */
+function useAfterChange(): (gone?: number) => void {
   const queries = useQueryClient();
-  return () => {
-    for (const key of ["laps", "slosh", "other-lap", "shelf"])
-      void queries.invalidateQueries({ queryKey: [key] });
+  return (gone) => {
+    const felt = {
+      predicate: ({ queryKey: [what, id] }: { queryKey: readonly unknown[] }) =>
+        what !== "frames" && !(what === "lap" && id === gone),
+    };
+    // what is still on its way was asked before the change: it would be taken for the answer after
+    void queries.cancelQueries(felt).then(() => queries.invalidateQueries(felt));
   };
 }
 
@@ -163,7 +167,6 @@ export function useRenameLap(): UseMutationResult<
   Error,
   { lapId: number; name: string; baseName: string }
 > {
-  const queries = useQueryClient();
   const changed = useAfterChange();
   return useMutation({
     mutationFn: async ({ lapId, name, baseName }) =>
@@ -174,10 +177,7 @@ export function useRenameLap(): UseMutationResult<
           body: { name, base_name: baseName },
         }),
       ),
-    onSettled: (_lap, _error, { lapId }) => {
-      void queries.invalidateQueries({ queryKey: ["lap", lapId] });
-      changed();
-    },
+    onSettled: () => changed(),
   });
 }
 
@@ -186,7 +186,6 @@ export function useDeleteLap(): UseMutationResult<
   Error,
   { lapId: number; evenIfUsed: boolean }
 > {
-  const queries = useQueryClient();
   const changed = useAfterChange();
   return useMutation({
     mutationFn: async ({ lapId, evenIfUsed }) => {
@@ -194,10 +193,7 @@ export function useDeleteLap(): UseMutationResult<
         params: { path: { lap_id: lapId }, query: { even_if_used: evenIfUsed } },
       });
     },
-    onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ["build"] });
-      changed();
-    },
+    onSuccess: (_none, { lapId }) => changed(lapId),
   });
 }
 

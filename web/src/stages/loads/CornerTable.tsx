@@ -1,4 +1,4 @@
-import { useState, type ReactElement } from "react";
+import { useEffect, useRef, useState, type ReactElement } from "react";
 import { Refusal, wordsOf, type Schemas } from "../../api/client";
 import { useEditCorners, type LapDetail } from "../../api/logs";
 import { Button } from "../../parts/Button";
@@ -25,16 +25,25 @@ export function cornerInLongestGap(corners: readonly CornerIn[], duration: numbe
 function Cell({
   label,
   value,
+  of,
   width,
   onSet,
 }: {
   label: string;
   value: string;
+  of: LapDetail;
   width: string;
   onSet: (text: string) => void;
 }): ReactElement {
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    // what was refused goes once the lap is another
+    const { current } = field;
+    if (current && current !== document.activeElement) current.value = value;
+  }, [of, value]);
   return (
     <input
+      ref={field}
       key={value}
       defaultValue={value}
       aria-label={label}
@@ -119,6 +128,7 @@ export function CornerTable({
                   <Cell
                     label={`Name of corner ${corner.number}`}
                     value={corner.name ?? `corner ${corner.number}`}
+                    of={lap}
                     width="w-24"
                     onSet={(name) =>
                       change(index, { name: /^corner \d+$/.test(name) ? null : name || null })
@@ -130,6 +140,7 @@ export function CornerTable({
                   <Cell
                     label={`Start of corner ${corner.number}`}
                     value={corner.start_s.toFixed(1)}
+                    of={lap}
                     width="w-14"
                     onSet={(text) => seconds(index, "start_s", text)}
                   />
@@ -138,6 +149,7 @@ export function CornerTable({
                   <Cell
                     label={`End of corner ${corner.number}`}
                     value={corner.end_s.toFixed(1)}
+                    of={lap}
                     width="w-14"
                     onSet={(text) => seconds(index, "end_s", text)}
                   />

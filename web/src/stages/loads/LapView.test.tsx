@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { LAP } from "../../testing/logs";
 import { show } from "../../testing/shown";
+import { CornerTable } from "./CornerTable";
 import { LapView } from "./LapView";
 
 const calls = vi.hoisted(() => ({ rename: vi.fn(), remove: vi.fn(), corners: vi.fn() }));
@@ -103,6 +104,16 @@ describe("LapView", () => {
     await retype("Start of corner 2", "soon");
     expect(screen.getByRole("alert").textContent).toContain("no number of seconds");
     expect(calls.corners).toHaveBeenCalledTimes(2);
+  });
+
+  it("shows a figure that was refused until the lap is another", async () => {
+    const table = (lap: typeof LAP) => <CornerTable lap={lap} picked={null} onPick={vi.fn()} />;
+    const { rerender } = show(table(LAP));
+    const end = () => screen.getByLabelText("End of corner 2");
+    await retype("End of corner 2", "99");
+    expect(end()).toHaveProperty("value", "99");
+    rerender(table({ ...LAP, corners_edited: false }));
+    expect(end()).toHaveProperty("value", "21.0");
   });
 
   it("takes a corner out, adds one, and finds them again", async () => {
