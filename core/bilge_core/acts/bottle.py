@@ -49,6 +49,19 @@ def top_up(before: Build, done: Done) -> Done:
     return Done(build_with(before, document), f"{done.words}, {words}")
 
 
+Tapped = Literal["gallery_feed", "cooler_return", "gallery_tapping"]
+
+
+def nearest_line(circuit: Plumbing) -> Tapped:
+    """Where a bottle can be teed in, as near to the gallery as there is a line to screw a tee into.
+
+    Common practice, no published source: the main gallery's feed or the cooler's return.
+    """
+    if circuit.feed_line() is not None:
+        return "gallery_feed"
+    return "gallery_tapping" if cooler_return(circuit) is None else "cooler_return"
+
+
 class FitAccumulator(Act):
     """A bottle with its valve, and a check valve that keeps the charge for the engine.
 
@@ -60,7 +73,11 @@ class FitAccumulator(Act):
     kind: Literal["fit_accumulator"]
     volume_l: Typed = Field(le=20)
     precharge_bar: Typed | None = Field(default=None, le=30)
-    at: Literal["gallery_feed", "cooler_return", "gallery_tapping"] = "gallery_feed"
+    at: Tapped | None = Field(
+        default=None,
+        description="null: the gallery's feed where that is a line, else the cooler's return, else "
+        "a tapping of the gallery",
+    )
     check_valve: bool = True
     valve: Literal["by_hand", "electric"] = "by_hand"
     dash: Dash = 10
@@ -69,29 +86,28 @@ class FitAccumulator(Act):
     @override
     def done(self, build: Build) -> Done:
         circuit = Plumbing(build)
-        start = self._tapping(circuit) if self.at == "gallery_tapping" else self._tee(circuit)
+        at = self.at or nearest_line(circuit)
+        checks = self.check_valve and at != "gallery_tapping"
+        start = self._tapping(circuit) if at == "gallery_tapping" else self._tee(circuit, at)
         valve = circuit.add("shut_off_valve", "bottle's valve", worked=self.valve)
         bottle = circuit.add(
             "accumulator", "accumulator", volume_l=self.volume_l, precharge_bar=self.precharge_bar
         )
         circuit.join("to the bottle's valve", "pressure", start, (valve, "a"), hose(self.dash))
         circuit.join("valve to bottle", "pressure", (valve, "b"), (bottle, "line"), OPEN)
-        where = self.at.replace("_", " ")
-        check = ", check valve ahead of its tee" if self._checks else ""
+        where = at.replace("_", " ")
+        none = ", with no tee to put a check valve ahead of" if self.check_valve else ""
+        check = ", check valve ahead of its tee" if checks else none
         said = self.said("volume_l", "L")
         done = circuit.done(f"accumulator {said} at the {where}{check}")
         return top_up(build, done) if self.fill_up else done
 
-    @property
-    def _checks(self) -> bool:
-        return self.check_valve and self.at != "gallery_tapping"
-
     def _tapping(self, circuit: Plumbing) -> tuple[Document, str]:
         return circuit.only("gallery"), "tappings"
 
-    def _tee(self, circuit: Plumbing) -> tuple[Document, str]:
+    def _tee(self, circuit: Plumbing, at: Tapped) -> tuple[Document, str]:
         """The branch of a new tee in the line, behind a check valve where one is wanted."""
-        if self.at == "cooler_return":
+        if at == "cooler_return":
             run = cooler_return(circuit)
             if run is None:
                 raise refused("at", "needs a cooler, and there is none: use the gallery's feed")

@@ -22,7 +22,7 @@ def bottle_acts(base: Build, charge: float | None, check: bool, valve: str) -> l
     """The acts that fit a bottle: where the feed is a passage, the filter is moved first."""
     fit: Act = {
         "kind": "fit_accumulator", "volume_l": BOTTLE, "precharge_bar": charge or _USUAL_CHARGE,
-        "check_valve": check, "valve": valve,
+        "at": "gallery_feed", "check_valve": check, "valve": valve,
     }  # fmt: skip
     first = candidate(base, "", "", "bottle", [fit])
     if first.applies:

@@ -12,7 +12,6 @@ from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import Accumulator, CheckValve
 from bilge_core.document.circuit.joining import ShutOffValve
-from bilge_core.errors import InvalidInput
 from bilge_core.forecast.bottle import (
     Giving,
     best_charge,
@@ -265,11 +264,7 @@ def tried(build: Build, act: TuneAccumulator) -> tuple[FitAccumulator | TuneAccu
         precharge_bar=act.precharge_bar, check_valve=act.check_valve is not False,
         valve=act.valve or "by_hand", dash=act.dash or 10, fill_up=act.fill_up,
     )  # fmt: skip
-    try:
-        return fit, fit.done(build)
-    except InvalidInput:
-        at_gallery = fit.model_copy(update={"at": "gallery_tapping"})
-        return at_gallery, at_gallery.done(build)
+    return fit, fit.done(build)
 
 
 @dataclass(frozen=True)

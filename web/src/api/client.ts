@@ -20,20 +20,20 @@ export class Refusal extends Error {
     return this.problems.find((problem) => problem.field === field)?.message;
   }
 
-  /** All of it in a sentence or two. */
-  words(): string {
+  /** All of it in a sentence or two, its fields by the names that they are shown by. */
+  words(shown: (field: string) => string | undefined = () => undefined): string {
     if (this.problems.length === 0) return this.message;
     return this.problems
       .map(({ field, message }) =>
-        field === "build_id" ? `This build ${message}` : `${field}: ${message}`,
+        field === "build_id" ? `This build ${message}` : `${shown(field) ?? field}: ${message}`,
       )
       .join(". ");
   }
 }
 
 /** What went wrong, in words, whatever was thrown. */
-export function wordsOf(error: unknown): string {
-  if (error instanceof Refusal) return error.words();
+export function wordsOf(error: unknown, shown?: (field: string) => string | undefined): string {
+  if (error instanceof Refusal) return error.words(shown);
   if (error instanceof TypeError) return "Bilge does not answer. Is it running? Nothing was lost.";
   return error instanceof Error ? error.message : "Something went wrong.";
 }

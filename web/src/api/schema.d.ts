@@ -5674,10 +5674,9 @@ export interface components {
         FitAccumulator: {
             /**
              * At
-             * @default gallery_feed
-             * @enum {string}
+             * @description null: the gallery's feed where that is a line, else the cooler's return, else a tapping of the gallery
              */
-            at: "gallery_feed" | "cooler_return" | "gallery_tapping";
+            at?: ("gallery_feed" | "cooler_return" | "gallery_tapping") | null;
             /**
              * Check Valve
              * @default true

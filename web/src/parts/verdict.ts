@@ -23,11 +23,12 @@ const JUDGED = ["car", "pan"] as const;
 export function yours(verdict: Told, invented: BuildOut["invented"]): ShownVerdict {
   const missing = JUDGED.filter((part) => invented.includes(part));
   if (missing.length === 0 || verdict.state === "faulty") return verdict;
-  const what = missing.length === 2 ? "Car and pan are" : `The ${missing.join("")} is`;
+  const both = missing.length === 2;
+  const what = both ? "Car and pan are" : `The ${missing.join("")} is`;
   const so =
     verdict.dry_s === null
       ? `put in your own. ${verdict.headline}: ${lowered(verdict.sentence)}`
-      : `and as they are ${lowered(verdict.sentence)}`;
+      : `and as ${both ? "they are" : "it is"} ${lowered(verdict.sentence)}`;
   return {
     ...verdict,
     state: "not_yours",

@@ -103,7 +103,9 @@ export function ActForm({
     try {
       await onAct(actOf(kind, fit, filled), fit);
     } catch (error) {
-      setFault(wordsOf(error));
+      const labelOf = (field: string) =>
+        fit.asked.find(({ key }) => key === field.split(".").at(-1))?.label;
+      setFault(wordsOf(error, labelOf));
     } finally {
       setBusy(false);
     }

@@ -121,7 +121,7 @@ describe("a form", () => {
       kind: "fit_accumulator",
       volume_l: "2 qt",
       precharge_bar: null,
-      at: "gallery_feed",
+      at: null,
       check_valve: true,
       fill_up: true,
       valve: "by_hand",
@@ -183,14 +183,16 @@ describe("the circuit's numbers", () => {
       figures: [{ field: "circuit.gauge", value: filter?.id }],
     });
   });
-  it("say that a dry sump's forecast is to come", () => {
+  it("say that a sump is dry", () => {
     shown({}, { ...told, is_dry: true });
     expect(screen.getByText("A dry sump")).toBeTruthy();
   });
   it("do an act by its form, and say what was done or why not", async () => {
     const mutateAsync = vi
       .fn()
-      .mockRejectedValueOnce(new Refusal(422, "holds_l: cannot be read", []))
+      .mockRejectedValueOnce(
+        new Refusal(422, "refused", [{ field: "act.holds_l", message: "cannot be read" }]),
+      )
       .mockResolvedValueOnce({ ...DUNLIN_BUILD, undo: "oil cooler" } satisfies BuildOut);
     shown({
       edit: { mutateAsync, reset: vi.fn(), isPending: false } as unknown as BuildView["edit"],
@@ -200,7 +202,9 @@ describe("the circuit's numbers", () => {
     const form = within(screen.getByRole("form", { name: "An oil cooler" }));
     await userEvent.selectOptions(form.getByLabelText("Cooled by"), "plate");
     await userEvent.click(form.getByRole("button", { name: "Fit it" }));
-    expect((await form.findByRole("alert")).textContent).toContain("cannot be read");
+    expect((await form.findByRole("alert")).textContent).toMatch(
+      /^Holds with its lines, hot: cannot be read/,
+    );
     await userEvent.click(form.getByRole("button", { name: "Fit it" }));
     expect((await screen.findByRole("status")).textContent).toBe("Done: oil cooler.");
     expect(mutateAsync.mock.lastCall?.[0]).toMatchObject({

@@ -155,6 +155,7 @@ export const FITS: Record<FitKind, Fit> = {
         key: "at",
         label: "Teed into",
         choices: [
+          ["", "the nearest line there is"],
           ["gallery_feed", "the gallery's feed"],
           ["cooler_return", "the cooler's return"],
           ["gallery_tapping", "a tapping of the gallery"],

@@ -80,6 +80,21 @@ const LEAST_GAP = 7; // [px] of pipe that is seen between two
 
 export const roomOf = (kind: Kind): number => ROOM[kind] ?? LITTLE;
 
+/** Half of what a symbol covers of its line [px], where that is less than its room. */
+const COVERS: Partial<Record<Kind, number>> = {
+  tee: 0,
+  sender_tee: 0,
+  cover: 0,
+  take_off_plate: 7,
+  bulkhead: 7,
+  restrictor: 9,
+  shut_off_valve: 10,
+  regulator: 10,
+  thermostat: 17,
+  sandwich_plate: 17,
+};
+const covers = (kind: Kind): number => COVERS[kind] ?? roomOf(kind) / 2;
+
 const RISER = 92;
 const LANE = 36; // where a bottle and its line are
 const LANES_APART = 74;
@@ -160,7 +175,7 @@ function mainPipes(layout: Layout, parts: readonly PartAt[], pump: Point, at: Li
   ];
   let node = layout.outlet;
   for (const part of parts) {
-    const half = (roomOf(part.kind) * part.scale) / 2;
+    const half = covers(part.kind) * part.scale;
     add(`to ${part.id}`, [...begin, [part.x - half, row]], node);
     begin = [[part.x + half, row]];
     node = part.node;
