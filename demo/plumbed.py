@@ -38,8 +38,8 @@ WAYS: dict[str, list[dict[str, Any]]] = {
         {"at_mm": (690, 130, 60)}, {"at_mm": (540, 130, 60), "radius_mm": 130},
         {"at_mm": (540, -420, 90), "radius_mm": 135}, {"at_mm": (400, -420, 90)},
     ],
-    "behind the check": [{"at_mm": (340, -420, 90)}, {"at_mm": (190, -420, 90)}],
-    "behind the bottle's tee": [{"at_mm": (160, -390, 90)}, {"at_mm": (160, -150, 130)}],
+    "from the check valve": [{"at_mm": (340, -420, 90)}, {"at_mm": (190, -420, 90)}],
+    "from the bottle's tee": [{"at_mm": (160, -390, 90)}, {"at_mm": (160, -150, 130)}],
     "to the bottle's valve": [{"at_mm": (130, -420, 90)}, {"at_mm": (-150, -420, 40)}],
 }  # fmt: skip
 

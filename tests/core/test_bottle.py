@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from pathlib import Path
+from typing import get_args
 
 import numpy as np
 import pytest
+from bilge_core.acts.bottle import Tapped
 from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
+from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.forecast.bottle import (
     best_charge,
@@ -32,6 +36,7 @@ from scipy.optimize import minimize_scalar
 
 from tests.networks import BOTTLE, MOVED, Raw, after, dunlin
 
+PLAIN = Path("core/bilge_core/document/templates/inline-front-sump.json")
 TIME = np.arange(0.0, 20.01, 0.05)
 LAP = Log(TIME, *np.zeros((3, len(TIME))), np.full(len(TIME), speed_of_rpm(5500.0)))
 GAS = np.where((TIME > 4.0) & (TIME < 5.2), 0.9, 0.0) + np.where((TIME > 12) & (TIME < 12.6), 1, 0)
@@ -322,3 +327,15 @@ class TestTrials:
         assert bottle_out(build, over(build), ()) is None
         assert other_check(build, LAP, DIPS, ()) is None
         assert stopped_out(build) is None
+
+
+def test_where_nothing_is_said_the_nearest_line_takes_it() -> None:
+    act = {"kind": "fit_accumulator", "volume_l": 2, "check_valve": False}
+    cooled: Raw = {"kind": "fit_cooler"}
+    feed, back, tapped = ({**act, "at": each} for each in get_args(Tapped))
+    assert after(MOVED, act) == after(MOVED, feed)
+    assert after(cooled, MOVED, act) == after(cooled, MOVED, feed)
+    assert after(act) == after(back)  # this car has a cooler
+    plain = read_build(PLAIN.read_text())
+    first, second = (read_act(each).done(plain).build for each in (act, tapped))
+    assert first == second

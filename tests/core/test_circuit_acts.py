@@ -164,20 +164,6 @@ class TestTheBottle:
         build = after({**act, "at": "gallery_tapping"})
         assert not {"tee", "check_valve"} & set(kinds(build))
 
-    def test_where_nothing_is_said_the_nearest_line_takes_it(self) -> None:
-        act = {"kind": "fit_accumulator", "volume_l": 2, "check_valve": False}
-        places = {
-            "gallery_feed": [{"kind": "move_filter"}],
-            "cooler_return": [{"kind": "fit_cooler"}],
-        }
-        for at, before in {**places, "gallery_tapping": []}.items():
-            said, unsaid = after(*before, {**act, "at": at}), after(*before, act)
-            assert unsaid == said
-        both = after({"kind": "fit_cooler"}, {"kind": "move_filter"}, act)
-        assert both == after(
-            {"kind": "fit_cooler"}, {"kind": "move_filter"}, {**act, "at": "gallery_feed"}
-        )
-
     def test_taken_out_with_all_that_came_with_it(self) -> None:
         moved = after(MOVED)
         fitted = after({"kind": "fit_accumulator", "volume_l": 2}, build=moved)

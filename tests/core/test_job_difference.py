@@ -8,8 +8,10 @@ import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
+from bilge_core.job.card import card_of
 from bilge_core.job.difference import work_between
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN, Operation
+from bilge_core.job.settings import CardSettings
 from bilge_core.options.candidate import Prices, needs_of
 from bilge_core.shop import PARTS, ShopPart
 from hypothesis import given
@@ -114,3 +116,31 @@ def test_a_table_with_less_than_nothing_is_refused() -> None:
         ShopPart("x", "x", "piece", -1.0, 0, 0.0)
     with pytest.raises(InvalidQuantity):
         Operation("x", "x", -0.1)
+
+
+def test_a_line_that_something_comes_into_is_cut_and_one_that_loses_it_is_made_anew() -> None:
+    cooled = done(DUNLIN, kind="fit_cooler")
+    bottle = {"kind": "fit_accumulator", "volume_l": 2, "at": "cooler_return", "valve": "electric"}
+    fitted = done(cooled, **bottle)
+    _, operations = taken(cooled, fitted)
+    assert operations["shorten_line"] == 1  # it ends at the check valve now
+    assert operations["make_line"] == 3  # behind that, behind the tee, to the bottle's valve
+    (tee,) = (each for each in fitted.circuit.components if each.kind == "tee")
+    gone = done(fitted, kind="take_out", component=tee.id)
+    parts, operations = taken(fitted, gone)
+    assert "shorten_line" not in operations and operations["make_line"] == 1
+    assert parts["hose"] == 1
+
+
+def test_valves_are_fitted_each_by_its_kind() -> None:
+    bottle = {"kind": "fit_accumulator", "volume_l": 2, "at": "cooler_return"}
+    cooled = done(DUNLIN, kind="fit_cooler")
+    for worked, steps in {
+        "by_hand": {"fit_valve", "fit_check"},
+        "electric": {"fit_electric", "wire_valve", "fit_check"},
+    }.items():
+        card = card_of(cooled, done(cooled, **bottle, valve=worked), CardSettings())
+        found = [each for each in card.steps if each.step.of == "fit_valve"]
+        assert {each.step.key for each in found} == steps
+        last = found[-1]
+        assert last.step.is_gate == (worked == "electric")

@@ -17,6 +17,8 @@ from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.quantities import si_from
 
 _NOT_WORTH_POURING = 0.05  # [L] (ours)
+FROM_CHECK = "from the check valve"
+"""What the line behind a bottle's check valve is called."""
 
 
 def cooler_return(circuit: Plumbing) -> Document | None:
@@ -123,8 +125,8 @@ class FitAccumulator(Act):
         before = circuit.component(run["start"]["component"])
         if self.check_valve:
             valve = circuit.add("check_valve", "check valve", after=before)
-            run = circuit.insert(run, (valve, "inlet"), (valve, "outlet"), "behind the check", line)
+            run = circuit.insert(run, (valve, "inlet"), (valve, "outlet"), FROM_CHECK, line)
             before = valve
         tee = circuit.add("tee", "bottle's tee", after=before)
-        circuit.insert(run, (tee, "a"), (tee, "b"), "behind the bottle's tee", line)
+        circuit.insert(run, (tee, "a"), (tee, "b"), "from the bottle's tee", line)
         return tee, "c"

@@ -8,7 +8,7 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
-from bilge_core.acts.bottle import top_up
+from bilge_core.acts.bottle import FROM_CHECK, top_up
 from bilge_core.acts.plumbing import OPEN, Plumbing, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
@@ -107,7 +107,7 @@ class TuneAccumulator(Act):
         before = circuit.component(run["start"]["component"])
         valve = circuit.add("check_valve", "check valve", after=before)
         own = {key: value for key, value in run["line"].items() if key != "length_mm"}
-        circuit.insert(run, (valve, "inlet"), (valve, "outlet"), "behind the check", own)
+        circuit.insert(run, (valve, "inlet"), (valve, "outlet"), FROM_CHECK, own)
         return "check valve ahead of its tee"
 
 

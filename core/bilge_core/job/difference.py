@@ -370,10 +370,27 @@ def _line(run: Document) -> tuple[Any, ...]:
     return line["kind"], line.get("dash"), line.get("bore_mm")
 
 
+def _ends(run: Document) -> tuple[str, str]:
+    return run["start"]["component"], run["end"]["component"]
+
+
 def _runs(was: Document, now: Document) -> _Pieces:
-    """Lines that are new or of another size; one cut in two for a part is one more."""
+    """Lines that are new, of another size or reach further; those cut short for a part in them.
+
+    One cut in two for a part is one more. Of one that ends at another part now, both that it
+    joined are still there where something came in between, and it grows shorter; else it is made
+    anew.
+    """
     known = _by_id(was["circuit"]["runs"])
+    there = _by_id(now["circuit"]["components"])
     for run in now["circuit"]["runs"]:
-        old = known.get(run["id"])
-        if run["line"]["kind"] in _MADE and (old is None or _line(old) != _line(run)):
-            yield _piece("make_line", run, **{run["line"]["kind"]: 1})
+        old, made = known.get(run["id"]), run["line"]["kind"]
+        if made not in _MADE:
+            continue
+        if old is None or _line(old) != _line(run):
+            yield _piece("make_line", run, **{made: 1})
+        elif _ends(old) != _ends(run):
+            if there.keys() >= set(_ends(old)):
+                yield _piece("shorten_line", run)
+            else:
+                yield _piece("make_line", run, **{made: 1})

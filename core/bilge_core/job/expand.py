@@ -25,7 +25,7 @@ _STEPS: dict[str, tuple[str, ...]] = {
     "hang_gate": ("hang_gate", "try_gate"),
     "fit_remote_filter": ("mount_filter", "plug_ports"),
     "fit_filter": ("fit_filter",),
-    "fit_valve": ("fit_valve",),
+    "shorten_line": ("shorten_line",),
     "set_charge": ("charge_bottle",),
     "fit_cooler": ("leak_test", "mount_cooler"),
     "fit_plate_cooler": ("leak_test_both", "mount_plate_cooler"),
@@ -95,6 +95,15 @@ def _bottle(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     return ("mount_bottle", *last)
 
 
+def _valve(piece: Piece, at: Circumstances) -> tuple[str, ...]:
+    row = at.row(piece.part)
+    if row.get("kind") == "check_valve":
+        return ("fit_check",)
+    if row.get("worked") == "electric":
+        return ("fit_electric", "wire_valve")
+    return ("fit_valve",)
+
+
 def _in_line(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     kind = at.row(piece.part).get("kind")
     if kind == "turbo":
@@ -122,6 +131,7 @@ _BY: dict[str, Callable[[Piece, Circumstances], tuple[str, ...]]] = {
     "fit_plate": _plate,
     "open_boss": _hole,
     "fit_accumulator": _bottle,
+    "fit_valve": _valve,
     "fit_in_line": _in_line,
     "make_line": _line,
     "take_out_part": _taken_out,

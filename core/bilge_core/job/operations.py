@@ -71,6 +71,7 @@ _ROWS = (
     Operation("send_back", "send a part back", 0.3),
     Operation("lock_nut", "pump drive nut: locker, torque, lock wire", 0.5, True),
     Operation("make_line", "make a line up and lay it", 0.5),
+    Operation("shorten_line", "cut a line that is there for a part in it", 0.25),
     Operation(
         "fit_remote_filter", "fit a remote filter", 1.5,
         source=f"{COMMON}: half an hour on a bare chassis; an hour more in a car is ours",

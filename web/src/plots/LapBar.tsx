@@ -106,7 +106,7 @@ export function LapBar({
             aria-label="Lap shown"
             value={lap.lap_id}
             onChange={(event) => onLap(Number(event.target.value))}
-            className={`${bare} text-[14px] font-semibold`}
+            className={`${bare} min-w-0 text-[14px] font-semibold`}
           >
             {laps.length === 0 && <option value={lap.lap_id}>{lap.lap_name}</option>}
             {laps.map((each) => (

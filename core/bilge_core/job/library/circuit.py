@@ -7,7 +7,7 @@ from bilge_core.job.step import Step
 _OPEN = ("stands", "release_bottle", "take_off")
 _MOUNTED = (
     "mount_bottle", "through_bulkhead", "mount_filter", "mount_cooler", "mount_plate_cooler",
-    "fit_part", "fit_valve", "fit_regulator", "fit_breather", "fit_stage", "mount_tank",
+    "fit_part", "fit_valve", "fit_check", "fit_electric", "fit_regulator", "fit_breather", "fit_stage", "mount_tank",
     "fit_drive", "old_pump", "match_flange", "take_out",
 )  # fmt: skip
 CIRCUIT = (
@@ -37,7 +37,7 @@ CIRCUIT = (
          "fit_accumulator", 0.5, after=_OPEN, makes=True, cautions=("cabin", "swarf"),
          why="Sheet metal saws a hose through."),
     Step("lever_clear", "Lever of {part} clear of the gear lever, reached belted in", "fit",
-         "fit_accumulator", 0.2, after=("fit_valve", "lay_line"),
+         "fit_accumulator", 0.2, after=("fit_valve", "fit_electric", "lay_line"),
          cautions=("cabin",), is_gate=True, why="It is worked every time the engine stops."),
     Step("charge_bottle", "Charge {part} with gas, oil side empty", "fit", "set_charge", 0.3,
          after=("mount_bottle.", *_OPEN), makes=True,
@@ -45,6 +45,19 @@ CIRCUIT = (
          why="With oil in it the gauge reads the oil."),
     Step("fit_valve", "Fit {part} where it is reached", "fit", "fit_valve", 0.4, after=_OPEN,
          makes=True, why="By the way it flows."),
+    Step("fit_check", "Fit {part}, its arrow toward the engine", "fit", "fit_valve", 0.4,
+         after=_OPEN, makes=True, photo=True,
+         why="The wrong way round it keeps the pump's oil from the engine."),
+    Step("fit_electric", "Fit {part} near the bottle, its coil clear of heat", "fit", "fit_valve",
+         0.4, after=_OPEN, makes=True, why="By the way it flows."),
+    Step("wire_valve", "Wire {part}: fuse, switch in reach, shut with the current off", "fit",
+         "fit_valve", 0.6, after=("fit_electric.",), is_gate=True, makes=True,
+         tools="lamp or meter, wire, fuse",
+         why="What stays open without current empties the bottle into the sump."),
+    Step("shorten_line", 'Line "{part}": cut for what comes into it, washed, ends on', "fit",
+         "shorten_line", 0.25, after=(*_OPEN, *_MOUNTED), makes=True,
+         cautions=("hot_oil", "exhaust"), tools="fine saw, vice with soft jaws, rag",
+         why="Caught and capped as it opens: grit goes to the bearings."),
     Step("leak_test", "Leak-test {part} in water", "bench", "fit_cooler", 0.5,
          cautions=("air_test",), is_gate=True, tools="plugs, low air, tub",
          why="A weld that weeps cold pours hot."),
