@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.feeding import Accumulator
 from bilge_core.errors import InvalidQuantity
 from bilge_core.job.card import card_of
 from bilge_core.job.difference import work_between
@@ -139,8 +140,12 @@ def test_valves_are_fitted_each_by_its_kind() -> None:
         "by_hand": {"fit_valve", "fit_check"},
         "electric": {"fit_electric", "wire_valve", "fit_check"},
     }.items():
-        card = card_of(cooled, done(cooled, **bottle, valve=worked), CardSettings())
+        fitted = done(cooled, **bottle, valve=worked)
+        card = card_of(cooled, fitted, CardSettings())
         found = [each for each in card.steps if each.step.of == "fit_valve"]
         assert {each.step.key for each in found} == steps
-        last = found[-1]
-        assert last.step.is_gate == (worked == "electric")
+        assert found[-1].step.is_gate == (worked == "electric")
+        # in the cabin a lever is kept clear; a switch has none
+        inside = CardSettings(in_cabin=[each.id for each in fitted.circuit.of_kind(Accumulator)])
+        keys = {each.step.key for each in card_of(cooled, fitted, inside).steps}
+        assert ("lever_clear" in keys) == (worked == "by_hand")

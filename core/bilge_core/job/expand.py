@@ -88,18 +88,24 @@ def _hole(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     return _HOLES[at.row(piece.part).get("fixing", "as_made")]
 
 
+def _is_electric(valve: Document) -> bool:
+    return valve.get("worked") == "electric"
+
+
 def _bottle(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     last = ("charge_bottle", "shut_valve")
-    if piece.part in at.settings.in_cabin:
-        return ("mount_bottle", "through_bulkhead", "lever_clear", *last)
-    return ("mount_bottle", *last)
+    if piece.part not in at.settings.in_cabin:
+        return ("mount_bottle", *last)
+    valves = [row for row in at.parts.values() if row.get("kind") == "shut_off_valve"]
+    levers = () if valves and all(_is_electric(row) for row in valves) else ("lever_clear",)
+    return ("mount_bottle", "through_bulkhead", *levers, *last)
 
 
 def _valve(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     row = at.row(piece.part)
     if row.get("kind") == "check_valve":
         return ("fit_check",)
-    if row.get("worked") == "electric":
+    if _is_electric(row):
         return ("fit_electric", "wire_valve")
     return ("fit_valve",)
 

@@ -98,7 +98,7 @@ CIRCUIT = (
          after=("cut_line.",), tools="solvent, air, caps", cautions=("fire",),
          why="Cutting leaves rubber and wire inside."),
     Step("lay_line", 'Line "{part}": lay it, clips, sleeve, no pull', "fit", "make_line", 0.2,
-         after=(*_OPEN, *_MOUNTED, "wash_line.", "sand_out.", "sensor_back"),
+         after=(*_OPEN, *_MOUNTED, "wash_line.", "sand_out.", "sensor_back", "shorten_line"),
          makes=True, cautions=("damper", "exhaust", "taper"), photo=True,
          why="Engine rocked by hand: it reaches nothing."),
     Step("renew_joint", "New seal at {part}", "fit", "look_over", 0.2, after=(*_OPEN, "drain"),

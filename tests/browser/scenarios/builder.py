@@ -1,0 +1,168 @@
+"""A builder at the screen: what they do from an empty account on, by the words that they see."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.conftest import Page
+from tests.browser.labels import faults
+
+RUN = 60.0
+"""As long as an answer from a run in moving oil is waited for [s]."""
+
+Answers = Mapping[str, str | bool]
+
+
+class Builder:
+    """Someone signed in, with one car at a time before them."""
+
+    def __init__(self, page: Page) -> None:
+        self.page = page
+        self.car = 0
+
+    def new_car(self, name: str, layout: str) -> None:
+        """A build from the layout nearest to the car."""
+        self.page.goto("/")
+        self.page.until(lambda: self.page.driver.find_element(By.NAME, "template"))
+        self.page.field("Name of the car or build").send_keys(name)
+        self._centred(f"//label[contains(normalize-space(.), '{layout}')]").click()
+        self.page.click("button", "Make the build")
+        self.page.until(lambda: "/builds/" in self.page.driver.current_url)
+        found = re.search(r"/builds/(\d+)/", self.page.driver.current_url)
+        assert found
+        self.car = int(found.group(1))
+        self.page.says("The car, and the engine in it")
+
+    def open(self, stage: str) -> None:
+        self.page.goto(f"/builds/{self.car}/{stage}")
+        self.page.find("main")
+
+    def tab(self, words: str) -> None:
+        """A page of the inspector, or of the screen."""
+        self._centred(f"//*[@role='tab' or self::button][normalize-space(.)='{words}']").click()
+
+    def _centred(self, xpath: str) -> WebElement:
+        def attempt() -> WebElement:
+            each = next(
+                e for e in self.page.driver.find_elements(By.XPATH, xpath) if e.is_displayed()
+            )
+            self.page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", each)
+            return each
+
+        found: WebElement = self.page.until(attempt)
+        return found
+
+    def press(self, words: str, within: str = "") -> None:
+        """The button that is seen and has these words in it."""
+
+        def attempt() -> bool:
+            self._centred(f'{within}//button[contains(normalize-space(.), "{words}")]').click()
+            return True
+
+        self.page.until(attempt)
+
+    def unfold(self, words: str) -> None:
+        """Open what is folded away under these words."""
+        path = f'//details[summary[contains(normalize-space(.), "{words}")]]'
+        fold = self.page.until(lambda: self.page.driver.find_element(By.XPATH, path))
+        if fold.get_attribute("open") is None:
+            self._centred(f"{path}/summary").click()
+
+    def figure(self, label: str, text: str) -> None:
+        """Type over a figure in place, and see it kept as a new state."""
+        before = self.state()
+        field = self.page.field(label)
+        self.page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", field)
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text, Keys.ENTER)
+        self.page.until(lambda: self.state() > before)
+
+    def state(self) -> int:
+        found = re.search(r"State (\d+)", self.page.text())
+        return int(found.group(1)) if found else 0
+
+    def answer(self, answers: Answers, within: str = "") -> None:
+        """Fill a form in by its labels: words, a choice, or a box that is ticked."""
+        for label, value in answers.items():
+            path = (
+                f'{within}//label[contains(normalize-space(.), "{label}")]'
+                "//*[self::input or self::select]"
+                f'|{within}//*[self::input or self::select][@aria-label="{label}"]'
+                f'|{within}//*[@id=//label[contains(normalize-space(.), "{label}")]/@for]'
+            )
+            each = self._centred(path)
+            if isinstance(value, bool):
+                if each.is_selected() != value:
+                    each.click()
+            elif each.tag_name == "select":
+                Select(each).select_by_visible_text(value)
+            else:
+                each.send_keys(Keys.CONTROL, "a")
+                each.send_keys(value, Keys.TAB)
+
+    def say_a_load(self, answers: Answers) -> None:
+        """Without a logger the load is said, and judges the build."""
+        self.open("loads")
+        self.page.click("button", "No logger? Say the load")
+        self.page.says("Braking is often the highest g")
+        self.answer(answers)
+        self.page.click("button", "Judge by this load")
+        self.page.says("shown")
+
+    def fit(self, words: str, answers: Answers | None = None) -> None:
+        """Fit something to the circuit, on the stage or page that offers it."""
+        before = self.state()
+        self.unfold("Fit or change something")
+        form = f'//form[@aria-label="{words}"]'
+        if not self.page.driver.find_elements(By.XPATH, form):
+            self.press(words)
+        self.answer(answers or {}, form)
+        self.press("Fit it", form)
+        self.page.until(lambda: self.state() > before)
+
+    def car_is_in(self, state: int) -> None:
+        """Say on Job card which state the car is in."""
+        self.open("job-card")
+        self.page.says("Which state is the car in?")
+        path = f"//li[contains(normalize-space(.), 'State {state}:')]//button"
+        self._centred(path).click()
+        self.page.says("done")
+
+    def steps(self) -> list[str]:
+        """Keys of the steps on the card, in order, each once."""
+        shown = self.page.until(
+            lambda: self.page.driver.find_elements(By.CSS_SELECTOR, "[data-step]")
+        )
+        keys = [str(each.get_attribute("data-step")).split(":")[0] for each in shown]
+        return list(dict.fromkeys(keys))
+
+    def has_steps(self, *keys: str) -> None:
+        steps = self.steps()
+        assert [each for each in keys if each not in steps] == [], steps
+
+    def in_order(self, *keys: str) -> None:
+        """These steps are on the card, one after the other."""
+        self.has_steps(*keys)
+        steps = self.steps()
+        assert [each for each in steps if each in keys] == list(keys), steps
+
+    def verdict_says(self, words: str, seconds: float = RUN) -> None:
+        self.page.until(lambda: words in self.page.verdict(), seconds)
+
+    def looks_sound(self) -> None:
+        """Nothing that axe finds serious, no label over another or off its sheet."""
+        assert self.page.serious_faults() == []
+        assert faults(self.page) == []
+
+    def on_the_phone(self) -> None:
+        """The same screen held in one hand: it fits, and is as sound."""
+        self.page.size(390, 844)
+        assert self.page.fits(390)
+        self.looks_sound()
+        self.page.size(1280, 800)
