@@ -19,7 +19,7 @@ from bilge_core.pan import assemble_pan
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_circuit_acts import ONE_OF_EACH as ON_CIRCUIT
+from tests.core.circuit_acts import ONE_OF_EACH as ON_CIRCUIT
 from tests.core.test_plates_fitted import ONE_OF_EACH as ON_PLAIN_PAN
 
 BUILDS = {

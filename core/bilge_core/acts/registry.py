@@ -15,6 +15,7 @@ from bilge_core.acts.calibrate import Calibrate
 from bilge_core.acts.cooling import FitCooler, FitSandwichPlate
 from bilge_core.acts.deepen import Deepen, Spacer
 from bilge_core.acts.drain_tuned import TuneDrain
+from bilge_core.acts.engine_parts import FitCover, FitJets
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.filtering import MoveFilter, SecondFilter
 from bilge_core.acts.fitted import BracePickup, FitScraper
@@ -40,7 +41,7 @@ AnyAct = Annotated[
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
     | LayLine | SetPort | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut
-    | Refill | Learn,
+    | Refill | Learn | FitJets | FitCover,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

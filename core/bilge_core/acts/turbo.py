@@ -23,8 +23,9 @@ class FeedTurbo(Act):
     """
 
     kind: Literal["feed_turbo"]
-    fed_from: Literal["gallery", "line"] = Field(
-        default="gallery", description="the gallery, or a tee in the last line before it"
+    fed_from: Literal["gallery", "line", "cover"] = Field(
+        default="gallery",
+        description="the gallery, a tee in the last line before it, or a cover drilled for it",
     )
     bearing: Literal["journal", "ball"] | None = None
     restrictor_mm: Typed | None = Field(default=2.0, le=30, description="null: none")
@@ -53,6 +54,11 @@ class FeedTurbo(Act):
         """The port that the feed leaves by, and what that is in words."""
         if self.fed_from == "gallery":
             return (circuit.only("gallery"), "tappings"), "the gallery"
+        if self.fed_from == "cover":
+            covers = circuit.of_kind("cover")
+            if not covers:
+                raise refused("fed_from", "needs a cover over the gallery: fit one first")
+            return (covers[-1], "tappings"), covers[-1]["name"]
         line = circuit.feed_line()
         if line is None:
             raise refused("fed_from", "needs a line into the gallery; here all is cast")

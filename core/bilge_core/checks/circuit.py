@@ -9,7 +9,7 @@ from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import OIL, Component
 from bilge_core.document.circuit.dry_and_gas import Tank
 from bilge_core.document.circuit.feeding import Accumulator
-from bilge_core.document.circuit.joining import DrainCock
+from bilge_core.document.circuit.joining import Cover, DrainCock
 from bilge_core.document.circuit.pumps import PanRegion, PressureStage
 from bilge_core.network import GUESSES
 from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT
@@ -19,7 +19,7 @@ _Node = tuple[str, str]
 """A port: its component's id, and its key."""
 
 _HOMES = (PanRegion, Tank)
-_ENDS = (Accumulator, DrainCock)
+_ENDS = (Accumulator, DrainCock, Cover)
 """What gives oil back the way it came, or lets none through."""
 
 

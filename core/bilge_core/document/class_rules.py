@@ -9,7 +9,7 @@ RuledKind = Literal[
     "fit_sandwich_plate", "move_filter", "second_filter", "fit_regulator", "direct_feed",
     "feed_turbo", "drain_turbo", "outside_return", "fit_catch_can", "fit_breather",
     "fit_gates", "fit_level_plate", "fit_side_plates", "fit_tray", "fit_scraper",
-    "brace_pickup", "go_dry", "move_pickup", "kick_out",
+    "brace_pickup", "go_dry", "move_pickup", "kick_out", "fit_jets", "fit_cover",
 ]  # fmt: skip
 """Kinds of act that a rule book speaks of: those that change the car's hardware."""
 

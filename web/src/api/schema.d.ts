@@ -2569,7 +2569,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"];
             /** Base State */
             base_state: number;
             /**
@@ -5470,11 +5470,11 @@ export interface components {
             drain_dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
             /**
              * Fed From
-             * @description the gallery, or a tee in the last line before it
+             * @description the gallery, a tee in the last line before it, or a cover drilled for it
              * @default gallery
              * @enum {string}
              */
-            fed_from: "gallery" | "line";
+            fed_from: "gallery" | "line" | "cover";
             /**
              * Feed Dash
              * @default 4
@@ -5840,6 +5840,28 @@ export interface components {
             };
         };
         /**
+         * FitCover
+         * @description A bolt-on cover or block-off plate over the gallery that carries a tapping.
+         *
+         *     Common practice, no published source: it is drilled before it goes on, its gasket's tab and its
+         *     way up checked against its mark.
+         */
+        FitCover: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_cover";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FitFrameOut
          * @description The three views in one frame, and the places in it.
          */
@@ -5899,6 +5921,40 @@ export interface components {
              * @description null: half way up the sump
              */
             top_depth_mm?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitJets
+         * @description Piston cooling jets, fed by the gallery; oil off them falls into the crankcase.
+         *
+         *     Common practice, no published source: on some engines they open at 20 to 30 psi, on others at
+         *     about 48; below that they take no oil.
+         */
+        FitJets: {
+            /**
+             * Bore Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             */
+            bore_mm: number | string;
+            /** Count */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_jets";
+            /**
+             * Opens Bar
+             * @description null: not known, guessed
+             */
+            opens_bar?: (number | string) | null;
             /**
              * Typed
              * @description its figures as they were typed, for the words alone
@@ -9278,7 +9334,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"])[];
             /**
              * System
              * @default metric
@@ -9294,7 +9350,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"])[];
             /**
              * System
              * @enum {string}

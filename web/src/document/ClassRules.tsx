@@ -30,6 +30,8 @@ export const RULED: Record<Ruled, string> = {
   second_filter: "Second filter",
   fit_regulator: "External regulator",
   direct_feed: "Gallery fed directly",
+  fit_jets: "Piston jets",
+  fit_cover: "Cover with a tapping",
   feed_turbo: "Turbo",
   drain_turbo: "Turbo drained otherwise",
   outside_return: "Outside return line",

@@ -198,6 +198,25 @@ export const FITS: Record<FitKind, Fit> = {
     note: "The line from the remote filter straight into the gallery; the old passage is blocked, or oil goes both ways.",
     asked: [dash(10)],
   },
+  fit_jets: {
+    words: "Piston jets",
+    note: "Those that the engine has, or new ones. Some open at 20 to 30 psi, some at about 48: below that they take no oil.",
+    asked: [
+      {
+        ask: "choice",
+        key: "count",
+        label: "How many",
+        choices: [4, 5, 6, 8, 3, 10, 12].map((each) => [`${each}`, `${each}`] as const),
+      },
+      typed("bore_mm", "Bore of each", "1.6 mm", "1/16 in"),
+      maybe("opens_bar", "Open at", "1.8 bar", "26 psi"),
+    ],
+  },
+  fit_cover: {
+    words: "A cover that carries a tapping",
+    note: "Over the gallery. Drilled and tapped before it goes on; its gasket's tab and its way up are checked against its mark.",
+    asked: [],
+  },
   feed_turbo: {
     words: "A turbo, fed and drained",
     note: "From behind the filter through a restrictor of about 2 mm, drained into the pan by gravity: the drain falls all the way and enters above the running oil.",
@@ -210,6 +229,7 @@ export const FITS: Record<FitKind, Fit> = {
         choices: [
           ["gallery", "the gallery, at the sender"],
           ["line", "the line into the gallery"],
+          ["cover", "a cover drilled for it"],
         ],
       },
       {
