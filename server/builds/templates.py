@@ -11,7 +11,9 @@ from config.errors import NotFound
 from builds.schemas import TemplateOut
 
 _FOLDER = files("bilge_core.document").joinpath("templates")
-_KEYS = ("inline-front-sump", "inline-rear-sump", "transverse-four", "flat-six")
+_KEYS = (
+    "inline-front-sump", "inline-rear-sump", "vee-rear-sump", "transverse-four", "flat-six",
+)  # fmt: skip
 
 
 def templates() -> list[TemplateOut]:

@@ -22,7 +22,13 @@ from scipy.interpolate import RegularGridInterpolator
 from shapely import Polygon
 
 Make = Callable[..., dict[str, Any]]
-TEMPLATES = ("inline-front-sump", "inline-rear-sump", "transverse-four", "flat-six")
+TEMPLATES = (
+    "inline-front-sump",
+    "inline-rear-sump",
+    "transverse-four",
+    "flat-six",
+    "vee-rear-sump",
+)
 
 
 def enclosed_volume(pan: Pan) -> float:

@@ -19,7 +19,13 @@ from builds.templates import template_document
 
 from tests.conftest import DEMO
 
-TEMPLATES = ("inline-front-sump", "inline-rear-sump", "transverse-four", "flat-six")
+TEMPLATES = (
+    "inline-front-sump",
+    "inline-rear-sump",
+    "transverse-four",
+    "flat-six",
+    "vee-rear-sump",
+)
 G = 9.80665
 
 

@@ -168,7 +168,13 @@ def test_three_quarters_deeper_locally_adds_six_tenths_of_a_quart() -> None:
 
 
 def test_read_build_accepts_what_templates_ship() -> None:
-    for key in ("inline-front-sump", "inline-rear-sump", "transverse-four", "flat-six"):
+    for key in (
+        "inline-front-sump",
+        "inline-rear-sump",
+        "transverse-four",
+        "flat-six",
+        "vee-rear-sump",
+    ):
         document = template_document(key)
         assert read_build(document.model_dump_json()) == document
         assert "nvented" in document.notes
