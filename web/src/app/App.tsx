@@ -9,6 +9,7 @@ import { Join } from "../pages/account/Join";
 import { SignIn } from "../pages/signin/SignIn";
 import { BuildFrame } from "./BuildFrame";
 import { fetchAhead, HOME } from "./registry";
+import { Renewed } from "./Renewed";
 import { RunsPage } from "./RunsPage";
 import { ShelfPage } from "./ShelfPage";
 import { applyTheme, keepSystem, storedSystem, storedTheme } from "./theme";
@@ -45,6 +46,7 @@ function SignedIn({ session }: { session: Session }): ReactElement {
         <Route path="/builds/:buildId/:stage" element={<BuildFrame session={session} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
+      <Renewed />
     </SettingsContext>
   );
 }

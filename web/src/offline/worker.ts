@@ -24,6 +24,22 @@ export function useOpensAway(): OpensAway {
   return state;
 }
 
+/**
+ * Whether the workshop's computer has had a newer Bilge since this page was opened: the worker that
+ * opened it from what it had kept gave way to a newer one meanwhile.
+ */
+export function useRenewed(): boolean {
+  const [renewed, setRenewed] = useState(false);
+  useEffect(() => {
+    const worker = "serviceWorker" in navigator ? navigator.serviceWorker : undefined;
+    if (!worker?.controller) return; // none opened it: it is as new as the server
+    const tell = (): void => setRenewed(true);
+    worker.addEventListener("controllerchange", tell);
+    return () => worker.removeEventListener("controllerchange", tell);
+  }, []);
+  return renewed;
+}
+
 const KEPT = "bench";
 
 /**
