@@ -197,6 +197,19 @@ def test_a_part_found_bad_is_sent_back_and_the_plan_waits(api: Api, gated: Build
     assert right["card"]["bad"] == []
 
 
+def test_what_was_found_bad_has_come(api: Api, user: User, build: Build) -> None:
+    """A new pan that is cracked was in somebody's hands, whatever the order says of it."""
+    say_as_is(user, build.pk, AsIsIn(base_state=1, state=1))
+    acted(user, build, kind="sump_preset", place="front", depth_mm=140, shelf_mm=50)
+    told = begun(api, build)
+    there = {each["part"]: each["there"] for each in told["wanted"]}
+    assert there["pan_made"] is not None
+    bad = entered(api, build, entry(kind="found_bad", part="pan", words="cracked at a bolt"))
+    there = {each["part"]: each["there"] for each in bad["wanted"]}
+    assert there["pan_made"] is None
+    assert step(bad, "send_back:pan")["wait_days"] == 7
+
+
 def test_closed_only_when_all_is_done_and_the_car_is_then_as_planned(
     api: Api, user: User, gated: Build
 ) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
@@ -87,11 +87,15 @@ def _worked_out(build: Build, row: JobCard | None, said: CardSettings | None = N
     return _Job(build, row, as_is, plan, said, entries, standing, states, card, prices)
 
 
-def _arrivals(build: Build, wanted: Mapping[str, float], prices: Prices) -> Arrivals:
-    """When the parts of a job are there: enough ticked, ordered, or ordered today."""
+def _arrivals(
+    build: Build, wanted: Mapping[str, float], prices: Prices, in_hand: Collection[str]
+) -> Arrivals:
+    """When the parts of a job are there: in hand, enough ticked, ordered, or ordered today."""
     ticks = {tick.part: tick for tick in build.order_ticks.all()}
-    today, days, there = timezone.localdate(), {}, set()
+    today, days, there = timezone.localdate(), {}, set(in_hand)
     for part, count in wanted.items():
+        if part in in_hand:
+            continue
         tick, lead = ticks.get(part), timedelta(days=prices.part(part).lead_days)
         if tick is not None and tick.count + 1e-6 < count:
             tick = None  # more is wanted than was ticked: the rest is ordered today
@@ -102,6 +106,17 @@ def _arrivals(build: Build, wanted: Mapping[str, float], prices: Prices) -> Arri
         elif lead:
             days[part] = today + lead
     return Arrivals(days, frozenset(there))
+
+
+def _in_hand(card: Card, standing: Standing) -> frozenset[str]:
+    """What was bought for a part that was found bad: it came, or nobody could have looked at it."""
+    return frozenset(
+        bought
+        for each in card.steps
+        if each.part in standing.bad
+        or (WHOLE_PAN in standing.bad and each.step.key == "look_at_new")
+        for bought, _ in each.bought
+    )
 
 
 def _counted(card: Card) -> Counter[str]:
@@ -216,7 +231,7 @@ def _told(
     if job is None:
         return found
     counts = _counted(job.card)
-    arrivals = _arrivals(build, counts, job.prices)
+    arrivals = _arrivals(build, counts, job.prices, _in_hand(job.card, job.standing))
     told = Told(job.plan, job.said, job.standing, job.states, _at_first(job))
     now = timezone.localtime(timezone.now())
     return found.model_copy(

@@ -106,6 +106,10 @@ class Builder:
                 each.send_keys(Keys.CONTROL, "a")
                 each.send_keys(value, Keys.TAB)
 
+    def pick(self, within: str, words: str) -> None:
+        """Choose from the menu that is seen inside something."""
+        Select(self._centred(f"{within}//select")).select_by_visible_text(words)
+
     def say_a_load(self, answers: Answers) -> None:
         """Without a logger the load is said, and judges the build."""
         self.open("loads")
@@ -143,8 +147,7 @@ class Builder:
         return list(dict.fromkeys(keys))
 
     def has_steps(self, *keys: str) -> None:
-        steps = self.steps()
-        assert [each for each in keys if each not in steps] == [], steps
+        self.page.until(lambda: set(keys) <= set(self.steps()))
 
     def in_order(self, *keys: str) -> None:
         """These steps are on the card, one after the other."""
