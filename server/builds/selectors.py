@@ -150,7 +150,20 @@ def invented_parts(build: Build) -> list[Part]:
         return []
     now, then = (as_felt(plain_document(state)) for state in (build.current, first))
     parts: tuple[Part, ...] = ("car", "oil", "pan", "pickup", "pump")
-    return [part for part in parts if now[part] == then[part]]
+    return [part for part in parts if _as_it_was(part, now[part], then[part])]
+
+
+def _as_it_was(part: Part, now: dict[str, Any], then: dict[str, Any]) -> bool:
+    """Whether a part is as the template has it.
+
+    A pan is while its zones are: what was fitted to them since measured nothing.
+    """
+    if part != "pan":
+        return now == then
+    zones = now["zones"]
+    return now["skirt_height_mm"] == then["skirt_height_mm"] and all(
+        zone in zones for zone in then["zones"]
+    )
 
 
 def _joined(state: BuildState) -> str | None:

@@ -119,6 +119,10 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     assert api("GET", f"/builds/{build.pk}")[1]["invented"] == []  # from a file
     _, made = api("POST", "/builds", {"template": "flat-six", "name": "mine"})
     assert made["invented"] == ["car", "oil", "pan", "pickup", "pump"]
+    # plates that were fitted to it measured nothing
+    gates = {"base_state": 1, "system": "metric", "act": {"kind": "fit_gates"}}
+    _, told = api("POST", f"/builds/{made['id']}/acts", gates)
+    assert told["state"] == 2 and "pan" in told["invented"]
     body = figures("pan.zones.0.floor.depth_mm", "131")
     _, told = api("POST", f"/builds/{made['id']}/acts", body)
     assert told["invented"] == ["car", "oil", "pickup", "pump"]

@@ -106,6 +106,14 @@ class Builder:
                 each.send_keys(Keys.CONTROL, "a")
                 each.send_keys(value, Keys.TAB)
 
+    def answer_in_turn(self, form: str, *texts: str) -> None:
+        """Fill the fields of a form one after the other."""
+        found = self.page.driver.find_elements(By.XPATH, f"//form[@aria-label='{form}']//input")
+        shown = [each for each in dict.fromkeys(found) if each.is_displayed()]
+        for each, text in zip(shown, texts, strict=True):
+            each.send_keys(Keys.CONTROL, "a")
+            each.send_keys(text)
+
     def pick(self, within: str, words: str) -> None:
         """Choose from the menu that is seen inside something."""
         Select(self._centred(f"{within}//select")).select_by_visible_text(words)
@@ -117,7 +125,8 @@ class Builder:
         self.page.says("Braking is often the highest g")
         self.answer(answers)
         self.page.click("button", "Judge by this load")
-        self.page.says("shown")
+        self.page.says("See where the oil goes")
+        self.page.until(lambda: "No lap yet" not in self.page.verdict())
 
     def fit(self, words: str, answers: Answers | None = None) -> None:
         """Fit something to the circuit, on the stage or page that offers it."""

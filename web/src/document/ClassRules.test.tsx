@@ -9,7 +9,7 @@ describe("class rules", () => {
   it("are said kind by kind, and taken back", async () => {
     const onRule = vi.fn();
     show(<ClassRules rules={{ fit_cooler: "not_allowed", spacer: null }} onRule={onRule} />);
-    expect(screen.getByText("1 of 24 said")).toBeTruthy();
+    expect(screen.getByText("1 of 26 said")).toBeTruthy();
     await userEvent.selectOptions(screen.getByLabelText("Accumulator"), "allowed");
     expect(onRule).toHaveBeenLastCalledWith("fit_accumulator", "allowed");
     await userEvent.selectOptions(screen.getByLabelText("Oil cooler"), "unsaid");

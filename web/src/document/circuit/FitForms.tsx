@@ -181,14 +181,17 @@ export function FitForm({
 export function FitForms({
   kinds = CIRCUIT_KINDS,
   title = "Fit or change something",
+  isOpen = false,
 }: {
   kinds?: readonly AnyFitKind[];
   title?: string;
+  /** Unfolded from the first. */
+  isOpen?: boolean;
 }): ReactElement {
   const [open, setOpen] = useState<AnyFitKind | null>(null);
   const [done, setDone] = useState<string | null>(null);
   return (
-    <details className="border-b border-hair">
+    <details className="border-b border-hair" open={isOpen}>
       <summary className="py-1.5 text-[14px] font-medium">{title}</summary>
       {done && (
         <p role="status" className="py-1 text-[14px]">

@@ -1,7 +1,7 @@
 import { useState, type ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
-import { Button } from "../../parts/Button";
+import { FitForms } from "../../document/circuit/FitForms";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
@@ -21,7 +21,7 @@ export function NoDrains({
   const { forecast } = useBuildView();
   const isPulled = stage.pulled.length > 0;
   const hasDrains = isPulled || stage.unplaced.length > 0;
-  const [tab, setTab] = useState<Tab>(hasDrains ? "drains" : "breathing");
+  const [picked, setPicked] = useState<Tab | null>(null);
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
       <section className="min-w-0 flex-1 px-6 py-6">
@@ -40,14 +40,14 @@ export function NoDrains({
               : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
         </p>
         {!hasDrains && (
-          <Button look="main" onClick={() => setTab("numbers")}>
-            To the circuit's numbers
-          </Button>
+          <div className="max-w-md">
+            <FitForms kinds={["feed_turbo", "outside_return"]} title="Fit what drains" isOpen />
+          </div>
         )}
       </section>
       <InspectorTabs
-        shown={tab}
-        onShow={setTab}
+        shown={picked ?? (hasDrains ? "drains" : "breathing")}
+        onShow={setPicked}
         pages={[
           {
             key: "drains",
