@@ -128,10 +128,12 @@ class Builder:
         self.page.says("See where the oil goes")
         self.page.until(lambda: "No lap yet" not in self.page.verdict())
 
-    def fit(self, words: str, answers: Answers | None = None) -> None:
-        """Fit something to the circuit, on the stage or page that offers it."""
+    def fit(
+        self, words: str, answers: Answers | None = None, title: str = "Fit or change something"
+    ) -> None:
+        """Fit something to circuit or pan, on the stage or page that offers it."""
         before = self.state()
-        self.unfold("Fit or change something")
+        self.unfold(title)
         form = f'//form[@aria-label="{words}"]'
         if not self.page.driver.find_elements(By.XPATH, form):
             self.press(words)
@@ -146,6 +148,20 @@ class Builder:
         path = f"//li[contains(normalize-space(.), 'State {state}:')]//button"
         self._centred(path).click()
         self.page.says("done")
+
+    def pick_part(self, part: str, verb: str) -> None:
+        """Have a part renewed or looked over on the same job."""
+        self.answer({"A part to renew or to look at": part})
+        self.press(verb)
+        words = {"Renew": "renew", "Look over": "look over"}[verb]
+        self.page.says(f"{words}: {part}")
+
+    def in_the_way(self, kind: str, name: str, off: str, back: str) -> None:
+        """Say what hides the pan, and how many minutes it takes off and back on."""
+        inside = "//section[@aria-label='In the way']"
+        self.answer({"kind": kind, "called": name, "min off": off, "min back": back}, inside)
+        self.press("Is in the way", inside)
+        self.page.says(f"Out of the way: {name}")
 
     def steps(self) -> list[str]:
         """Keys of the steps on the card, in order, each once."""

@@ -28,6 +28,8 @@ import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
 import { lengthAs, volumeAs } from "../../parts/units";
 import { Checks } from "./Checks";
+import { FitForms } from "../../document/circuit/FitForms";
+import { PAN_KINDS } from "../../document/panFits";
 import { Deepen } from "./Deepen";
 import { Dipped } from "./Dipped";
 import { FillCurve, type Attitude } from "./FillCurve";
@@ -64,6 +66,9 @@ function useStanding(
   const fill = attitude === "level" ? pan.data.level : pan.data.in_car;
   return { drawing: shown, figures: pan.data, attitude, litres, heightMm: heightAt(fill, litres) };
 }
+
+/** What is fitted to the pan itself; going dry has a stage of its own. */
+const ON_THE_PAN = PAN_KINDS.filter((kind) => kind !== "go_dry");
 
 /** The pan drawn to scale, its oil standing; edges, mouth and plates are dragged on it. */
 function ToScale({
@@ -245,6 +250,9 @@ function FillAndChecks({
         onType={type}
         onReplace={replace}
       />
+      <section aria-label="Fit to the pan" className="px-4 py-2">
+        <FitForms kinds={ON_THE_PAN} title="Fit plates, gates, a tray, a side box" />
+      </section>
     </>
   );
 }
