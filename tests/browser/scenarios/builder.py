@@ -108,9 +108,14 @@ class Builder:
 
     def answer_in_turn(self, form: str, *texts: str) -> None:
         """Fill the fields of a form one after the other."""
-        found = self.page.driver.find_elements(By.XPATH, f"//form[@aria-label='{form}']//input")
-        shown = [each for each in dict.fromkeys(found) if each.is_displayed()]
-        for each, text in zip(shown, texts, strict=True):
+        path = f"//form[@aria-label='{form}']//input"
+
+        def shown() -> list[WebElement]:
+            found = self.page.driver.find_elements(By.XPATH, path)
+            return [each for each in found if each.is_displayed()]
+
+        self.page.until(lambda: len(shown()) == len(texts))
+        for each, text in zip(shown(), texts, strict=True):
             each.send_keys(Keys.CONTROL, "a")
             each.send_keys(text)
 

@@ -38,8 +38,7 @@ export function InspectorTabs<Key extends string>({
         <Tabs.Content
           key={key}
           value={key}
-          className="min-h-0 flex-1 overflow-y-auto"
-          tabIndex={-1}
+          className="min-h-0 flex-1 overflow-y-auto focus-visible:outline-offset-[-3px]"
         >
           {content}
         </Tabs.Content>

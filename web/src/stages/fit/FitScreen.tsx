@@ -18,6 +18,7 @@ import { fitTable } from "./fitTable";
 import { draftOf, findingOf, PlaceView, type Draft } from "./PlaceView";
 import { PlaceTable } from "./PlaceTable";
 import { RoundPage } from "./RoundPage";
+import { SayPlace } from "./SayPlace";
 import { fitNow, type FitNow, type PlaceNow } from "./standing";
 import { entryWords, gapWords, roundSentence } from "./words";
 
@@ -214,7 +215,9 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
       />
     ) : null;
   };
-  const place = picked && (
+  const place = !picked ? (
+    <NoPlace fit={fit} onEnter={enter} />
+  ) : (
     <PlaceView
       key={picked.id}
       fit={fit}
@@ -291,13 +294,11 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
               {
                 key: "place",
                 label: "Place",
-                content: picked ? (
+                content: (
                   <>
                     {place}
-                    <div className="px-4 pb-3">{keep}</div>
+                    {keep && <div className="px-4 pb-3">{keep}</div>}
                   </>
-                ) : (
-                  <p className="p-4">No place is picked.</p>
                 ),
               },
               {
@@ -312,6 +313,16 @@ function TheFit({ stage, me }: { stage: FitStage; me: string }): ReactElement {
         </div>
       </div>
     </>
+  );
+}
+
+/** Where nothing is known to be near: the first place is named. */
+function NoPlace({ fit, onEnter }: Parameters<typeof SayPlace>[0]): ReactElement {
+  return (
+    <div className="px-4 pt-3">
+      <p className="pb-2">No place yet: name the first that is to be looked at.</p>
+      <SayPlace fit={fit} onEnter={onEnter} />
+    </div>
   );
 }
 

@@ -14,6 +14,7 @@ export function useFitState(): StageState {
   if (touches > 0) return { mark: "bad", word: touches === 1 ? "1 touch" : `${touches} touch` };
   const tight = fit.places.filter(({ state }) => state === "tight").length;
   if (tight > 0) return { mark: "caution", word: `${tight} tight` };
+  if (fit.places.length === 0) return { mark: "started", word: "no place" };
   const left = fit.open.length;
   return left > 0
     ? { mark: "started", word: `${left} to look` }

@@ -25,6 +25,7 @@ const count = (many: number, one: string, more: string): string =>
 export function roundSentence({ rounds, places }: FitNow): string {
   const round = rounds.at(-1);
   if (!round) return "Nothing was offered up yet";
+  if (places.length === 0) return `Round ${round.number}: no place to look at yet`;
   const of = (state: PlaceState): PlaceNow[] => places.filter((place) => place.state === state);
   const [touch, tight, left] = [of("touches"), of("tight"), of("not_looked")];
   const parts = [
