@@ -46,6 +46,7 @@ ADDED = {
     "drill_cover:*": "a cover that carries a tapping is drilled before it goes on",
     "fit_part:*": "the plate that the lines leave from",
     "take_out:*": "the filter leaves the block",
+    "fit_filter:*": "a base comes without its filter",
     "brace_tube": "a tube that is made anew is braced at once",
     "take_off:*": "the builder's own list of what is in the way",
     "top_up": "a bottle takes oil",

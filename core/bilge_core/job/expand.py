@@ -23,7 +23,7 @@ _STEPS: dict[str, tuple[str, ...]] = {
     "lock_nut": ("pump_nut", "lock_wire"),
     "blank_boss": ("blank",),
     "hang_gate": ("hang_gate", "try_gate"),
-    "fit_remote_filter": ("mount_filter", "plug_ports"),
+    "fit_remote_filter": ("mount_filter", "plug_ports", "fit_filter"),
     "fit_filter": ("fit_filter",),
     "shorten_line": ("shorten_line",),
     "set_charge": ("charge_bottle",),

@@ -83,6 +83,14 @@ class Builder:
         field.send_keys(text, Keys.ENTER)
         self.page.until(lambda: self.state() > before)
 
+    def litres_to_the_rail(self) -> float:
+        """What Pan says that it holds, all told."""
+        path = r"([\d.]+) L to the rail"
+        self.page.until(lambda: re.search(path, self.page.text()))
+        found = re.search(path, self.page.text())
+        assert found
+        return float(found.group(1))
+
     def state(self) -> int:
         found = re.search(r"State (\d+)", self.page.text())
         return int(found.group(1)) if found else 0

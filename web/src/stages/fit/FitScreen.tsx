@@ -126,7 +126,7 @@ function FitHead({
           {roundSentence(now)}
         </h1>
         <p className="text-[14px] text-ink-2">
-          {now.places.length} places
+          {now.places.length === 1 ? "1 place" : `${now.places.length} places`}
           {round ? ` · ${round.means_words}, car on its ${round.car_on}` : ""} · gaps in{" "}
           {system === "us" ? "inches" : "mm"} · <FrameChoice name={frame} onName={onFrame} />
         </p>

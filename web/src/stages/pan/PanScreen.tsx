@@ -251,7 +251,7 @@ function FillAndChecks({
         onReplace={replace}
       />
       <section aria-label="Fit to the pan" className="px-4 py-2">
-        <FitForms kinds={ON_THE_PAN} title="Fit plates, gates, a tray, a side box" />
+        <FitForms kinds={ON_THE_PAN} title="Fit plates, gates, a tray; widen the sump" />
       </section>
     </>
   );
