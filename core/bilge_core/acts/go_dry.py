@@ -154,8 +154,10 @@ class GoDry(Act):
         radius = (self.tank_l * 1e6 / (2.0 * math.pi * SLIM)) ** (1.0 / 3.0)
         tank = circuit.add(
             "tank", "oil tank", volume_l=self.tank_l, diameter_mm=round(2.0 * radius),
-            outlet="middle", plugged=["drain"], assumed=True,
+            outlet="middle", assumed=True,
         )  # fmt: skip
+        cock = circuit.add("drain_cock", "tank's drain cock", after=tank, assumed=True)
+        circuit.join("to the drain cock", "drain", (tank, "drain"), (cock, "inlet"), OPEN)
         circuit.join("tank to the pump", "suction", (tank, "outlet"), (pump, "inlet"), hose(16))
         breathers = circuit.of_kind("catch_can")
         if breathers:

@@ -89,15 +89,25 @@ def _odd_together(top: float, side_g: float, turn: float, log: Log) -> list[str]
     return odd
 
 
+def _corners_said(lefts: int, rights: int) -> str:
+    if lefts and rights:
+        return f"{lefts} left and {rights} right-hand corners"
+    count, hand = (lefts, "left") if lefts else (rights, "right")
+    if count == 0:
+        return "no corner"
+    return f"one {hand}-hand corner" if count == 1 else f"{count} {hand}-hand corners"
+
+
 def _turn_sentence(what: str, turn: float, corners: tuple[Corner, ...]) -> str:
     lefts = sum(corner.hand == "left" for corner in corners)
     rights = len(corners) - lefts
     hand = "left" if turn > 0.0 else "right"
     degrees = abs(math.degrees(turn))
-    split = f"{lefts} left and {rights} right-hand corners"
-    if degrees < 60.0:
+    split = _corners_said(lefts, rights)
+    if degrees < 60.0 and bool(lefts) == bool(rights):
         return f"{what} turns as much left as right ({split})."
-    return f"{what} turns mostly {hand}: {degrees:.0f}° in all, {split}."
+    mostly = "mostly " if lefts and rights else ""
+    return f"{what} turns {mostly}{hand}: {degrees:.0f}° in all, {split}."
 
 
 def log_facts(log: Log, what: str = "This lap") -> LogFacts:

@@ -76,6 +76,9 @@ _ROWS = (
     ("pump_drive", "dry sump drive: pulleys, belt, bracket", "set", 310.0, 14, 1.9),
     ("oil_tank", "dry sump tank", "piece", 420.0, 14, 3.4),
     ("separator", "air-oil separator", "piece", 190.0, 10, 0.8),
+    ("drain_cock", "drain cock", "piece", 14.0, 2, 0.1),
+    ("cover", "cover or block-off plate to be tapped", "piece", 32.0, 4, 0.2),
+    ("jets", "set of piston jets", "set", 90.0, 7, 0.1),
     ("fitting", "other part of the circuit", "piece", 40.0, 4, 0.3),
 )
 
@@ -92,7 +95,8 @@ BOUGHT_AS: dict[str, str] = {
     "thermostat": "thermostat", "regulator": "regulator", "restrictor": "restrictor",
     "breather": "breather", "catch_can": "catch_can", "filter": "oil_filter",
     "scavenge_stage": "scavenge_stage", "tank": "oil_tank", "separator": "separator",
-    "pickup": "tube", "bulkhead": "bulkhead",
+    "pickup": "tube", "bulkhead": "bulkhead", "drain_cock": "drain_cock", "cover": "cover",
+    "jets": "jets",
 }  # fmt: skip
 """What a kind of component is bought as; any other is `fitting`."""
 

@@ -83,9 +83,9 @@ class Builder:
         field.send_keys(text, Keys.ENTER)
         self.page.until(lambda: self.state() > before)
 
-    def litres_to_the_rail(self) -> float:
+    def holds_to_the_rail(self) -> float:
         """What Pan says that it holds, all told."""
-        path = r"([\d.]+) L to the rail"
+        path = r"([\d.]+) (?:L|qt) to the rail"
         self.page.until(lambda: re.search(path, self.page.text()))
         found = re.search(path, self.page.text())
         assert found
@@ -101,7 +101,7 @@ class Builder:
             path = (
                 f'{within}//label[contains(normalize-space(.), "{label}")]'
                 "//*[self::input or self::select]"
-                f'|{within}//*[self::input or self::select][@aria-label="{label}"]'
+                f'|{within}//*[self::input or self::select][starts-with(@aria-label, "{label}")]'
                 f'|{within}//*[@id=//label[contains(normalize-space(.), "{label}")]/@for]'
             )
             each = self._centred(path)

@@ -19,9 +19,13 @@ def test_the_hole_is_made_on_the_car_and_the_swarf_is_a_gate(builder: Builder) -
     builder.fit("A turbo, fed and drained", {"Its bearings": "ball", "Restrictor": "1.5 mm"})
     builder.fit("Drain a turbo otherwise", {"Drained": "by gravity into the block"})
     as_it_is = builder.state()
-    builder.fit("Drain a turbo otherwise", {"Drained": "by gravity into the pan", "Line's size": "12"})
+    builder.fit(
+        "Drain a turbo otherwise", {"Drained": "by gravity into the pan", "Line's size": "12"}
+    )
     builder.open("drains")
-    builder.answer_in_turn("Places of the drain of the turbo", "90", "170", "210", "90", "105", "14")
+    builder.answer_in_turn(
+        "Places of the drain of the turbo", "90", "170", "210", "90", "105", "14"
+    )
     builder.press("Place it")
     page.says("Elevation along the engine")
     page.says("14 mm under the rail")

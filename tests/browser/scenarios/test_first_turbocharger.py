@@ -23,7 +23,9 @@ def test_a_drain_is_placed_where_it_falls_and_bolts_stay_reachable(builder: Buil
     builder.answer({"Its bearings": "plain", "Restrictor": "2 mm"})
     builder.press("Fit it")
     page.says("Where is the drain of the turbo?")
-    builder.answer_in_turn("Places of the drain of the turbo", "180", "160", "240", "180", "110", "10")
+    builder.answer_in_turn(
+        "Places of the drain of the turbo", "180", "160", "240", "180", "110", "10"
+    )
     builder.press("Place it")
     page.says("Elevation along the engine")
     page.says("The wall, unrolled")

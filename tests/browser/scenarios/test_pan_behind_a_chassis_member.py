@@ -21,7 +21,9 @@ def test_a_member_is_lowered_and_a_bead_sets_before_it_is_torqued(builder: Build
     builder.fit("A turbo, fed and drained", {"Fed from": "the line into the gallery"})
     page.says("turbo fed from a tee in")
     builder.open("drains")
-    builder.answer_in_turn("Places of the drain of the turbo", "300", "-170", "230", "300", "-100", "12")
+    builder.answer_in_turn(
+        "Places of the drain of the turbo", "300", "-170", "230", "300", "-100", "12"
+    )
     builder.press("Place it")
     page.says("Elevation along the engine")
 
@@ -31,7 +33,16 @@ def test_a_member_is_lowered_and_a_bead_sets_before_it_is_torqued(builder: Build
     builder.answer({"Pan joint": "liquid bead, sets an hour"})
     page.says("1 h")
     builder.has_steps("hold_engine", "drill_wall", "deburr", "through_fitting", "reach_bolts")
-    builder.in_order("hold_engine", "take_off", "pan_off", "wash_pan", "seal_pan", "finger_tight", "torque_pan", "put_back")
+    builder.in_order(
+        "hold_engine",
+        "take_off",
+        "pan_off",
+        "wash_pan",
+        "seal_pan",
+        "finger_tight",
+        "torque_pan",
+        "put_back",
+    )
     builder.in_order("prime", "prime_turbo", "prove_pressure", "first_start")
     builder.press("All pan bolts finger tight")
     page.says("then 1 h")

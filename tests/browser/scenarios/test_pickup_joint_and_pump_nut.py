@@ -29,7 +29,9 @@ def test_a_suction_joint_is_renewed_and_the_nut_locked(builder: Builder) -> None
     ):
         builder.in_the_way(kind, name, off, back)
     page.says("Out of the way: steering rack")
-    builder.in_order("drain", "take_off", "pan_off", "look_at_tube", "renew_seal", "dry_fit", "put_back")
+    builder.in_order(
+        "drain", "take_off", "pan_off", "look_at_tube", "renew_seal", "dry_fit", "put_back"
+    )
     builder.in_order("pump_nut", "lock_wire", "dry_fit", "prime", "prove_pressure")
 
     # left-hand, dry and in both units; bolts that hold the case are left

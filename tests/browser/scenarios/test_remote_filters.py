@@ -31,14 +31,21 @@ def test_two_filters_on_a_base_with_their_ports_and_spanners(builder: Builder) -
         builder.press("Lay it")
         page.says("Ahead of the rail's rear face, to the left, over the rail")
     builder.tab("Order")
-    for part in ("remote filter base", "plug for a port", "adaptor, taper 1/2 to flare size 12", "Spanners: "):
+    for part in (
+        "remote filter base",
+        "plug for a port",
+        "adaptor, taper 1/2 to flare size 12",
+        "Spanners: ",
+    ):
         page.says(part)
     builder.looks_sound()
     builder.on_the_phone()
 
     builder.car_is_in(as_it_is)
     builder.has_steps("drill_cover", "fit_filter", "cut_line", "wash_line", "top_up")
-    builder.in_order("mount_filter", "plug_ports", "lay_line", "prime", "prove_pressure", "leak_check")
+    builder.in_order(
+        "mount_filter", "plug_ports", "lay_line", "prime", "prove_pressure", "leak_check"
+    )
     builder.press("Plug the ports of remote filter")
-    page.says("starting one thread back")
+    page.says("beginning one thread back")
     builder.on_the_phone()

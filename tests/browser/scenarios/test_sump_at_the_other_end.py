@@ -30,7 +30,16 @@ def test_it_is_offered_up_twice_and_the_old_holes_are_blanked(builder: Builder) 
 
     builder.car_is_in(as_it_is)
     builder.has_steps("blank", "make_tube", "mount_filter", "mark_stick")
-    builder.in_order("look_at_new", "pan_off", "offer_up", "measure_gap", "torque_pan", "refill", "mark_stick", "first_start")
+    builder.in_order(
+        "look_at_new",
+        "pan_off",
+        "offer_up",
+        "measure_gap",
+        "torque_pan",
+        "refill",
+        "mark_stick",
+        "first_start",
+    )
 
     builder.open("fit")
     builder.answer({"Offered up": "cardboard"})

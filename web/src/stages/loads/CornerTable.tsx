@@ -6,6 +6,9 @@ import { Button } from "../../parts/Button";
 type Corner = LapDetail["corners"][number];
 type CornerIn = Schemas["CornerIn"];
 
+const cornersIn = (count: number): string =>
+  count === 0 ? "No corners" : count === 1 ? "1 corner" : `${count} corners`;
+
 const asSent = (corners: readonly Corner[]): CornerIn[] =>
   corners.map(({ name, start_s, end_s }) => ({ name, start_s, end_s }));
 
@@ -101,7 +104,7 @@ export function CornerTable({
   return (
     <section aria-labelledby="corners" className="min-w-0">
       <h2 id="corners" className="font-figure text-[18px] font-semibold">
-        {lap.corners.length === 0 ? "No corners" : `${lap.corners.length} corners`}
+        {cornersIn(lap.corners.length)}
       </h2>
       {lap.corners.length > 0 && (
         <table className="w-full text-[14px]">
