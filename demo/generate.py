@@ -16,7 +16,7 @@ from bilge_core.loads.sniff import open_log
 
 from demo.curlew import curlew
 from demo.plumbed import plumbed
-from demo.sandpiper import sandpiper
+from demo.sandpiper import mended, sandpiper
 from demo.session import session_csv
 from demo.track import (
     DUNLIN,
@@ -360,6 +360,7 @@ def main() -> None:
     (HERE / "dunlin-shop.json").write_text(write_build(dunlin_shop()), encoding="utf-8")
     (HERE / "dunlin-deeper.json").write_text(write_build(dunlin_deeper()), encoding="utf-8")
     (HERE / "sandpiper.json").write_text(write_build(sandpiper()), encoding="utf-8")
+    (HERE / "sandpiper-mended.json").write_text(write_build(mended()), encoding="utf-8")
     (HERE / "plumbed.json").write_text(write_build(plumbed(dunlin())), encoding="utf-8")
     (HERE / "curlew.json").write_text(write_build(curlew()), encoding="utf-8")
 

@@ -160,3 +160,21 @@ def _placed(document: Document) -> None:
             run["assumed"] = False
         elif run["service"] == "vent":
             run["line"] |= {"bore_mm": 14, "length_mm": 700}
+
+
+def mended() -> Build:
+    """The Sandpiper with a wider breather and a drain a size larger: it holds."""
+    document = sandpiper().model_dump(mode="json")
+    document["name"] = "Sandpiper, drain mended"
+    for part in document["circuit"]["components"]:
+        if part["kind"] == "breather":
+            part["opening_mm"] = 14
+        elif part["kind"] == "turbo":
+            part |= {"drain_bore_mm": 19, "gasket_mm": 19}
+    for run in document["circuit"]["runs"]:
+        if run["name"].startswith("drain of the turbo"):
+            run["line"]["dash"] = 12
+    for boss in document["pan"]["bosses"]:
+        if boss["kind"] == "turbo_drain":
+            boss["bore_mm"] = 19.05
+    return Build.model_validate(document)

@@ -17,7 +17,13 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setenv("BILGE_DEMO_PASSWORD", "rail-gate-bell-1234")
     call_command("load_demo", "dunlin")
     names = {"Dunlin, plates and gates", "Dunlin, sump 46 mm deeper", "Dunlin, pan by the shop"}
-    names |= {"Dunlin", "Sandpiper", "Curlew", "Dunlin, bottle and lines"}
+    names |= {
+        "Dunlin",
+        "Sandpiper",
+        "Curlew",
+        "Dunlin, bottle and lines",
+        "Sandpiper, drain mended",
+    }
     assert set(Build.objects.values_list("name", flat=True)) == names
     assert User.objects.get(username="dunlin").check_password("rail-gate-bell-1234")
     build = Build.objects.get(name="Dunlin")

@@ -35,12 +35,13 @@ LAPS = {
 }
 """The last is the one that the builds are judged by, but for those in `JUDGED_BY`."""
 
-JUDGED_BY = {"sandpiper": "Saltmarsh Ring, lap 3"}
+JUDGED_BY = dict.fromkeys(("sandpiper", "sandpiper-mended"), "Saltmarsh Ring, lap 3")
 """Another car's own lap."""
 
 REVISIONS = {
     "curlew": "dry, three stages",
     "plumbed": "bottle, lines laid",
+    "sandpiper-mended": "drain and breather mended",
     "sandpiper": "as built",
     "dunlin-deeper": "deeper, more oil",
     "dunlin-gated": "plates, three gates",
