@@ -7,6 +7,7 @@ from typing import Any
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.reach import as_felt
+from bilge_core.job.difference import without_spacer
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound
@@ -156,13 +157,14 @@ def invented_parts(build: Build) -> list[Part]:
 def _as_it_was(part: Part, now: dict[str, Any], then: dict[str, Any]) -> bool:
     """Whether a part is as the template has it.
 
-    A pan is while its zones are: what was fitted to them since measured nothing.
+    A pan is while its zones are: what was fitted to or under them since measured nothing.
     """
     if part != "pan":
         return now == then
-    zones = now["zones"]
+    spacer = now["spacer_mm"] - then["spacer_mm"]
+    zones = [without_spacer(zone, spacer) for zone in now["zones"]]
     return now["skirt_height_mm"] == then["skirt_height_mm"] and all(
-        zone in zones for zone in then["zones"]
+        without_spacer(zone, 0.0) in zones for zone in then["zones"]
     )
 
 

@@ -123,7 +123,10 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     gates = {"base_state": 1, "system": "metric", "act": {"kind": "fit_gates"}}
     _, told = api("POST", f"/builds/{made['id']}/acts", gates)
     assert told["state"] == 2 and "pan" in told["invented"]
-    body = figures("pan.zones.0.floor.depth_mm", "131")
+    spacer = {"base_state": 2, "system": "metric", "act": {"kind": "spacer", "by_mm": "1/4 in"}}
+    _, told = api("POST", f"/builds/{made['id']}/acts", spacer)
+    assert told["state"] == 3 and "pan" in told["invented"]
+    body = {**figures("pan.zones.0.floor.depth_mm", "131"), "base_state": 3}
     _, told = api("POST", f"/builds/{made['id']}/acts", body)
     assert told["invented"] == ["car", "oil", "pickup", "pump"]
 

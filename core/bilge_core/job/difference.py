@@ -234,14 +234,27 @@ def _zones(was: Document, now: Document) -> _Pieces:
         zone
         for zone in now["pan"]["zones"]
         if zone["id"] in known
-        and _differs(known[zone["id"]], _lifted(zone, spacer), "outline_mm", "floor")
+        and _differs(known[zone["id"]], without_spacer(zone, spacer), "outline_mm", "floor")
     ]
     gone = _added(now["pan"]["zones"], was["pan"]["zones"])
     yield from (_piece("reshape_sump", zone, sump_sheet=1) for zone in (*changed, *fresh, *gone))
 
 
-def _lifted(zone: Document, spacer: float) -> Document:
-    """A zone as it would be without what a spacer lowered it by."""
+def without_spacer(zone: Document, spacer: float) -> Document:
+    """A zone as it would be without what a spacer lowered it by.
+
+    Parameters
+    ----------
+    zone : dict
+        As plain data.
+    spacer : float
+        Its thickness [mm].
+
+    Examples
+    --------
+    >>> without_spacer({"floor": {"kind": "flat", "depth_mm": 82.0}}, 6.0)
+    {'floor': {'kind': 'flat', 'depth_mm': 76.0}}
+    """
     floor = {
         key: round(value - spacer, 6) if key.endswith("depth_mm") else value
         for key, value in zone["floor"].items()

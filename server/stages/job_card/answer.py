@@ -109,14 +109,18 @@ def _arrivals(
 
 
 def _in_hand(card: Card, standing: Standing) -> frozenset[str]:
-    """What was bought for a part that was found bad: it came, or nobody could have looked at it."""
-    return frozenset(
-        bought
-        for each in card.steps
-        if each.part in standing.bad
-        or (WHOLE_PAN in standing.bad and each.step.key == "look_at_new")
-        for bought, _ in each.bought
-    )
+    """What was bought for nothing but parts that were found bad.
+
+    It came, or nobody could have looked at it.
+    """
+    bad: set[str] = set()
+    others: set[str] = set()
+    for each in card.steps:
+        is_bad = each.part in standing.bad or (
+            WHOLE_PAN in standing.bad and each.step.key == "look_at_new"
+        )
+        (bad if is_bad else others).update(part for part, _ in each.bought)
+    return frozenset(bad - others)
 
 
 def _counted(card: Card) -> Counter[str]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from pathlib import Path
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -140,6 +141,20 @@ class Builder:
         self.page.click("button", "Judge by this load")
         self.page.says("See where the oil goes")
         self.page.until(lambda: "No lap yet" not in self.page.verdict())
+
+    def over_the_whole_lap(self, log: Path) -> None:
+        """The car as it is now over a whole lap from a logger, and what moving oil makes of it."""
+        self.open("loads")
+        self.page.click("button", "Import a log")
+        self.page.find("input[type=file]").send_keys(str(log))
+        self.page.says("This lap turns")
+        self.page.click("button", "Keep it and judge by this lap")
+        self.page.says("See where the oil goes")
+        for stage in ("slosh", "pressure", "drains"):
+            self.open(stage)
+            self.page.until(lambda: "gallery" in self.page.text(), 4 * RUN)
+            self.page.until(lambda: "Reading" not in self.page.find("main").text)
+            self.looks_sound()
 
     def fit(
         self, words: str, answers: Answers | None = None, title: str = "Fit or change something"

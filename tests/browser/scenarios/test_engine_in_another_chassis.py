@@ -1,4 +1,4 @@
-"""An engine in a chassis that it was not made for: pickup moved, pan cut from sheet, filter away."""
+"""An engine in a chassis that it was not made for: pickup moved, pan cut from sheet."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Pan off behind a chassis member: through-fitting, bead in two stages, feed from a tee, priming."""
+"""Pan off behind a chassis member: through-fitting, bead in two stages, feed from a tee."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The sump at the other end: old openings blanked, a drain place, a remote filter, two test fits."""
+"""The sump at the other end: old openings blanked, a remote filter, two test fits."""
 
 from __future__ import annotations
 

@@ -1,0 +1,64 @@
+"""Every screen of the demo by day and at night, on the bench and in the hand: axe, words, width."""
+
+from __future__ import annotations
+
+import pytest
+from builds.models import Build
+from django.core.management import call_command
+
+from tests.browser.conftest import Page
+from tests.browser.labels import faults
+from tests.conftest import ROOT
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+STAGES = sorted(each.name for each in (ROOT / "web" / "src" / "stages").iterdir() if each.is_dir())
+SHOWN_ON = {
+    "drains": "Sandpiper",
+    "dry-sump": "Curlew",
+    "job-card": "Sandpiper",
+    "lines": "Dunlin, bottle and lines",
+}
+"""Which build of the demo has most to show on a stage; any other: Dunlin."""
+
+PASSWORD = "rail-gate-bell-1234"
+
+
+@pytest.fixture
+def demo(transactional_db: None, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("BILGE_DEMO_PASSWORD", PASSWORD)
+    call_command("load_demo", "dunlin")
+
+
+def _looked_at(page: Page, what: str, width: int) -> list[str]:
+    """What is wrong with the screen as it stands, in both themes."""
+    found = []
+    for theme in ("paper", "night"):
+        page.driver.execute_script(f"document.documentElement.dataset.theme = '{theme}'")
+        found += [f"{what}, {theme}: {fault}" for fault in page.serious_faults()]
+    found += [f"{what}: {fault}" for fault in faults(page)]
+    wide = page.driver.execute_script("return document.documentElement.scrollWidth")
+    return found if wide <= width else [*found, f"{what}: {wide} px wide"]
+
+
+@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
+def test_every_screen_is_sound_in_both_themes(
+    page: Page, demo: None, width: int, height: int
+) -> None:
+    page.size(width, height)
+    page.sign_in("dunlin", PASSWORD)
+    page.says("Sandpiper, drain mended")
+    found = _looked_at(page, "shelf", width)
+    ids = dict(Build.objects.values_list("name", "pk"))
+    for stage in STAGES:
+        page.goto(f"/builds/{ids[SHOWN_ON.get(stage, 'Dunlin')]}/{stage}")
+        page.find("main h1, main h2")
+        page.until(lambda: "Reading" not in page.find("main").text)
+        page.driver.execute_async_script("document.fonts.ready.then(arguments[0])")
+        found += _looked_at(page, stage, width)
+    page.goto("/runs")
+    page.find("main table, main h1")
+    found += _looked_at(page, "runs", width)
+    page.goto("/")
+    assert len(STAGES) == 12
+    assert found == []
