@@ -20,6 +20,8 @@ from bilge_core.pan import hot_oil
 
 ROOT = Path(__file__).resolve().parent.parent
 DEMO = ROOT / "demo"
+TEMPLATES = sorted((ROOT / "core" / "bilge_core" / "document" / "templates").glob("*.json"))
+TEMPLATE_KEYS = [path.stem for path in TEMPLATES]
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:

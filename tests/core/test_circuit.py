@@ -18,12 +18,12 @@ from bilge_core.document.ids import ids_of, with_ids
 from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 
+from tests.conftest import TEMPLATES
 from tests.core.test_ids import OLD
 from tests.everything import everything
 
 Document = dict[str, Any]
 Make = Callable[..., Document]
-TEMPLATES = sorted(Path("core/bilge_core/document/templates").glob("*.json"))
 BOSS = {
     "kind": "turbo_drain", "name": "turbo's drain", "x_mm": 205, "y_mm": 119, "depth_mm": 40,
     "bore_mm": 16,

@@ -16,9 +16,9 @@ from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan import assemble_pan
 from bilge_core.tell.circuit import circuit_out
 
+from tests.conftest import TEMPLATES
 from tests.core.circuit_acts import MOVED, ONE_OF_EACH, Raw
 
-TEMPLATES = sorted(Path("core/bilge_core/document/templates").glob("*.json"))
 FILES = [*sorted(Path("demo").glob("dunlin*.json")), *TEMPLATES]
 BUILDS = {path.stem: read_build(path.read_text()) for path in FILES}
 PLAIN = BUILDS["inline-front-sump"]

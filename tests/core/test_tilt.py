@@ -21,14 +21,9 @@ from builds.templates import template_document
 from scipy.interpolate import RegularGridInterpolator
 from shapely import Polygon
 
+from tests.conftest import TEMPLATE_KEYS
+
 Make = Callable[..., dict[str, Any]]
-TEMPLATES = (
-    "inline-front-sump",
-    "inline-rear-sump",
-    "transverse-four",
-    "flat-six",
-    "vee-rear-sump",
-)
 
 
 def enclosed_volume(pan: Pan) -> float:
@@ -41,7 +36,7 @@ def enclosed_volume(pan: Pan) -> float:
     return total
 
 
-@pytest.mark.parametrize("key", TEMPLATES)
+@pytest.mark.parametrize("key", TEMPLATE_KEYS)
 def test_faces_enclose_what_the_pan_holds(key: str) -> None:
     pan = assemble_pan(template_document(key))
     assert enclosed_volume(pan) == pytest.approx(pan.solid.volume, rel=1e-6)
@@ -66,7 +61,7 @@ def test_columns_hold_together_what_lies_in_the_pan(dunlin: Build, saltmarsh: Lo
 
 
 @pytest.mark.parametrize("limit", [1.6, 2.0])
-@pytest.mark.parametrize("key", TEMPLATES)
+@pytest.mark.parametrize("key", TEMPLATE_KEYS)
 def test_pad_table_between_its_points(key: str, limit: float) -> None:
     """Against single solves, themselves checked against closed forms in tests/reference."""
     build = template_document(key)

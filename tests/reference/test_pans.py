@@ -17,20 +17,13 @@ from bilge_core.physics.axes import apparent_gravity
 from bilge_core.settled import settle
 from builds.templates import template_document
 
-from tests.conftest import DEMO
+from tests.conftest import DEMO, TEMPLATE_KEYS
 
-TEMPLATES = (
-    "inline-front-sump",
-    "inline-rear-sump",
-    "transverse-four",
-    "flat-six",
-    "vee-rear-sump",
-)
 G = 9.80665
 
 
 def builds() -> dict[str, Build]:
-    found = {key: template_document(key) for key in TEMPLATES}
+    found = {key: template_document(key) for key in TEMPLATE_KEYS}
     for name in ("dunlin", "dunlin-deeper", "dunlin-gated"):
         found[name] = read_build((DEMO / f"{name}.json").read_text())
     return found
@@ -118,7 +111,7 @@ def test_plates_stand_inside_what_trimesh_calls_inside() -> None:
         assert held.all(), plate.name
 
 
-@pytest.mark.parametrize("key", TEMPLATES)
+@pytest.mark.parametrize("key", TEMPLATE_KEYS)
 def test_a_pan_turned_about_holds_what_it_held(key: str) -> None:
     """Symmetry: nose to the rear with both loads reversed is the same oil."""
     build = template_document(key)

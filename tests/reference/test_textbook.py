@@ -20,6 +20,8 @@ from builds.templates import template_document
 from chemicals.viscosity import viscosity_index
 from scipy.optimize import brentq
 
+from tests.conftest import TEMPLATE_KEYS
+
 Make = Callable[..., dict[str, Any]]
 
 
@@ -168,13 +170,7 @@ def test_three_quarters_deeper_locally_adds_six_tenths_of_a_quart() -> None:
 
 
 def test_read_build_accepts_what_templates_ship() -> None:
-    for key in (
-        "inline-front-sump",
-        "inline-rear-sump",
-        "transverse-four",
-        "flat-six",
-        "vee-rear-sump",
-    ):
+    for key in TEMPLATE_KEYS:
         document = template_document(key)
         assert read_build(document.model_dump_json()) == document
         assert "nvented" in document.notes
