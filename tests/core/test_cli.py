@@ -26,6 +26,29 @@ def test_sound(capsys: pytest.CaptureFixture[str]) -> None:
     assert "Sound." in capsys.readouterr().out
 
 
+@pytest.mark.parametrize(
+    ("name", "status", "words"),
+    [
+        ("sandpiper", 1, "not safe. The drain of the turbo backs up"),
+        ("sandpiper-mended", 0, "sound"),
+    ],
+)
+def test_drains_are_weighed_in(
+    capsys: pytest.CaptureFixture[str], name: str, status: int, words: str
+) -> None:
+    files = [str(DEMO / f"{name}.json"), str(DEMO / "saltmarsh-turbo.csv")]
+    assert check(files) == status
+    said = capsys.readouterr().out
+    assert f"Drains, on settled oil: {words}" in said
+    assert (": Not safe." in said) == (status == 1)
+    assert check([*files, "--json"]) == status
+    told = json.loads(capsys.readouterr().out)
+    assert told["drains"]["state"] == ("bad" if status else "good")
+    assert (told["verdict"]["state"] == "not_safe") == (status == 1)
+    check([str(DEMO / "dunlin.json"), LAP, "--json"])
+    assert json.loads(capsys.readouterr().out)["drains"] is None
+
+
 def test_json_gives_all_of_it(capsys: pytest.CaptureFixture[str]) -> None:
     assert check([str(DEMO / "dunlin.json"), LAP, "--json"]) == 1
     told = json.loads(capsys.readouterr().out)

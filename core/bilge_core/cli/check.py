@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from bilge_core.cli.arguments import arguments
+from bilge_core.cli.drained import drained
 from bilge_core.cli.report import report
 from bilge_core.document.build import Build
 from bilge_core.document.export import unpacked
@@ -159,6 +160,7 @@ def check(words: list[str]) -> int:
         settled = forecast_settled(build, log)
         moving = _moving(options, build, log)
         facts = log_facts(log)
+        drains = drained(build, log)
     except InvalidInput as error:
         for problem in error.problems:
             print(f"bilge check: {problem}", file=sys.stderr)
@@ -174,10 +176,13 @@ def check(words: list[str]) -> int:
     if options.json:
         from bilge_core.tell.check import checked_out  # noqa: PLC0415 - seconds of imports
 
-        told = checked_out(build, settled, moving.told if moving else None, facts, judged.said)
+        told = checked_out(
+            build, settled, moving.told if moving else None, facts, judged.said, drains
+        )
         print(told.model_dump_json(indent=1))
     else:
-        print(report(build, settled, moving, facts, judged.said))
+        print(report(build, settled, moving, facts, judged.said, drains))
         print("\n".join(alone or []))
     is_safe = moving.is_safe if moving else settled.verdict.state != "not_safe"
-    return EXIT_SAFE if is_safe else EXIT_NOT_SAFE
+    drains_well = drains is None or drains.state != "bad"
+    return EXIT_SAFE if is_safe and drains_well else EXIT_NOT_SAFE

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from bilge_core.cli.drained import drained_line
 from bilge_core.document.build import Build
 from bilge_core.forecast import SettledForecast
 from bilge_core.forecast.settled import circuit_note, model_note
@@ -11,6 +12,7 @@ from bilge_core.forecast.verdict import dip_words, pressure_dip_words
 from bilge_core.loads.facts import LogFacts
 from bilge_core.network import held_running
 from bilge_core.network.held import held_words
+from bilge_core.tell.verdict import DrainsVerdict
 
 if TYPE_CHECKING:  # compiled loops that settled oil needs none of
     from bilge_core.cli.moving import Moving
@@ -29,10 +31,14 @@ def report(
     moving: Moving | None,
     facts: LogFacts,
     said: tuple[str, ...],
+    drains: DrainsVerdict | None,
 ) -> str:
     """Verdict, how the log was read, oil and dips, in lines."""
     result = moving.forecast if moving else settled
-    lines = [f"{build.name}: {result.verdict.headline}. {result.verdict.sentence}", ""]
+    backs_up = drains is not None and drains.state == "bad"
+    headline = "Not safe" if backs_up else result.verdict.headline
+    lines = [f"{build.name}: {headline}. {result.verdict.sentence}"]
+    lines += [*([f"  {drained_line(drains)}"] if drains else []), ""]
     lines += [f"  {sentence}" for sentence in (*said, *facts.sentences)]
     lines += [f"  CHECK: {doubt}" for doubt in facts.doubts]
     pan = result.pan

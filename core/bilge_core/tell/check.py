@@ -13,7 +13,7 @@ from bilge_core.settled import VERSION as SETTLED
 from bilge_core.tell.moving import MovingOut, figures_of, moving_out
 from bilge_core.tell.numbers import SpacePoint, litres, mm, space_points
 from bilge_core.tell.settled import RoseOut, SettledLapOut, lap_out, rose_out
-from bilge_core.tell.verdict import VerdictOut
+from bilge_core.tell.verdict import DrainsVerdict, VerdictOut, with_drains
 
 
 class ReadOut(BaseModel):
@@ -45,6 +45,8 @@ class CheckedOut(BaseModel):
     circuit_note: str
     """What the forecast leaves out of the circuit; empty where there is nothing to say."""
     verdict: VerdictOut
+    drains: DrainsVerdict | None
+    """On settled oil; null where nothing drains by a line."""
     oil_in_pan_l: float
     capacity_to_rail_l: float
     standing_cover_mm: float
@@ -74,17 +76,20 @@ def checked_out(
     moving: tuple[MovingForecast, Spread] | None,
     facts: LogFacts,
     how: tuple[str, ...],
+    drains: DrainsVerdict | None,
 ) -> CheckedOut:
-    """A build over a lap; the verdict is that of moving oil where it moves."""
+    """A build over a lap; the verdict is that of moving oil where it moves, drains weighed in."""
     pan = settled.pan
     lap = lap_out(settled)
     told = moving_out(figures_of(moving[0])) if moving else None
+    oil = told.verdict if told else lap.verdict
     return CheckedOut(
         build=build.name,
         model=told.model if told else SETTLED,
         circuit_note=circuit_note(build),
         model_note=moving_note(moving[0].fineness) if moving else model_note(build),
-        verdict=told.verdict if told else lap.verdict,
+        verdict=oil if drains is None else with_drains(oil, drains),
+        drains=drains,
         oil_in_pan_l=litres(pan.oil_volume),
         capacity_to_rail_l=litres(pan.capacity_to_rail),
         standing_cover_mm=mm(settled.standing.cover, 1),
