@@ -80,6 +80,13 @@ def _way_to(build: Build) -> list[int]:
     return way
 
 
+def stands_on(build: Build, number: int | None) -> bool:
+    """Whether a build as it stands came by the state of a number; not once that was undone."""
+    if number is None:
+        return False
+    return build.states.filter(pk__in=_way_to(build), number=number).exists()
+
+
 def revision_out(revision: Revision) -> RevisionOut:
     """A revision as it crosses the boundary."""
     return RevisionOut(number=revision.number, name=revision.name, state=revision.state.number)

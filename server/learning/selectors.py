@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from accounts.models import Workshop
 from bilge_core.tell.learned import FitTold, LapTold
-from builds.selectors import build_of
+from builds.selectors import build_of, stands_on
 
 from learning.models import Learning, LearningStep
 from learning.schemas import LearningOut
@@ -19,6 +19,11 @@ def newest_of(workshop: Workshop, build_id: int) -> Learning | None:
         If the build is not the workshop's.
     """
     return build_of(workshop, build_id).learnings.defer("kept").first()
+
+
+def taken_in(learning: Learning) -> int | None:
+    """The state that its figures were taken over into; None once that was undone."""
+    return learning.taken_in if stands_on(learning.build, learning.taken_in) else None
 
 
 def learning_out(learning: Learning) -> LearningOut:
@@ -37,6 +42,6 @@ def learning_out(learning: Learning) -> LearningOut:
         runs_done=sum(status == LearningStep.DONE for status, _ in runs),
         share=round(sum(share for *_, share in rows) / max(len(rows), 1), 3),
         told=None if learning.told is None else FitTold.model_validate(learning.told),
-        taken_in=learning.taken_in,
+        taken_in=taken_in(learning),
         left=learning.left,
     )

@@ -30,7 +30,7 @@ from records.models import SessionJudged
 from runs.long_jobs import end_those, for_each_core, wake_quiet
 
 from learning.models import Learning, LearningStep
-from learning.selectors import newest_of
+from learning.selectors import newest_of, taken_in
 from learning.tasks import enqueue
 
 SESSIONS = 6
@@ -161,8 +161,9 @@ def _finished(user: User, build_id: int, learning_id: int) -> Learning:
     learning = newest_of(user.workshop, build_id)
     if learning is None or learning.pk != learning_id or learning.status != Learning.FINISHED:
         raise NotFound("fit of this build")
-    if learning.taken_in is not None:
-        raise Conflict(f"These figures were taken over already, as state {learning.taken_in}.")
+    taken = taken_in(learning)
+    if taken is not None:
+        raise Conflict(f"These figures were taken over already, as state {taken}.")
     return learning
 
 

@@ -98,6 +98,11 @@ def test_the_oil_up_top_is_found_and_taken_over(api: Api, with_laps: Build) -> N
     assert built["document"]["oil"] == car().model_dump(mode="json")["oil"]
     assert api("GET", path(with_laps))[1]["learning"]["taken_in"] == built["state"]
     assert api("POST", path(with_laps, "take"), body)[0] == 409
+    # undone, they are not taken over any more, and may be again
+    _, undone = api("POST", f"/builds/{with_laps.pk}/undo", {"base_state": built["state"]})
+    assert api("GET", path(with_laps))[1]["learning"]["taken_in"] is None
+    status, again = api("POST", path(with_laps, "take"), {**body, "base_state": undone["state"]})
+    assert status == 200 and again["document"]["learned"] == known
 
 
 def test_fitted_again_it_begins_from_what_is_known(

@@ -19,15 +19,17 @@ const EVERY = 1_000;
 export const isLearning = (learning: Learning | null | undefined): boolean =>
   learning?.status === "waiting" || learning?.status === "running";
 
-const keyOf = (build: BuildOut): unknown[] => ["learning", build.id];
+/** By state as well: what was taken over is not once that was undone. */
+const keyOf = (build: BuildOut): unknown[] => ["learning", build.id, build.state];
 const at = (build: BuildOut) => ({ params: { path: { build_id: build.id } } });
 
 /** The newest fit of what nobody measured, asked for again and again while it is under way. */
 export const useLearning = (build: BuildOut): UseQueryResult<LatestLearning> =>
   useQuery({
     queryKey: keyOf(build),
-    refetchInterval: ({ state }) =>
-      isLearning((state.data as LatestLearning | undefined)?.learning) ? EVERY : false,
+    placeholderData: (before: LatestLearning | undefined, query) =>
+      query?.queryKey[1] === build.id ? before : undefined,
+    refetchInterval: ({ state }) => (isLearning(state.data?.learning) ? EVERY : false),
     queryFn: async ({ signal }) =>
       bodyOf(
         "LatestLearningOut",
@@ -74,7 +76,7 @@ export function useTakeLearned(
       ),
     onSuccess: (made) => {
       showMade(queries, made);
-      return queries.invalidateQueries({ queryKey: keyOf(build) });
+      return queries.invalidateQueries({ queryKey: ["learning", build.id] });
     },
   });
 }
