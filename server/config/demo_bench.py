@@ -22,6 +22,7 @@ from django.utils import timezone
 from loads.services import store_laps
 from records import books, cards, fits
 from records.models import JobCard
+from shop.services import tick
 from stages.track_book.judging import judge_session
 from stages.track_book.schemas import SessionLapsIn
 
@@ -74,7 +75,7 @@ def begin_job(user: User, build: Build) -> None:
 
 
 def write_book(user: User, build: Build) -> None:
-    """Three sessions, a seal renewed and a filter cut open."""
+    """A season of sessions, oil and seal renewed, a filter cut open."""
     now = timezone.now()
     rows: list[dict[str, Any]] = [{"kind": "session", **row} for row in BENCH["book"]]
     rows += [{"kind": "item_done", **row} for row in BENCH["done"]]
@@ -85,6 +86,12 @@ def write_book(user: User, build: Build) -> None:
         books.keep(user, build, read_booked(raw), str(uuid.uuid4()), at)
     held = SessionLapsIn(lap_ids=[lap.pk for lap in laps], lag_s=0.09)
     judge_session(user, build.pk, BENCH["laps_of"], held)
+
+
+def order_parts(user: User, build: Build) -> None:
+    """Some of its parts are there, some are on their way."""
+    for row in BENCH["order"]:
+        tick(user, build, row["part"], row["state"], row["count"])
 
 
 def at_the_bench(user: User, build: Build) -> None:

@@ -33,7 +33,9 @@ def test_demo_loads_once(monkeypatch: pytest.MonkeyPatch) -> None:
     assert set(Run.objects.values_list("build__name", "status")) == {(n, "waiting") for n in names}
     # a test fit of three rounds, and a job done as far as the pan's bolts
     assert build.fit_entries.filter(data__kind="round_begun").count() == 3
-    assert build.book_entries.filter(data__kind="session").count() == 3
+    assert build.book_entries.filter(data__kind="session").count() == 7
+    ordered = Build.objects.get(name="Dunlin, bottle and lines").order_ticks
+    assert set(ordered.values_list("state", flat=True)) == {"have", "arrived", "ordered"}
     assert build.judged.get().session == "s3"
     sandpiper = Build.objects.get(name="Sandpiper")
     assert sandpiper.as_is == sandpiper.current

@@ -24,7 +24,7 @@ from records.services import keep
 from runs.schemas import RunIn
 from runs.services import ask_for_run
 
-from config.demo_bench import at_the_bench, begin_job
+from config.demo_bench import at_the_bench, begin_job, order_parts
 
 WORKSHOP = "Reedbank Motors"
 
@@ -57,6 +57,7 @@ READINGS = json.loads((settings.DEMO / "readings.json").read_text())
 
 AT_THE_BENCH: dict[str, Callable[[User, Build], None]] = {
     "dunlin": at_the_bench,
+    "plumbed": order_parts,
     "sandpiper": begin_job,
 }
 """What was done at the bench on some of them."""
