@@ -30,10 +30,12 @@ from bilge_core.forecast.stopping import standing, stopped
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of, settled_in
 from bilge_core.network.laws import AIR_PRESSURE
+from bilge_core.network.records import at_rest
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.bottle import bottle_out, on_record, other_check, stopped_out, trial_out
 from scipy.optimize import minimize_scalar
 
+from tests.conftest import DEMO
 from tests.networks import BOTTLE, MOVED, Raw, after, dunlin
 
 PLAIN = Path("core/bilge_core/document/templates/inline-front-sump.json")
@@ -336,6 +338,13 @@ def test_where_nothing_is_said_the_nearest_line_takes_it() -> None:
     assert after(MOVED, act) == after(MOVED, feed)
     assert after(cooled, MOVED, act) == after(cooled, MOVED, feed)
     assert after(act) == after(back)  # this car has a cooler
+    # a dry sump's cooler is in what its stages send back: no pressure, no bottle
+    curlew = read_build((DEMO / "curlew.json").read_text())
+    dry = read_act(act).done(curlew)
+    assert "at the gallery tapping" in dry.words
+    assert len(at_rest(network_of(dry.build).still).bottles) == 1
+    with pytest.raises(InvalidInput, match="needs a cooler"):
+        read_act(back).done(curlew)
     plain = read_build(PLAIN.read_text())
     first, second = (read_act(each).done(plain).build for each in (act, tapped))
     assert first == second

@@ -27,6 +27,12 @@ def cooler_return(circuit: Plumbing) -> Document | None:
     return circuit.run_from(coolers[-1], "outlet") if coolers else None
 
 
+def pressed_return(circuit: Plumbing) -> Document | None:
+    """The same under pressure: a cooler in what scavenge stages send back feeds no engine."""
+    run = cooler_return(circuit)
+    return run if run is not None and run["service"] == "pressure" else None
+
+
 def top_up(before: Build, done: Done) -> Done:
     """Filled up with as much oil as the engine holds more while it runs.
 
@@ -61,7 +67,7 @@ def nearest_line(circuit: Plumbing) -> Tapped:
     """
     if circuit.feed_line() is not None:
         return "gallery_feed"
-    return "gallery_tapping" if cooler_return(circuit) is None else "cooler_return"
+    return "gallery_tapping" if pressed_return(circuit) is None else "cooler_return"
 
 
 class FitAccumulator(Act):
@@ -110,9 +116,11 @@ class FitAccumulator(Act):
     def _tee(self, circuit: Plumbing, at: Tapped) -> tuple[Document, str]:
         """The branch of a new tee in the line, behind a check valve where one is wanted."""
         if at == "cooler_return":
-            run = cooler_return(circuit)
+            run = pressed_return(circuit)
             if run is None:
-                raise refused("at", "needs a cooler, and there is none: use the gallery's feed")
+                raise refused(
+                    "at", "needs a cooler under pressure, and there is none: use the gallery's feed"
+                )
         else:
             run = circuit.feed_line()
         if run is None:

@@ -129,7 +129,7 @@ def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     >>> time = np.arange(0, 20, 0.1)
     >>> turn = Log(time, np.full(200, 30.0), np.zeros(200), np.full(200, -9.8), np.full(200, 600.0))
     >>> log_facts(turn).sentences[0]
-    'This lap turns mostly right: 372° in all, 0 left and 1 right-hand corners.'
+    'This lap turns right: 372° in all, one right-hand corner.'
     """
     corners = find_corners(log)
     left, right, forward, braking = (
