@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { act, screen } from "@testing-library/react";
+import { act, fireEvent, screen } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import { show } from "../testing/shown";
 import { Renewed } from "./Renewed";
@@ -20,6 +20,8 @@ it("offers the newer page once another worker took over from the one that opened
   expect(screen.queryByRole("status")).toBeNull();
   changes(worker);
   expect(screen.getByRole("button", { name: "Open the new one" })).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Later" }));
+  expect(screen.queryByRole("status")).toBeNull();
 });
 
 it("says nothing on a page that came from the server itself, or without workers", () => {
