@@ -7,7 +7,7 @@ from typing import Any
 from accounts.models import Workshop
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.reach import as_felt
-from bilge_core.job.difference import without_spacer
+from bilge_core.document.spacer import without_spacer
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.differences import DifferenceOut, differences_out
 from config.errors import NotFound

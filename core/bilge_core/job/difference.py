@@ -13,6 +13,7 @@ from typing import Any
 
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
+from bilge_core.document.spacer import without_spacer
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
 from bilge_core.shop import bought_as
 
@@ -238,28 +239,6 @@ def _zones(was: Document, now: Document) -> _Pieces:
     ]
     gone = _added(now["pan"]["zones"], was["pan"]["zones"])
     yield from (_piece("reshape_sump", zone, sump_sheet=1) for zone in (*changed, *fresh, *gone))
-
-
-def without_spacer(zone: Document, spacer: float) -> Document:
-    """A zone as it would be without what a spacer lowered it by.
-
-    Parameters
-    ----------
-    zone : dict
-        As plain data.
-    spacer : float
-        Its thickness [mm].
-
-    Examples
-    --------
-    >>> without_spacer({"floor": {"kind": "flat", "depth_mm": 82.0}}, 6.0)
-    {'floor': {'kind': 'flat', 'depth_mm': 76.0}}
-    """
-    floor = {
-        key: round(value - spacer, 6) if key.endswith("depth_mm") else value
-        for key, value in zone["floor"].items()
-    }
-    return {**zone, "floor": floor}
 
 
 def _floor_under(document: Document) -> float | None:
