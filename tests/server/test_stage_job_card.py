@@ -193,6 +193,9 @@ def test_a_part_found_bad_is_sent_back_and_the_plan_waits(api: Api, gated: Build
     assert step(bad, f"send_back:{plate}")["wait_days"] == 7
     assert step(bad, f"fit_plate:{plate}")["state"] == "stopped"
     assert bad["card"]["plan"]["ends"] > ends and bad["card"]["bad"][0]["part"] == plate
+    # other plates want sheet as well: that one of them is there does not bring theirs
+    there = {each["part"]: each["there"] for each in bad["wanted"]}
+    assert there["plate_sheet"] is not None
     right = entered(api, gated, entry(kind="put_right", part=plate))
     assert right["card"]["bad"] == []
 

@@ -52,6 +52,9 @@ describe("a test fit with what waits on this device", () => {
     expect(roundSentence(now)).toBe("Round 1: pan to ground touches, tight at pan to exhaust");
     expect(roundSentence(fitNow(FIT, []))).toBe("Round 1: 2 to look at");
     expect(roundSentence(fitNow({ ...FIT, rounds: [] }, []))).toBe("Nothing was offered up yet");
+    expect(roundSentence(fitNow({ ...FIT, places: [] }, []))).toBe(
+      "Round 1: no place to look at yet",
+    );
     expect(fitNow(FIT, [{ ...found(3), refused: "comes before any round" }]).open).toHaveLength(2);
   });
 

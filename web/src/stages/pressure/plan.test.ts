@@ -60,6 +60,12 @@ describe("the circuit on the sheet", () => {
     expect(node("pickup tube")).toBe(0);
     expect(node("c18 1")).toBe(4);
   });
+  it("runs through a joint, and ends at a part's own sides", () => {
+    const [tee, filter] = ["c16", "c5"].map((id) => plan.parts.find((each) => each.id === id));
+    const pipeTo = (id: string) => plan.pipes.find(({ key }) => key === `to ${id}`)?.line.at(-1);
+    expect(pipeTo("c16")?.[0]).toBe(tee?.x);
+    expect(pipeTo("c5")?.[0]).toBeLessThan((filter?.x ?? 0) - 10);
+  });
   it("goes from left to right along the row", () => {
     const row = plan.parts.filter(({ id }) => id !== "c17").map(({ x }) => x);
     expect(row).toEqual([...row].sort((a, b) => a - b));
