@@ -50,6 +50,14 @@ FLAGS = (
 )
 
 
+A_RUN = 240.0
+"""[s] that a run may take where all else is busy besides: only what fails waits it out."""
+
+
+FIRST_SHELF = 90.0
+"""As long as a shelf of builds is waited for in a process that has judged nothing yet [s]."""
+
+
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     for item in items:
         if "tests/browser" in str(item.path):
@@ -152,9 +160,24 @@ class Page:
 
     def type_into(self, label: str, text: str) -> None:
         """Type over a figure and accept it."""
-        field = self.field(label)
-        field.send_keys(Keys.CONTROL, "a")
-        field.send_keys(text, Keys.ENTER)
+
+        def attempt() -> bool:
+            field = self.field(label)
+            field.send_keys(Keys.CONTROL, "a")
+            field.send_keys(text, Keys.ENTER)
+            return True
+
+        self.until(attempt)
+
+    def give(self, file: Path, label: str) -> None:
+        """Choose a file for the field of this label, which another page has none of."""
+
+        def attempt() -> bool:
+            field = self.driver.find_element(By.CSS_SELECTOR, f"input[aria-label='{label}']")
+            field.send_keys(str(file))
+            return True
+
+        self.until(attempt)  # again, should the page have drawn itself anew in between
 
     def goto(self, path: str) -> None:
         """Open a page of the app."""

@@ -38,7 +38,7 @@ def test_a_session_is_read_agreed_to_and_its_laps_kept(
     page.says("9 corners")
     assert page.serious_faults() == []
     page.click("button", "Import a log")
-    page.find("input[type=file]").send_keys(str(torn))
+    page.give(torn, "Logger file")
     page.says("This recording turns mostly left")
     page.says("One row cannot be read")
     page.says("line 901, column")

@@ -20,7 +20,7 @@ def sign_in(page: Page) -> None:
 
 
 def import_lap(page: Page) -> None:
-    page.find("input[type=file]").send_keys(str(DEMO / "saltmarsh.csv"))
+    page.give(DEMO / "saltmarsh.csv", "Logger file")
     page.says("This lap turns mostly left")
     page.click("button", "Keep it and judge by this lap")
     page.click("button", "See where the oil goes")
@@ -127,7 +127,7 @@ def test_wrong_password_says_so(page: Page) -> None:
 
 def test_a_bad_file_says_what_is_wrong(page: Page, tmp_path: object) -> None:
     sign_in(page)
-    page.find("input[type=file]").send_keys(str(DEMO / "saltmarsh.csv"))
+    page.give(DEMO / "saltmarsh.csv", "Build document")
     page.says("is not a readable JSON file")
 
 

@@ -155,7 +155,7 @@ def test_the_inspection_with_a_photo(pan: Page, build: Build, tmp_path: Path) ->
     pan.says("10 of 10 still to look at.")
     Select(pan.find("select[aria-label='Found: Cracks along the rail']")).select_by_value("replace")
     pan.says("9 of 10 still to look at.")
-    pan.find("input[aria-label='Photo of Cracks along the rail']").send_keys(str(photo))
+    pan.give(photo, "Photo of Cracks along the rail")
     pan.find("img[alt='Photo 1: Cracks along the rail']")
     assert pan.serious_faults() == []
     pan.click("button", "Fill, checks")

@@ -123,7 +123,7 @@ def test_what_laps_say_is_taken_over_and_the_forecast_moves(
     fill(page, "Engine ran, h", "1,5")
     page.click("button", "Write it down")
     page.click("button", "Hold its laps against the forecast")
-    page.find("input[aria-label='Logger files of this session']").send_keys(str(log))
+    page.give(log, "Logger files of this session")
     page.says("test day.csv: 1 lap kept")
     page.says("test day, lap 1")
     assert page.serious_faults() == []
@@ -156,7 +156,7 @@ def test_a_whole_book_goes_out_and_comes_back(page: Page, driven: Build, tmp_pat
     _, data = saved(driven.workshop, driven.pk)
     path = tmp_path / "book.zip"
     path.write_bytes(data)
-    page.find("input[aria-label='A track book saved by Bilge']").send_keys(str(path))
+    page.give(path, "A track book saved by Bilge")
     page.until(lambda: Build.objects.count() == 2)
     made = Build.objects.exclude(pk=driven.pk).get()
     page.until(lambda: f"/builds/{made.pk}/track-book" in page.driver.current_url)

@@ -146,7 +146,7 @@ class Builder:
         """The car as it is now over a whole lap from a logger, and what moving oil makes of it."""
         self.open("loads")
         self.page.click("button", "Import a log")
-        self.page.find("input[type=file]").send_keys(str(log))
+        self.page.give(log, "Logger file")
         self.page.says("This lap turns")
         self.page.click("button", "Keep it and judge by this lap")
         self.page.says("See where the oil goes")
