@@ -36,6 +36,17 @@ _WET: Document = {
         "rail_height_mm": 118,
         "least_ground_mm": 35,
         "crank": {"height_mm": 58, "swept_radius_mm": 62, "from_x_mm": 30, "to_x_mm": 380},
+        "keep_outs": [
+            {
+                "kind": "cylinder",
+                "name": "lower chassis tube",
+                "frame": "car",
+                "from_mm": [-200, -232, -30],
+                "to_mm": [520, -232, -30],
+                "diameter_mm": 32,
+                "wanted_mm": 12,
+            }
+        ],
     },
     "oil": {
         "grade": "5W-40",
@@ -86,6 +97,7 @@ def curlew() -> Build:
                      "diameter_mm": 164}  # fmt: skip
         elif part["kind"] == "breather":
             part["opening_mm"] = 16
+    document["drive"] |= {"assumed": False, "offset_mm": 0.4}
     for run in document["circuit"]["runs"]:
         if run["line"]["kind"] == "hose" and run["service"] in lines:
             run["line"]["length_mm"] = lines[run["service"]]

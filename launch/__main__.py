@@ -77,6 +77,9 @@ def _parser() -> argparse.ArgumentParser:
         "play", help="send a log at real speed, as a logger would: LOG.csv --key KEY",
         add_help=False,
     )  # fmt: skip
+    commands.add_parser(
+        "scan", help="read a closed mesh of a pan's inside as zones: INSIDE.stl", add_help=False
+    )
     return parser
 
 
@@ -84,7 +87,7 @@ def main(words: list[str]) -> int:
     """Do what the words say; returns the exit status."""
     if words[:1] == ["check"]:  # its own options are read by the core
         return _in_core(words[1:])
-    if words[:1] in (["stand-in"], ["play"]):
+    if words[:1] in (["stand-in"], ["play"], ["scan"]):
         return _in_core(words)
     options = _parser().parse_args(words)
     todo: dict[str, Callable[[], int]] = {

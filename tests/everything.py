@@ -168,7 +168,20 @@ def everything_of_today() -> Document:
     }  # fmt: skip
     found = {"value": 0.25, "give": 0.1, "source": "a session"}
     learned = {"up_top_more_l": found, "sealing_pct": found, "gauge_lag_s": found}
-    return {**document, "circuit": whole_circuit(document["circuit"]), "learned": learned}
+    drive = {
+        "pitch_mm": 8, "width_mm": 25, "crank_teeth": 24, "pump_teeth": 48, "belt_teeth": 90,
+        "across_mm": -210, "up_mm": -30, "offset_mm": 0.5, "turned_deg": 0.1, "tilted_deg": 0.1,
+        "travel_mm": 8, "crank_x_mm": 450, "body": {"length_mm": 150, "diameter_mm": 110},
+        "idler": {"across_mm": -100, "up_mm": 40, "diameter_mm": 50, "runs_on": "back"},
+    }  # fmt: skip
+    document["pan"]["making"] = {
+        "bent": [[150, -120, -140]], "radius_mm": 3, "k_factor": 0.4, "gap_mm": 0.5,
+        "relief": False, "metal": "steel", "sheet_long_mm": 1500, "sheet_wide_mm": 800,
+    }  # fmt: skip
+    return {
+        **document, "circuit": whole_circuit(document["circuit"]), "learned": learned,
+        "drive": drive,
+    }  # fmt: skip
 
 
 def by_flow() -> Document:

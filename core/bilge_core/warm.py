@@ -9,6 +9,7 @@ from bilge_core.document.build import Build
 from bilge_core.forecast import forecast_settled
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.loads.log import Log
+from bilge_core.scan.heights import heights_of
 from bilge_core.scavenge.rose import scavenge_rose
 from bilge_core.scavenge.sizing import sizing
 from bilge_core.settled import cover_rose, tilt_table
@@ -75,6 +76,7 @@ def warm_up() -> None:
     found = forecast_settled(dry, Log(np.arange(3.0), *np.zeros((4, 3))))
     scavenge_rose(dry, found.pan, 1e-4, 300.0, 1.0, directions=4)
     sizing(dry, found.log, found.lap.dry)
+    heights_of(np.eye(3)[None], np.zeros(2), 0.5, (2, 2))
 
 
 def warm_up_moving() -> None:

@@ -114,7 +114,8 @@ def grow(study_id: int, prices: Prices) -> bool:
     study = Study.objects.select_for_update().get(pk=study_id)
     if study.status != Study.RUNNING:
         return True
-    under_way = study.trials.filter(status__in=(StudyTrial.WAITING, StudyTrial.RUNNING))
+    # before what has ended is read: a trial that ends in between is looked at next time
+    waits = study.trials.filter(status__in=(StudyTrial.WAITING, StudyTrial.RUNNING)).exists()
     entries = entries_of(study, prices)
     results = results_of(study)
     laps = study.over.count()
@@ -123,7 +124,7 @@ def grow(study_id: int, prices: Prices) -> bool:
         if study.search
         else next_trials(entries, results, laps)
     )
-    if _add(study, wanted) or under_way.exists():
+    if _add(study, wanted) or waits:
         return False
     deepens = not study.search and study.depth < DEEPEST
     if deepens and winner(entries, results, laps) is None:

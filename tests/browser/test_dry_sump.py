@@ -12,7 +12,7 @@ from builds.services import add_build, checked_document
 from loads.services import store_lap
 from selenium.webdriver.common.by import By
 
-from tests.browser.conftest import Page
+from tests.browser.conftest import A_RUN, Page
 from tests.browser.labels import faults
 from tests.conftest import DEMO
 
@@ -46,7 +46,7 @@ def test_a_wet_sump_is_made_dry_its_stages_read_and_one_mended(
     page.says("What each stage draws, corner by corner")
     page.says("State 2")
     page.says("Sizing, wanted and found")
-    page.until(lambda: "The tank's outlet stays covered" in page.verdict(), 60)
+    page.until(lambda: "The tank's outlet stays covered" in page.verdict(), A_RUN)
     assert page.serious_faults() == []
     assert faults(page) == []
     # corner 1 is a left: the leaned engine's oil is at the right, and the front mouth bare
@@ -54,13 +54,13 @@ def test_a_wet_sump_is_made_dry_its_stages_read_and_one_mended(
     assert _share(page, 1).endswith("%")
 
     # its own run in moving oil takes the place of settled oil
-    page.until(lambda: "own run in moving oil" in page.text(), 120)
+    page.until(lambda: "own run in moving oil" in page.text(), A_RUN)
 
     # the front mouth goes where the oil lies: to the right
     page.click("summary", "1 front stage")
     page.type_into("front pickup, left", "-75")
     page.says("State 3")
-    page.until(lambda: _share(page, 0).endswith("%"), 120)
+    page.until(lambda: _share(page, 0).endswith("%"), A_RUN)
     page.click("button", "Undo")
     page.says("State 2")
 

@@ -14,7 +14,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.conftest import Page
+from tests.browser.conftest import A_RUN, Page
 from tests.conftest import DEMO
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -36,7 +36,7 @@ def _basis(page: Page) -> str:
 
 
 def _own(page: Page) -> None:
-    page.until(lambda: _basis(page) == "own", 60.0)
+    page.until(lambda: _basis(page) == "own", A_RUN)
 
 
 def _lowest(words: str) -> float:

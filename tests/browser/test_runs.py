@@ -17,7 +17,7 @@ from runs.models import Run
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.conftest import Page
+from tests.browser.conftest import A_RUN, Page
 from tests.conftest import DEMO
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -58,7 +58,7 @@ def test_a_run_starts_by_itself_and_its_figures_arrive(
     page.goto(f"/builds/{build.pk}/slosh")
     page.says("Settled oil: it lies at once")
     page.until(lambda: "Cancel" in _moving(page))
-    page.until(lambda: "s settled" in _moving(page), 240)
+    page.until(lambda: "s settled" in _moving(page), A_RUN)
     page.says("Moving oil, coarse cells")
     moving = page.verdict()
     page.click("button", "Settled oil")
@@ -82,7 +82,7 @@ def _play_and_cut(page: Page) -> None:
     page.find("[aria-label='Moment of the lap']").send_keys(Keys.HOME)
     page.until(lambda: _painted(page) == "0.000 moving")
     page.press(Keys.SPACE)
-    page.until(lambda: float(_painted(page).split()[0]) > 1.0, 60)
+    page.until(lambda: float(_painted(page).split()[0]) > 1.0, A_RUN)
     page.click("button", "Stop")
     # the sections show it too, cut where one likes
     page.click("button", "Sections")
@@ -101,14 +101,14 @@ def test_change_the_pan_play_compare_and_save(page: Page, worker: None, tmp_path
     page.sign_in("ada", "bearing-shell-9")
     page.says("Dunlin, plates and gates")
     page.goto(f"/builds/{build.pk}/slosh")
-    page.until(lambda: "s settled" in _moving(page), 240)
+    page.until(lambda: "s settled" in _moving(page), A_RUN)
     # an edit of the pan: what was known goes, a run of what stands now begins by itself
     page.press("/")
     page.find("dialog input").send_keys("skirt 60", Keys.ENTER)
     page.says("State 2")
     # on a busy machine it may be over before the page is looked at
-    page.until(lambda: "Dry, settled" in page.text() or "s settled" in _moving(page), 120)
-    page.until(lambda: "s settled" in _moving(page), 240)
+    page.until(lambda: "Dry, settled" in page.text() or "s settled" in _moving(page), A_RUN)
+    page.until(lambda: "s settled" in _moving(page), A_RUN)
     page.says("Dry, moving")
     assert Run.objects.filter(status=Run.FINISHED).count() == 2
     _play_and_cut(page)
@@ -123,7 +123,7 @@ def test_change_the_pan_play_compare_and_save(page: Page, worker: None, tmp_path
         )
     )
     choice.click()
-    page.until(lambda: "moving" in _painted(page, "[data-beside]"), 60)
+    page.until(lambda: "moving" in _painted(page, "[data-beside]"), A_RUN)
     page.until(lambda: _painted(page) == _painted(page, "[data-beside]"))
     page.says("thin: Dunlin, plates and gates, state 1")
     assert page.find("[data-beside] [data-label]").text.startswith("dry")
@@ -143,7 +143,7 @@ def test_change_the_pan_play_compare_and_save(page: Page, worker: None, tmp_path
         page.click("label", kind)
         assert page.serious_faults() == []
         page.click("button", "Save the clip")
-        page.until(lambda: "is saved" in page.text(), 120)
+        page.until(lambda: "is saved" in page.text(), A_RUN)
         page.click("button", "Close Save a clip")
         saved = page.until(lambda wanted=wanted: next(tmp_path.glob(wanted)))
         _check_clip(saved)
@@ -176,9 +176,9 @@ def test_how_much_is_chance(page: Page, worker: None, tmp_path: Path) -> None:
     page.says("Dunlin, plates and gates")
     page.says("Settled oil")
     page.goto(f"/builds/{build.pk}/slosh")
-    page.until(lambda: "s settled" in _moving(page), 240)
+    page.until(lambda: "s settled" in _moving(page), A_RUN)
     _from_menu(page, "From 5 starts")
     page.until(lambda: "more behind it" in _moving(page))
-    page.until(lambda: "5 starts: holds" in _moving(page), 240)
+    page.until(lambda: "5 starts: holds" in _moving(page), A_RUN)
     page.goto("/")
     page.says("Moving oil, coarse cells")

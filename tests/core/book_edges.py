@@ -13,11 +13,11 @@ from bilge_core.agreement.dips_met import pair_dips
 from bilge_core.agreement.fitting import is_told, leans_on, tied_in
 from bilge_core.agreement.live import CornerAhead, Follower, Plan, Seen
 from bilge_core.agreement.next_change import Shows, next_change
-from bilge_core.agreement.places import correction_of, places_of, tank_places
+from bilge_core.agreement.places import correction_of, part_places, places_of
 from bilge_core.agreement.resembles import resembles, runs_straight
 from bilge_core.agreement.same_lap import LaidOn
 from bilge_core.agreement.sensor_shown import Shown
-from bilge_core.clearance.tanks import TankGap
+from bilge_core.clearance.parts import PartGap
 from bilge_core.document.learned import SURE
 from bilge_core.document.read import read_build
 from bilge_core.forecast.pressure import PressureDip
@@ -96,8 +96,8 @@ def soon_after(used: float) -> str:
 
 def comes_up(over: float) -> bool:
     """Whether a tank's place comes up at a test fit, so much over the gap that is wanted."""
-    gap = TankGap("c1", "tank", 0, over + 10e-3, 10e-3, np.zeros(3), np.array([0.0, 0.0, 0.1]))
-    return bool(list(tank_places(DUNLIN, [gap])))
+    gap = PartGap("c1", "tank", 0, over + 10e-3, 10e-3, np.zeros(3), np.array([0.0, 0.0, 0.1]))
+    return bool(list(part_places(DUNLIN, [gap])))
 
 
 BOOK_EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]] = [

@@ -1,4 +1,4 @@
-"""What must be on the order after three acts, each line with the sentence of the trade behind it.
+"""What must be on the order after four acts, each line with the sentence of the trade behind it.
 
 Common practice, no published source. Written from the trade's own rules, not from the program.
 """
@@ -12,6 +12,7 @@ ACCUMULATOR: dict[str, Any] = {
     "valve": "by_hand", "dash": 10,
 }  # fmt: skip
 COOLER: dict[str, Any] = {"kind": "fit_cooler", "dash": 12}
+DRY: dict[str, Any] = {"kind": "go_dry", "pickups": 3}
 TURBO: dict[str, Any] = {"kind": "feed_turbo", "feed_dash": 4, "drain_dash": 10}
 
 ON_THE_ORDER: dict[str, dict[str, tuple[float, str]]] = {
@@ -29,6 +30,14 @@ ON_THE_ORDER: dict[str, dict[str, tuple[float, str]]] = {
         "cooler": (1, "remote filter and cooler lines | size 10 or 12"),
         "hose_12": (0.2, "remote filter and cooler lines | size 10 or 12"),
         "hose_end_12_0": (4, "every run from port to port: thread at each end"),
+    },
+    "go dry": {
+        "scavenge_stage": (3, "two to four pickups, a stage for each"),
+        "pump_drive": (1, "pump on a bracket, driven by a toothed belt off the crank"),
+        "port_plug": (1, "direct gallery feed: the old pump passage is blocked"),
+        "oil_tank": (1, "upright tank, its outlet under oil in every corner"),
+        "separator": (1, "air separator in the scavenge return"),
+        "drain_cock": (1, "tank drained from the outside"),
     },
     "drain a turbo": {
         "hose_4": (0.1, "turbo oil feed | size 4, with a restrictor of about 2 mm"),

@@ -125,6 +125,14 @@ class TestOverALap:
         assert back[0].refilled is not None
         assert back[1].refilled is None or back[1].refilled > back[0].refilled + 0.3
 
+    def test_one_dip_close_upon_another_finds_it_not_refilled(self, bottled: Build) -> None:
+        """What fills it after the second is the second's: the first never was refilled."""
+        gas = np.where(((TIME > 4.0) & (TIME < 5.2)) | ((TIME > 5.5) & (TIME < 6.6)), 0.9, 0.0)
+        first, second = givings(over(bottled, Record(TIME, gas)))
+        assert first.refilled is None
+        assert second.refilled is not None and second.refilled > second.end
+        assert second.before < first.before
+
     def test_a_bottle_too_small_runs_empty(self, bottled: Build) -> None:
         told = givings(over(tuned(bottled, volume_l=0.8, precharge_bar=3.2)))
         assert told[0].ran_empty

@@ -116,6 +116,14 @@ class TestTheWall:
                     assert wall.clear[at, high] == pytest.approx(wanted, abs=1e-9)
         assert clear_of_oil(np.zeros((1, 3)), ups, levels).shape == (1,)
 
+    def test_it_goes_from_the_lowest_floor_to_the_top_of_the_skirt(self) -> None:
+        pan = assemble_pan(SANDPIPER)
+        up = np.array([[0.0, 0.0, 1.0]])
+        heights = unrolled(SANDPIPER, pan, up, np.array([-0.07])).heights
+        low = float(pan.solid.vertices[:, 2].min())
+        assert heights[0] <= low < heights[1]
+        assert heights[-2] < SANDPIPER.pan.skirt_height_mm * 1e-3 <= heights[-1]
+
     def test_a_keep_out_is_in_the_way(self) -> None:
         def beside(document: Raw) -> None:
             document["car"]["keep_outs"] = [

@@ -22,7 +22,7 @@ from bilge_core.tell.lines_all import lines_out
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.core.line_orders import ACCUMULATOR, COOLER, ON_THE_ORDER, TURBO
+from tests.core.line_orders import ACCUMULATOR, COOLER, DRY, ON_THE_ORDER, TURBO
 from tests.laid_lines import DUNLIN, SANDPIPER, done, laid_out, line_of, with_way
 
 some_parts = st.lists(
@@ -38,6 +38,7 @@ class TestOrder:
             ("fit an accumulator", ACCUMULATOR, DUNLIN),
             ("fit a cooler", COOLER, SANDPIPER),
             ("drain a turbo", TURBO, DUNLIN),
+            ("go dry", DRY, DUNLIN),
         ],
         ids=lambda each: each if isinstance(each, str) else "",
     )
@@ -58,6 +59,12 @@ class TestOrder:
         assert "hose_10" in rows and "cooler" not in rows
         everything = {row.part for row in order_of(build, laid_out(build), Bender())}
         assert {"cooler", "sandwich_plate", "breather"} <= everything
+
+    def test_a_drive_is_bought_once(self) -> None:
+        dry = done(DUNLIN, **DRY)
+        more = done(dry, kind="fit_catch_can", volume_l=1.0)
+        parts = {row.part for row in order_of(more, laid_out(more), Bender(), dry)}
+        assert "catch_can" in parts and not parts & {"pump_drive", "scavenge_stage"}
 
     def test_a_line_without_a_length_is_counted_rough(self) -> None:
         rows = {row.part: row for row in order_of(DUNLIN, laid_out(DUNLIN), Bender())}

@@ -15,7 +15,7 @@ from bilge_core.document.plates import HorizontalPlate, VerticalPlate
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.moving import simulation
 from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan, region_names
-from bilge_core.moving.domain import _without_slivers, build_domain, pack_places
+from bilge_core.moving.domain import JET_LOSS, _without_slivers, build_domain, pack_places
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import march_to_surface
@@ -355,3 +355,16 @@ def test_the_surface_is_where_a_column_is_half_full(
         0.05 * size, 0.1, True, 3,
     )  # fmt: skip
     assert way == pytest.approx((surface - 0.5) * size, abs=1e-3 * size)
+
+
+def test_what_an_opening_takes_is_over_the_way_across_both_its_cells(dunlin_gated: Build) -> None:
+    """Cells beside a plate are of unequal size: half the loss of a jet over half of both."""
+    domain = domain_of_pan(assemble_pan(dunlin_gated), RESOLUTIONS["quick"])
+    assert len(domain.jet_faces) > 10
+    unequal = 0
+    for (axis, face), loss in zip(domain.jet_faces, domain.jet_loss, strict=True):
+        at = (int(domain.where[face]) >> (20, 10, 0)[axis]) & 1023
+        one, other = (float(domain.sizes[axis][n]) for n in (at - 1, at))
+        assert float(loss) * 0.5 * (one + other) == pytest.approx(0.5 * JET_LOSS, rel=1e-5)
+        unequal += abs(one - other) > 1e-3
+    assert unequal > 5

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import numpy as np
 import pytest
-from bilge_core.document.read import build_from
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.network import GUESSES, network_of, settled_in, steady
 from bilge_core.network.elimination import eliminate, plan_elimination
@@ -278,3 +280,12 @@ def test_figures_that_cannot_be_are_refused() -> None:
         hole_resistance(0.002, 800.0, float("nan"))
     with pytest.raises(AssertionError):
         Guessed({"no_such": 1.0})
+
+
+@pytest.mark.parametrize("layout", ["flat-six", "vee-rear-sump"])
+def test_what_is_left_over_is_kept_by_both_heads_alike(layout: str) -> None:
+    """Films and pockets of an engine with two heads: half in each, and none on the crank."""
+    path = Path("core/bilge_core/document/templates") / f"{layout}.json"
+    pockets = network_of(read_build(path.read_text())).still.vessels["pocket"]
+    assert pockets[0] == pytest.approx(pockets[1]) and pockets[0] > 1e-5
+    assert pockets[2:].sum() == 0.0

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
@@ -170,6 +171,8 @@ def test_both_sides_of_what_is_worth_a_move() -> None:
     assert correction_of(DUNLIN, ground, 10e-3) is None  # nobody moves the ground
     unknown = Place("o1", "lid to mount", 8e-3)
     assert correction_of(DUNLIN, unknown, 10e-3) is None
+    for end in ({"at": None}, {"to": None}):  # along which line is not known
+        assert correction_of(DUNLIN, replace(place, **end), place.forecast - 9e-3) is None
 
 
 def test_the_envelope_is_drawn_in_both_frames_with_every_place_in_it() -> None:

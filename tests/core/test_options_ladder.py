@@ -157,6 +157,13 @@ class TestStanding:
         assert told.dry == pytest.approx(6.0)  # half of what the same windows had as it is
         assert "in the 2 worst windows" in told.words and "about 6.0 s" in told.words
 
+    def test_of_several_laps_the_worst_is_told(self) -> None:
+        results: Results = {
+            Trial("a", "lap", 0, seed): gave(0.0, share=share)
+            for seed, share in enumerate((0.9, 0.65, 0.8))
+        }
+        assert standing(entry("a", 1.0), results, BASE_LAP).share == 0.65
+
     def test_settled_oil_never_says_that_it_holds(self) -> None:
         told = standing(entry("a", 1.0), settled("a", dry=0.0), BASE_LAP)
         assert told.state == "first_look" and told.under is None

@@ -28,6 +28,7 @@ from bilge_core.rules import (
     dry,
     gauge,
     lines,
+    making,
     pickup,
     plates,
 )
@@ -90,6 +91,13 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         for service, rule in lines.SPEEDS.items()
     ),
     *BOOK_EDGES,
+    (
+        "belt_line", lambda degrees: of(dry.check_belt_line(math.radians(degrees), 1e-3)), 0.249,
+        0.251, "good", "bad",
+    ),
+    ("belt_mesh", lambda teeth: of(dry.check_mesh(teeth, "crank")), 6.01, 5.99, "good", "bad"),
+    ("drive_ratio", lambda ratio: of(dry.check_drive_ratio(ratio, 0.5)), 0.5099, 0.5101, "good",
+     "bad"),
     ("line_loss", lambda p: of(lines.check_loss(p, "f")), 49e3, 51e3, "good", "caution"),
     (
         "heat_sleeve", lambda gap: of(lines.check_heat("exhaust", gap, False, "f")),
@@ -229,6 +237,8 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ("outlet_cover", dry.OUTLET_COVER.holds, 0.060, 0.0599, True, False),
     ("tank_time", dry.TANK_TIME.holds, 8.0, 7.99, True, False),
     ("tank_full", dry.TANK_FULL.holds, 0.8, 0.801, True, False),
+    ("hole_in_sheet", making.HOLE.holds, 1.0, 0.99, True, False),
+    ("web_of_sheet", making.WEB.holds, 1.5, 1.49, True, False),
     ("left_lying", dry.LEFT_LYING.holds, 1.5e-3, 1.51e-3, True, False),
 ]  # fmt: skip
 

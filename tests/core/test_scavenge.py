@@ -200,6 +200,15 @@ class TestRose:
         assert rose.shares.sum(axis=1) == pytest.approx(1.0)
         assert np.all(rose.capacity >= 1.0)
 
+    def test_a_stage_that_sucks_air_is_none_of_its_capacity(self) -> None:
+        """Three alike: thrown wherever, one at least is bare, and two thirds are left."""
+        pan, speed, returned = assemble_pan(CURLEW), 700.0, 4e-4
+        stages, _ = scavenged(CURLEW, pan)
+        swept = sum(float(stage.swept(speed)) for stage in stages)
+        rose = scavenge_rose(CURLEW, pan, returned, speed, 1.1)
+        assert rose.capacity.max() == pytest.approx(2.0 / 3.0 * swept / returned, rel=1e-3)
+        assert rose.capacity.min() == pytest.approx(1.0 / 3.0 * swept / returned, rel=1e-3)
+
     def test_stages_too_small_never_keep_up(self) -> None:
         rose = scavenge_rose(CURLEW, assemble_pan(CURLEW), 4e-3, 700.0, 1.1, directions=4)
         assert np.all(np.isinf(rose.left))

@@ -125,7 +125,8 @@ def test_few_bolts_and_none_are_each_named_once() -> None:
     assert pattern_of(Flange(outline_mm=square, thickness_mm=5)) == ()
 
 
-def test_an_own_order_names_every_bolt_once() -> None:
+@pytest.mark.parametrize("wrong", [[0, 0, 1], [0, 2], [1, 2, 3]])
+def test_an_own_order_names_every_bolt_once(wrong: list[int]) -> None:
     assert CardSettings(pattern=[2, 0, 1]).pattern == [2, 0, 1]
     with pytest.raises((ValueError, InvalidInput), match="every bolt once"):
-        CardSettings(pattern=[0, 0, 1])
+        CardSettings(pattern=wrong)

@@ -27,26 +27,26 @@ from bilge_core.settled import cover_rose
 from tests.conftest import DEMO
 
 SETTLED: dict[tuple[str, ...], list[float]] = {
-    ("network-2", "pan-2", "settled-2"): [
+    ("network-2", "pan-3", "settled-2"): [
         4.5892, 10.5396, 62.5519, -1.3915, -14.1109, 29.7863, 63.4788, 55.4132, 47.4896, 30.8812,
         8.4372, 12.9775, 25.5523, 45.5969, 9.0, 9.0, 9.0, 9.0, 1.2721, 0.7257, 0.5888, 0.6267,
         0.8675, 1.4375, 2.4422, 9.0,
     ]
 }  # fmt: skip
 SAID: dict[tuple[str, ...], str] = {
-    ("loads-1", "network-2", "pan-2", "settled-2", "forecast-2"): (
+    ("loads-1", "network-2", "pan-3", "settled-2", "forecast-2"): (
         "The pickup runs dry for 1.5 s in corner 1, left, at 1.21 g. 1.520 3.638"
     )
 }  # fmt: skip
 CHECKED: dict[tuple[str, ...], str] = {
-    ("network-2", "pan-2", "settled-2", "checks-2"): "40449fae9c284ba1"
+    ("network-2", "pan-3", "settled-2", "checks-2"): "40449fae9c284ba1"
 }
 MOVING: dict[tuple[str, ...], list[float]] = {
-    ("network-2", "pan-2", "moving-6"): [3.2, 0.217, 1.285, 303.278, -53.562, -85.105, 4.702]
+    ("network-2", "pan-3", "moving-6"): [3.2, 0.217, 1.285, 303.278, -53.562, -85.105, 4.702]
 }  # fmt: skip
 
 DRAINED: dict[tuple[str, ...], list[float]] = {
-    ("network-2", "pan-2", "drains-2"): [
+    ("network-2", "pan-3", "drains-2"): [
         8.3568, 8.5639, 0, 0.0, 2.048, 9.0, 9.0, 9.0, 9.0, 0.7393,
         0.5615, 0.5928, 0.9189, 1.3037, 9.0, 9.0, 9.0, 627.2236, 202.9217,
     ]

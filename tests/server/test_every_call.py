@@ -113,7 +113,8 @@ def ids(user: User, build: Build, lap: Lap) -> dict[str, Any]:
     photo = add_photo(user, build.pk, SimpleUploadedFile("p.png", picture()))  # type: ignore[arg-type]
     return {
         "build_id": build.pk, "lap_id": lap.pk, "file_id": log.pk, "run_id": run.pk,
-        "token": photo.token, "view": "side", "base_state": 1, "state": 1, "at_mm": 0,
+        "token": photo.token, "view": "side", "form": "stl",
+        "base_state": 1, "state": 1, "at_mm": 0,
         "user_id": user.pk, "invitation_id": 1, "sign_in_id": 1, "secret": "none",
         "key": "oil", "what": "pickup", "session_id": "s1", "lap_number": 0, "dip_number": 0,
         "trial_id": "h1", "learning_id": 1,

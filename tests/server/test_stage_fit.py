@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from typing import Any
 
@@ -12,6 +13,7 @@ from config.errors import NotFound
 from django.utils import timezone
 from records.models import FitEntry
 from stages.fit.answer import fit
+from stages.fit.page import Spot, spread
 
 from tests.server.conftest import Api
 
@@ -113,3 +115,19 @@ def test_the_round_prints(api: Api, build: Build) -> None:
 def test_a_stranger_finds_no_fit(stranger: User, build: Build) -> None:
     with pytest.raises(NotFound):
         fit(stranger.workshop, build.pk)
+
+
+@pytest.mark.parametrize(
+    "spots",
+    [
+        [(0.0, 0.0)] * 5 + [(1.0, 1.0)],
+        [(0.0, 0.0), (3.0, 1.0), (5.0, -2.0), (40.0, 0.0)],
+    ],
+)
+def test_numbers_on_the_sheet_stand_apart_and_near_their_spots(spots: list[Spot]) -> None:
+    found = spread(spots, 10.0)
+    for at, one in enumerate(found):
+        for other in found[:at]:
+            assert math.dist(one, other) > 9.9
+    assert all(math.dist(one, spot) < 30.0 for one, spot in zip(found, spots, strict=True))
+    assert spread([(7.0, 7.0)], 10.0) == [(7.0, 7.0)]

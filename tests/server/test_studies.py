@@ -22,10 +22,10 @@ from shop.schemas import HoursIn, PriceIn
 from shop.selectors import prices_of
 from shop.services import set_hours, set_price
 from stages.options import answer
-from studies import services, trying
+from studies import growth, services, trying
 from studies.growth import grow, make_ready, results_of
 from studies.held import claim, keep
-from studies.models import KnownOutcome, Study
+from studies.models import KnownOutcome, Study, StudyTrial
 from studies.schemas import StudyIn
 from studies.selectors import latest_of, study_out
 from studies.tasks import work_on
@@ -84,6 +84,33 @@ def test_a_remedy_is_laid_over_the_lap_before_it_is_applied(
         assert "L in the pan" in options.base.lies and "L in the pan" in rows["oil_1"].standing.lies
     with pytest.raises(NotFound):
         answer.laid_over(stranger.workshop, plain_build.pk, "oil_1")
+
+
+def test_a_trial_that_ends_while_a_study_grows_is_not_overlooked(
+    user: User, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What it gave was not read yet: to end then would leave out what follows from it."""
+    study = worked(user, plain_build)
+    assert study.status == Study.FINISHED
+    last = study.trials.order_by("-place").first()
+    assert last is not None
+    ended = last.status
+    Study.objects.filter(pk=study.pk).update(status=Study.RUNNING, ended_at=None)
+    study.trials.filter(pk=last.pk).update(status=StudyTrial.RUNNING)
+    read = growth.results_of
+
+    def then_it_ends(of: Study) -> Any:
+        found = read(of)
+        study.trials.filter(pk=last.pk).update(status=ended)
+        return found
+
+    prices = prices_of(user.workshop)
+    with monkeypatch.context() as between:
+        between.setattr(growth, "results_of", then_it_ends)
+        assert not growth.grow(study.pk, prices)
+    study.refresh_from_db()
+    assert study.status == Study.RUNNING
+    assert growth.grow(study.pk, prices)
 
 
 def test_asked_again_it_is_the_same_and_known_figures_are_not_run_twice(

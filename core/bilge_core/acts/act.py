@@ -29,6 +29,9 @@ _AS_TYPED = WithJsonSchema(
 Length = Annotated[float, _AS_TYPED]
 """A length [mm] of an act; `bilge_core.acts.registry` reads it as typed too."""
 
+Angle = Annotated[float, _AS_TYPED]
+"""An angle [deg] of an act."""
+
 Typed = Annotated[float, Field(gt=0), _AS_TYPED]
 """A positive figure of an act in the unit that its name ends in; read as typed too."""
 

@@ -14,7 +14,8 @@ from typing_extensions import override
 from bilge_core.acts.act import Act, Done, Length, build_with, figures_named, place_of
 from bilge_core.document.build import Build
 from bilge_core.document.fitted import Boss, DipMark
-from bilge_core.document.pan import FlatFloor, RampFloor, Zone
+from bilge_core.document.floors import lowered
+from bilge_core.document.pan import Zone
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.pan import assemble_pan
 
@@ -38,21 +39,14 @@ class Deepened:
 
 
 def _lowered(zone: Zone, by_mm: float, with_ceiling: bool) -> Zone:
-    floor = zone.floor
-    lowered: FlatFloor | RampFloor = (
-        floor.model_copy(update={"depth_mm": floor.depth_mm + by_mm})
-        if isinstance(floor, FlatFloor)
-        else floor.model_copy(
-            update={
-                "from_depth_mm": floor.from_depth_mm + by_mm,
-                "to_depth_mm": floor.to_depth_mm + by_mm,
-            }
-        )
-    )
+    told = lowered(zone.floor.model_dump(), by_mm)
+    if "places_mm" in told:
+        told["places_mm"] = [tuple(each) for each in told["places_mm"]]
+    floor = type(zone.floor).model_construct(**told)  # held against its limits with the whole
     ceiling = zone.ceiling_depth_mm
     if ceiling is not None and with_ceiling:
         ceiling += by_mm
-    return zone.model_copy(update={"floor": lowered, "ceiling_depth_mm": ceiling})
+    return zone.model_copy(update={"floor": floor, "ceiling_depth_mm": ceiling})
 
 
 def _boss_lowered(

@@ -93,6 +93,8 @@ class SetFigures(Act):
             if way[:2] in (["circuit", "components"], ["circuit", "runs"]) and last != "assumed":
                 part = _step(_step(document["circuit"], way[1], figure.field), way[2], figure.field)
                 part["assumed"] = False  # somebody knows it now
+            elif way[:1] == ["drive"]:
+                document["drive"]["assumed"] = False
         return Done(build_with(build, document), self._words(build))
 
     def _words(self, build: Build) -> str:
@@ -114,10 +116,14 @@ _NAMES = {
     "opens_bar": "opening",
     "opens_c": "opening",
     "precharge_bar": "pre-charge",
+    "offset_mm": "pulley's offset",
+    "belt_teeth": "belt's teeth",
+    "travel_mm": "bracket's travel",
     "thermostat_c": "thermostat's opening",
 }
 
 _WORDS = {
+    "drive": "belt drive",
     "oil.volume_l": "oil in the engine",
     "oil.away_l": "oil away from the pan",
     "oil.temperature_c": "oil temperature",

@@ -8,8 +8,8 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, build_with
+from bilge_core.acts.names import free_name
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import free_name
 from bilge_core.document.build import Build
 
 _SCRAPER_GAP = 1.5  # [mm] to the crank's swept circle (from memory: a sixteenth of an inch)

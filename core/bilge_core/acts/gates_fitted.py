@@ -8,8 +8,9 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, build_with
+from bilge_core.acts.names import free_name
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import LEAK, Room, free_name, opening_for, room_at_mouth
+from bilge_core.acts.round_mouth import LEAK, Room, opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.document.plates import VerticalPlate
@@ -99,12 +100,7 @@ class FitGates(Act):
 def _box(build: Build, room: Room) -> Room:
     """The box's walls, off the pan's own."""
     x, y = build.pickup.x_mm, build.pickup.y_mm
-    mouth = build.pickup.mouth
-    half = (
-        (0.5 * mouth.diameter_mm,) * 2
-        if mouth.kind == "round"
-        else (0.5 * mouth.length_mm, 0.5 * mouth.width_mm)
-    )
+    half = build.pickup.mouth.half_mm
     box = Room(
         round(max(x - _BESIDE, room.rear + _OFF_WALL), 1),
         round(min(x + _BESIDE, room.front - _OFF_WALL), 1),

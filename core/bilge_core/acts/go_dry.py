@@ -14,18 +14,27 @@ from bilge_core.acts.act import Act, Done, Length, Typed
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Dash
+from bilge_core.document.drive import BeltDrive, PumpBody
 from bilge_core.document.ids import Document
 from bilge_core.errors import InvalidInput
 from bilge_core.network import held_running
 from bilge_core.oil import GRADES, hot_volume_ratio
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import LYING
+from bilge_core.physics.pulleys import radius_of
 from bilge_core.quantities import si_from
+from bilge_core.scavenge.belt import drive_teeth
+from bilge_core.scavenge.drive import made_taut, nearest_belt
 from bilge_core.scavenge.tank import SLIM
 
 _MOUTH = 25.0  # [mm] across a scavenge pickup's mouth (ours)
 _GAP = 8.0  # [mm] of it over the floor: as any mouth (common practice, 6.4 to 9.5)
 _IN = 26.0  # [mm] from the walls to a mouth's middle (ours)
+_PITCH, _WIDTH = 8.0, 25.0  # [mm] of a belt (ours)
+_CLEAR = 6.0  # pitches between pulleys beyond half their radii (ours)
+_LOW = 25.0  # [deg] below the level that the pump lies, seen from the crank (ours)
+_NOSE = 45.0  # [mm] of the crank's pulley ahead of the rail (ours)
+_ENDS, _A_STAGE, _ROUND = 45.0, 34.0, 110.0  # [mm] of a pump: ends, each stage, across (ours)
 _TANK_OUT_OF = 0.62
 """Share of a tank that is oil as it runs (ours: the rest is for foam and what comes back)."""
 
@@ -77,6 +86,7 @@ class GoDry(Act):
         tank = self._tank(circuit, pump)
         self._returns(circuit, outlets, tank)
         pump["driven_by"] = "dry sump belt"
+        self._drive(build, circuit, len(outlets))
         words = (
             f"dry sump: pan {self.said('depth_mm')} deep, {self.pickups} scavenge stages, "
             f"tank of {self.said('tank_l', 'L')}"
@@ -190,6 +200,24 @@ class GoDry(Act):
                 circuit.join("gas to the tank", "vent", (part, "gas"), gas, hose(10))
             here = (part, "outlet")
         circuit.join("back to the tank", "return", here, (tank, "returns"), hose(16))
+
+    def _drive(self, build: Build, circuit: Plumbing, stages: int) -> None:
+        """A belt to a pump low on the engine's right, in line; none where no pulleys give it."""
+        pulleys = drive_teeth(circuit.only("pressure_stage")["drive_ratio"])
+        if not pulleys:
+            return
+        ahead = max(x for x, _ in assemble_pan(build).rail.exterior.coords) * 1e3
+        crank, pump = pulleys[0]
+        apart = 1.5 * (radius_of(_PITCH, crank) + radius_of(_PITCH, pump)) + _PITCH * _CLEAR
+        low = math.radians(_LOW)
+        drive = BeltDrive(
+            pitch_mm=_PITCH, width_mm=_WIDTH, crank_teeth=crank, pump_teeth=pump, belt_teeth=100,
+            across_mm=round(-apart * math.cos(low), 1), up_mm=round(-apart * math.sin(low), 1),
+            crank_x_mm=round(ahead + _NOSE, 1), assumed=True,
+            body=PumpBody(length_mm=_ENDS + _A_STAGE * (stages + 1), diameter_mm=_ROUND),
+        )  # fmt: skip
+        drive = drive.model_copy(update={"belt_teeth": nearest_belt(drive)})
+        circuit.document["drive"] = made_taut(drive).model_dump(mode="json")
 
     def _oil(self, made: Build) -> float:
         """What is poured [L]: what the engine holds, what lies in the pan, and the tank's share."""

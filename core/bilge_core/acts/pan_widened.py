@@ -8,8 +8,9 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, Typed, build_with
+from bilge_core.acts.names import free_name
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import free_name, room_at_mouth
+from bilge_core.acts.round_mouth import room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.pan import assemble_pan, hot_oil, level_of_volume, volume_below

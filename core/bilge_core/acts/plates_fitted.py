@@ -8,8 +8,9 @@ from pydantic import Field
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Length, build_with
+from bilge_core.acts.names import free_name
 from bilge_core.acts.plumbing import refused
-from bilge_core.acts.round_mouth import LEAK, free_name, opening_for, room_at_mouth
+from bilge_core.acts.round_mouth import LEAK, opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.rules.crank import TRAY

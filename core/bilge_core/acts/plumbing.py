@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from bilge_core.acts.act import Done, build_with
+from bilge_core.acts.names import free_name
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.kinds import CLASSES
 from bilge_core.document.ids import Document
@@ -18,6 +19,10 @@ OPEN: Document = {"kind": "open"}
 
 _FIRST = 9_000_000
 """Numbers of ids made up here; the server gives real ones."""
+
+
+def _names(rows: Iterable[Document]) -> set[str]:
+    return {each["name"] for each in rows}
 
 
 def refused(field: str, words: str) -> InvalidInput:
@@ -129,19 +134,13 @@ class Plumbing:
         there = {"component": component["id"], "port": port}
         return [run for run in self.runs if there.items() <= run[which].items()]
 
-    def _free_name(self, name: str, rows: Iterable[Document]) -> str:
-        taken = {each["name"] for each in rows}
-        if name not in taken:
-            return name
-        return next(n for i in range(2, 200) if (n := f"{name} {i}") not in taken)
-
     def add(self, kind: str, name: str, after: Document | None = None, **fields: Any) -> Document:
         """A new component, behind another in the document's order."""
         self._made += 1
         part: Document = {
             "id": f"c{self._made}",
             "kind": kind,
-            "name": self._free_name(name, self.components),
+            "name": free_name(_names(self.components), name),
             "plugged": [],
             **fields,
         }
@@ -161,7 +160,7 @@ class Plumbing:
         self._made += 1
         run: Document = {
             "id": f"r{self._made}",
-            "name": self._free_name(name, self.runs),
+            "name": free_name(_names(self.runs), name),
             "service": service,
             "start": _end(*start),
             "end": _end(*end),

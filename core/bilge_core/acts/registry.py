@@ -18,13 +18,17 @@ from bilge_core.acts.drain_tuned import TuneDrain
 from bilge_core.acts.engine_parts import FitCover, FitJets
 from bilge_core.acts.figures import SetFigures, named_in
 from bilge_core.acts.filtering import MoveFilter, SecondFilter
+from bilge_core.acts.fit_drive import FitDrive
 from bilge_core.acts.fitted import BracePickup, FitScraper
 from bilge_core.acts.flange import LayOutFlange
+from bilge_core.acts.flange_drawn import FlangeDrawn
 from bilge_core.acts.gates_fitted import FitGates
 from bilge_core.acts.go_dry import GoDry
 from bilge_core.acts.lay_line import LayLine, SetPort
 from bilge_core.acts.learn import Learn
+from bilge_core.acts.make_of_sheet import MakeOfSheet
 from bilge_core.acts.mend import CarryToWall, TurnGate
+from bilge_core.acts.pan_from_scan import PanFromScan
 from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
 from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
 from bilge_core.acts.regulating import DirectFeed, FitRegulator
@@ -41,7 +45,8 @@ AnyAct = Annotated[
     | FitRegulator | DirectFeed | FeedTurbo | DrainTurbo | TuneDrain | OutsideReturn | FitCatchCan
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
     | LayLine | SetPort | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut
-    | Refill | Learn | FitJets | FitCover,
+    | Refill | Learn | FitJets | FitCover | FitDrive | MakeOfSheet
+    | PanFromScan | FlangeDrawn,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -12,7 +12,7 @@ from typing_extensions import override
 from bilge_core.acts.act import Act, Done, Length, build_with, figures_named
 from bilge_core.acts.deepen import deepen
 from bilge_core.document.build import Build
-from bilge_core.document.ids import is_id
+from bilge_core.document.ids import Document, is_id
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 
@@ -153,15 +153,31 @@ def sump_preset(build: Build, place: SumpPlace, depth: float, shelf: float) -> B
     if place in ("rear", "middle"):
         add("front ramp" if both else "ramp", end, end + ramp, ramp_floor(deep, low))
         add("front shelf" if both else "shelf", end + ramp, x1, flat_low)
+    raw = without_the_old_pan(build)
+    raw["pan"] |= {"zones": zones, "flange": None}
+    raw["pickup"] |= {"x_mm": round((start + end) / 2, 1), "y_mm": round((y0 + y1) / 2, 1)}
+    return build_with(build, raw)
+
+
+def without_the_old_pan(build: Build) -> Document:
+    """A build as plain data whose pan is begun anew: no plates, no bosses, no marks.
+
+    Lines that ended at its bosses come back into the pan anywhere.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> build = read_build(Path("demo/dunlin-gated.json").read_text())
+    >>> without_the_old_pan(build)["pan"]["plates"]
+    []
+    """
     raw = build.model_dump(mode="json")
-    raw["pan"] |= {
-        "zones": zones, "plates": [], "bosses": [], "dip_marks": [], "flange": None,
-    }  # fmt: skip
+    raw["pan"] |= {"plates": [], "bosses": [], "dip_marks": []}
     for run in raw["circuit"]["runs"]:
         if is_id(run["end"]["port"]):  # a boss of the pan that was
             run["end"]["port"] = "returns"
-    raw["pickup"] |= {"x_mm": round((start + end) / 2, 1), "y_mm": round((y0 + y1) / 2, 1)}
-    return build_with(build, raw)
+    return raw
 
 
 class SumpPreset(Act):

@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection
 from dataclasses import dataclass
 
 from bilge_core.acts.act import Length
 from bilge_core.document.build import Build
-from bilge_core.document.pan import FlatFloor
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import speed_of_rpm
@@ -53,27 +51,8 @@ def room_at_mouth(build: Build) -> Room:
     for zone in build.pan.zones:
         rear, right, front, left = zone.polygon.bounds
         if rear <= x <= front and right <= y <= left:
-            floor = zone.floor
-            depth = (
-                floor.depth_mm
-                if isinstance(floor, FlatFloor)
-                else min(floor.from_depth_mm, floor.to_depth_mm)
-            )
-            return Room(rear, front, right, left, depth)
+            return Room(rear, front, right, left, zone.floor.shallowest_mm)
     raise InvalidInput([Problem("pickup.x_mm", "stands over no zone of the pan")])
-
-
-def free_name(taken: Collection[str], name: str) -> str:
-    """The name itself, or with the first number that makes it another.
-
-    Examples
-    --------
-    >>> free_name({"F", "F 2"}, "F"), free_name({"F"}, "B")
-    ('F 3', 'B')
-    """
-    if name not in taken:
-        return name
-    return next(n for i in range(2, 200) if (n := f"{name} {i}") not in taken)
 
 
 def opening_for(build: Build) -> Length:

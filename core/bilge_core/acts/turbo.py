@@ -139,8 +139,7 @@ class DrainTurbo(Act):
         if run is None:
             return
         end = circuit.component(run["end"]["component"])
-        shared = len([each for each in circuit.runs if each["end"]["component"] == end["id"]]) > 1
-        if end["kind"] == "scavenge_stage" and not shared:
+        if end["kind"] == "scavenge_stage":
             circuit.drop(end)
             return
         circuit.drop_run(run)

@@ -196,7 +196,7 @@ def hold_lap(log: Log, usual: AsUsual, shown: Shown, frozen: Frozen | None) -> L
         assert which is not None
         met.append(Met(word, dip, foreseen, *_placed(which, log, laid, frozen)))
     for dip in find_pressure_dips(log, true, at_speed, ()).dips:
-        if not any(_apart(dip, each) <= shown.lag for each in seen):
+        if not any(_apart(dip, each) == 0.0 for each in seen):
             near = [each for each in met if each.word == "miss" and each.measured
                     and FORESEEN.holds(_apart(each.measured, dip))]  # fmt: skip
             if near:  # it showed after all

@@ -9,7 +9,7 @@ import numpy as np
 
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.clearance.keep_outs import clearances
-from bilge_core.clearance.tanks import TankGap, tank_gaps
+from bilge_core.clearance.parts import PartGap, part_gaps
 from bilge_core.document.build import Build
 from bilge_core.document.keep_outs import KeepOut, PlaneKeepOut
 from bilge_core.errors import InvalidInput
@@ -90,14 +90,14 @@ def _of_lines(build: Build) -> Iterable[Place]:
             )  # fmt: skip
 
 
-def tank_places(build: Build, gaps: Iterable[TankGap]) -> Iterable[Place]:
-    """Places of a build's tanks beside what is round them, as near as they come up by themselves.
+def part_places(build: Build, gaps: Iterable[PartGap]) -> Iterable[Place]:
+    """Places of tanks and a pump beside what is round them, as near as come up by themselves.
 
     Examples
     --------
     >>> from pathlib import Path
     >>> from bilge_core.document.read import read_build
-    >>> list(tank_places(read_build(Path("demo/dunlin.json").read_text()), []))
+    >>> list(part_places(read_build(Path("demo/dunlin.json").read_text()), []))
     []
     """
     for gap in gaps:
@@ -105,13 +105,13 @@ def tank_places(build: Build, gaps: Iterable[TankGap]) -> Iterable[Place]:
             continue
         beside = build.car.keep_outs[gap.keep_out]
         yield Place(
-            f"{beside.id}:{gap.tank}", f"{gap.name} to {beside.name}", gap.wanted, gap.gap,
+            f"{beside.id}:{gap.part}", f"{gap.name} to {beside.name}", gap.wanted, gap.gap,
             spot(gap.at), spot(gap.to), beside.id,
         )  # fmt: skip
 
 
 def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
-    """Places that come by themselves: pan, tank and lines to what is round them, and to the ground.
+    """Places that come by themselves: pan, tank, pump, lines to what is round them, to the ground.
 
     Parameters
     ----------
@@ -128,7 +128,7 @@ def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
     'pan to ground'
     """
     pan = pan or assemble_pan(build)
-    return (*_of_pan(build, pan), *tank_places(build, tank_gaps(build)), *_of_lines(build))
+    return (*_of_pan(build, pan), *part_places(build, part_gaps(build)), *_of_lines(build))
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.document.car import Car
 from bilge_core.document.dipped import Dipped
-from bilge_core.document.pan import FlatFloor
+from bilge_core.document.floors import FlatFloor, lowered
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput
 from bilge_core.pan import Pan, assemble_pan, level_of_volume
@@ -100,9 +100,7 @@ def _with_depths(build: Build, zones: set[int], by: float) -> Build:
     document = build.model_dump(mode="json")
     for index, zone in enumerate(document["pan"]["zones"]):
         if index in zones:
-            for key in ("depth_mm", "from_depth_mm", "to_depth_mm"):
-                if key in zone["floor"]:
-                    zone["floor"][key] += by
+            zone["floor"] = lowered(zone["floor"], by)
     return build_from(document)
 
 
@@ -112,10 +110,14 @@ def _with_width(build: Build, by: float) -> Build:
     ys = [y for zone in document["pan"]["zones"] for _, y in zone["outline_mm"]]
     half = (max(ys) - min(ys)) / 2.0
     middle = (max(ys) + min(ys)) / 2.0
+
+    def wider(places: list[list[float]]) -> list[list[float]]:
+        return [[x, middle + (y - middle) * (half + by) / half, *z] for x, y, *z in places]
+
     for zone in document["pan"]["zones"]:
-        zone["outline_mm"] = [
-            (x, middle + (y - middle) * (half + by) / half) for x, y in zone["outline_mm"]
-        ]
+        zone["outline_mm"] = wider(zone["outline_mm"])
+        if zone["floor"]["kind"] == "surface":
+            zone["floor"]["places_mm"] = wider(zone["floor"]["places_mm"])
     return build_from(document)
 
 

@@ -6,9 +6,11 @@ import networkx as nx
 
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.pumps import ScavengeStage
+from bilge_core.errors import InvalidInput
 from bilge_core.network import held_running
 from bilge_core.pan import assemble_pan
 from bilge_core.rules import Check, dry
+from bilge_core.scavenge.drive import drive_of
 from bilge_core.scavenge.stages import scavenge_ratio, scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space
 
@@ -60,7 +62,37 @@ def check_dry(build: Build) -> tuple[Check, ...]:
     ]
     pump = circuit.pump
     ratio = scavenge_ratio(circuit)
-    return (*found, dry.check_ratio(ratio, f"{places[pump.id]}.displacement_cm3"))
+    found.append(dry.check_ratio(ratio, f"{places[pump.id]}.displacement_cm3"))
+    return (*found, *check_drive(build))
+
+
+def check_drive(build: Build) -> tuple[Check, ...]:
+    """Whether a belt drive can run: in line, taut, enough teeth in the belt, at its ratio.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> check_drive(read_build(Path("demo/dunlin.json").read_text()))
+    ()
+    """
+    if build.drive is None:
+        return ()
+    try:
+        found = drive_of(build.drive)
+    except InvalidInput as error:
+        return tuple(
+            Check("bad", f"The pulleys {each.message}", each.field, dry.BELT_TAUT)
+            for each in error.problems
+        )
+    idler = () if build.drive.idler is None else (dry.check_idler(found.touches),)
+    return (
+        dry.check_belt_line(found.out_of_line, found.offset),
+        dry.check_mesh(found.meshing, found.fewest),
+        dry.check_taut(found.move, build.drive.travel_mm * 1e-3),
+        dry.check_drive_ratio(found.ratio, build.circuit.pump.drive_ratio),
+        *idler,
+    )
 
 
 def _from_separator(build: Build, component: str) -> bool:

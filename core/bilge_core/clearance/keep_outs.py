@@ -127,6 +127,10 @@ def _nearest_on_wall(triangles: Array, keep_out: KeepOut) -> tuple[float, Array,
     shares = _start_shares()
     places = np.einsum("kc,tcx->tkx", shares, triangles)
     distance, _ = distance_to(places, keep_out)
+    # distance changes by no more than one goes: what is farther than that cannot be nearest
+    between = np.linalg.norm(triangles - np.roll(triangles, 1, axis=1), axis=2).max(axis=1) / _GRID
+    near = distance.min(axis=1) - between <= distance.min()
+    triangles, distance = triangles[near], distance[near]
     best = shares[distance.argmin(axis=1)]
     turns = np.arange(24) * (2.0 * math.pi / 24)
     offsets = np.stack([np.cos(turns), np.cos(turns - 2.0944), np.cos(turns + 2.0944)], axis=1)

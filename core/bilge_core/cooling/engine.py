@@ -21,6 +21,7 @@ from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.network.conditions import at_temperature, conditions
 from bilge_core.oil import GRADES, density
 from bilge_core.physics.arrays import Array
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.quantities import si_from
 
 SHARE_OF_POWER = 0.035
@@ -186,7 +187,7 @@ class _Coolers:
 
     def flow(self, cooler: Cooler | PlateCooler, temperature: float) -> float:
         """Oil through one [m3/s] at the oil's temperature [K]."""
-        return float(np.interp(temperature - 273.15, _SAMPLED, self._flows[cooler.id]))
+        return float(np.interp(temperature - ZERO_CELSIUS, _SAMPLED, self._flows[cooler.id]))
 
     def at(self, cooler: Cooler | PlateCooler, temperature: float) -> CoolerAt:
         """One at the oil's temperature [K]."""

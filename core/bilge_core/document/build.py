@@ -8,6 +8,7 @@ from pydantic import Field, ValidationError, model_validator
 
 from bilge_core.document.car import Car
 from bilge_core.document.circuit.circuit import DRAIN_BOSSES, Circuit
+from bilge_core.document.drive import BeltDrive
 from bilge_core.document.learned import Learned
 from bilge_core.document.oil import Oil
 from bilge_core.document.pan import Pan, fault_of_outline
@@ -28,6 +29,7 @@ class Build(Part):
     pan: Pan
     pickup: Pickup
     circuit: Circuit
+    drive: BeltDrive | None = Field(default=None, description="of an outside pump")
     learned: Learned | None = Field(
         default=None, description="what the track book told, in place of guesses"
     )

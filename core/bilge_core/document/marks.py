@@ -35,6 +35,7 @@ MARKS: dict[str, Mark] = {
     "pan.dip_marks": "work",
     "pan.sheet_mm": "work",
     "pan.made": "work",
+    "pan.making": "label",
     "pan.flange": "work",
     "pan.bosses": "work",
     "pan.scrapers": "work",
@@ -42,6 +43,7 @@ MARKS: dict[str, Mark] = {
     "circuit.components": "work",
     "circuit.runs": "work",
     "circuit.gauge": "work",
+    "drive": "work",
     "learned": "knowledge",
 }
 """Every field of the document, by itself or with the part that it lies in."""

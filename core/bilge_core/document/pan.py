@@ -2,35 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field
 from shapely import Polygon
+from shapely.ops import unary_union
 from shapely.validation import explain_validity
 
 from bilge_core.document.fitted import Boss, DipMark, Flange, Scraper
+from bilge_core.document.floors import Floor, SurfaceFloor
 from bilge_core.document.ids import Id
-from bilge_core.document.parts import Coordinate, Depth, Name, Part
+from bilge_core.document.making import Making
+from bilge_core.document.parts import Coordinate, Name, Part
 from bilge_core.document.plates import Plate
-
-
-class FlatFloor(Part):
-    """A floor parallel to the pan rail."""
-
-    kind: Literal["flat"]
-    depth_mm: Depth
-
-
-class RampFloor(Part):
-    """A floor that falls or rises evenly between two opposite edges of its zone."""
-
-    kind: Literal["ramp"]
-    runs: Literal["lengthways", "sideways"]
-    from_depth_mm: Depth = Field(description="at the rear edge, or the right edge when sideways")
-    to_depth_mm: Depth = Field(description="at the front edge, or the left edge when sideways")
-
-
-Floor = Annotated[FlatFloor | RampFloor, Field(discriminator="kind")]
 
 
 class Zone(Part):
@@ -64,7 +48,7 @@ def fault_of_outline(zone: Zone) -> str | None:
     """What is wrong with a zone's outline, and what would be right; None when nothing is."""
     polygon = zone.polygon
     if polygon.is_valid and polygon.area > 100.0:
-        return None
+        return _fault_of_surface(zone, polygon)
     reason = explain_validity(polygon)
     if "[" in reason:
         x, y = reason.split("[")[1].rstrip("]").split()[:2]
@@ -73,6 +57,24 @@ def fault_of_outline(zone: Zone) -> str | None:
             f"{float(y):.0f} mm left of the centreline; list the corners in order round the edge"
         )
     return "the outline encloses less than 1 cm2; give the corners in order round the edge"
+
+
+_UNCOVERED = 0.01  # of an outline that its surface may leave bare (ours: drawing accuracy)
+
+
+def _fault_of_surface(zone: Zone, polygon: Polygon) -> str | None:
+    """Whether a surface of triangles lies under all of its zone."""
+    floor = zone.floor
+    if not isinstance(floor, SurfaceFloor):
+        return None
+    if zone.draft_deg:
+        return "has a surface for a floor: its walls lean as the surface says, its draft is nil"
+    pieces = [Polygon([floor.places_mm[at][:2] for at in each]) for each in floor.triangles]
+    covered = unary_union([each.buffer(0.01) for each in pieces]).intersection(polygon).area
+    if covered < (1.0 - _UNCOVERED) * polygon.area:
+        share = 100.0 * (1.0 - covered / polygon.area)
+        return f"reaches beyond its surface ({share:.0f} % of it): move it back, or scan anew"
+    return None
 
 
 class Pan(Part):
@@ -98,6 +100,7 @@ class Pan(Part):
         default=None, gt=0, le=20, description="thickness of the pan's wall"
     )
     made: Literal["sheet", "cast"] | None = None
+    making: Making | None = Field(default=None, description="of sheet")
     flange: Flange | None = None
     bosses: list[Boss] = Field(default=[], max_length=40)
     scrapers: list[Scraper] = Field(default=[], max_length=8)

@@ -15,6 +15,11 @@ class RoundMouth(Part):
     kind: Literal["round"]
     diameter_mm: float = Field(ge=5, le=200)
 
+    @property
+    def half_mm(self) -> tuple[float, float]:
+        """How far it reaches from its centre along and across the engine."""
+        return 0.5 * self.diameter_mm, 0.5 * self.diameter_mm
+
 
 class RectangularMouth(Part):
     """A rectangular screen, its sides along and across the engine."""
@@ -22,6 +27,11 @@ class RectangularMouth(Part):
     kind: Literal["rectangular"]
     length_mm: float = Field(ge=5, le=300)
     width_mm: float = Field(ge=5, le=300)
+
+    @property
+    def half_mm(self) -> tuple[float, float]:
+        """How far it reaches from its centre along and across the engine."""
+        return 0.5 * self.length_mm, 0.5 * self.width_mm
 
 
 Mouth = Annotated[RoundMouth | RectangularMouth, Field(discriminator="kind")]

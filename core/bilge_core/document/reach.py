@@ -112,6 +112,8 @@ names nearly all that there is."""
 def as_felt(document: Document) -> Document:
     """A document with the pump, its relief, its suction line and `flows` taken out of the circuit.
 
+    How the pan is made of sheet is left out: no oil feels it.
+
     Examples
     --------
     >>> parts = [{"id": "c1", "kind": "pressure_stage"}, {"id": "c2", "kind": "relief",
@@ -134,8 +136,10 @@ def as_felt(document: Document) -> Document:
         steps = round(oil["away_l"] * 1e-3 / _LITRES)  # what laid lines hold is among it
         oil = {**oil, "away_l": round(steps * _LITRES * 1e3, 3)}
     learned = {key: found for key, found in (document.get("learned") or {}).items() if found}
+    pan = {key: part for key, part in document.get("pan", {}).items() if key != "making"}
     return {
         **{key: part for key, part in document.items() if key != "learned"},
+        **({"pan": pan} if "pan" in document else {}),
         **({"learned": learned} if learned else {}),
         **({} if oil is None else {"oil": oil}),
         "pump": {**pump, "relief_bar": relief.get("opens_bar")},

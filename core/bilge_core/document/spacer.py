@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bilge_core.document.floors import lowered
 from bilge_core.document.ids import Document
 
 
@@ -20,8 +21,4 @@ def without_spacer(zone: Document, spacer: float) -> Document:
     >>> without_spacer({"floor": {"kind": "flat", "depth_mm": 82.0}}, 6.0)
     {'floor': {'kind': 'flat', 'depth_mm': 76.0}}
     """
-    floor = {
-        key: round(value - spacer, 6) if key.endswith("depth_mm") else value
-        for key, value in zone["floor"].items()
-    }
-    return {**zone, "floor": floor}
+    return {**zone, "floor": lowered(zone["floor"], -spacer)}

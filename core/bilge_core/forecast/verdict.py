@@ -140,8 +140,8 @@ def give_verdict(
 def _kept(pressure: PressureOverLap) -> str:
     """The margin: what the gallery has at its worst moment, and what were too little there."""
     return (
-        f"{pressure.lowest / 1e5:.1f} bar at the least where {pressure.usual / 1e5:.1f} is usual "
-        f"and under {pressure.wanted / 1e5:.1f} were a dip"
+        f"{pressure.lowest / 1e5:.1f} bar, usual is {pressure.usual / 1e5:.1f} bar; "
+        f"under {pressure.wanted / 1e5:.1f} bar is a dip"
     )
 
 
@@ -154,5 +154,5 @@ def _loses_pressure(dips: tuple[Dip, ...], pressure: PressureOverLap, mouth: str
         f"worst for {pressure_dip_words(found[0])}."
     )
     if dips:
-        words += f" The {mouth} is dry {times(len(dips))}, at the longest {_seconds(dips[0].dry)}."
+        words += f" The {mouth} is dry {times(len(dips))}, {_seconds(dips[0].dry)} at most."
     return Verdict("not_safe", "Not safe", words)

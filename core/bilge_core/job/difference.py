@@ -12,6 +12,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from bilge_core.document.build import Build
+from bilge_core.document.drive import BeltDrive
+from bilge_core.document.floors import FLOORS
 from bilge_core.document.ids import Document
 from bilge_core.document.spacer import without_spacer
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
@@ -248,8 +250,7 @@ def _floor_under(document: Document) -> float | None:
         xs = [place[0] for place in zone["outline_mm"]]
         ys = [place[1] for place in zone["outline_mm"]]
         if min(xs) <= x <= max(xs) and min(ys) <= y <= max(ys):
-            depths = [v for key, v in zone["floor"].items() if key.endswith("depth_mm")]
-            return float(max(depths))
+            return FLOORS.validate_python(zone["floor"]).deepest_mm
     return None
 
 
@@ -319,6 +320,11 @@ def _circuit(was: Document, now: Document) -> _Pieces:
     tank = next((each for each in _added(before, after) if each["kind"] == "tank"), None)
     if tank is not None:
         yield _piece("fit_drive", pump_drive=1)
+        yield _piece("wet_pump_out")
+    elif was["drive"] and now["drive"] and was["drive"] != now["drive"]:
+        old_drive, drive = (BeltDrive.model_validate(each["drive"]) for each in (was, now))
+        bought = {} if drive.is_bought_like(old_drive) else {"pump_drive": 1.0}
+        yield Piece("fit_drive", bought=tuple(bought.items()))
 
 
 def _bosses(was: Document, now: Document) -> _Pieces:

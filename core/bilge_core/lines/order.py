@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -164,6 +164,20 @@ def needs_of_part(component: AnyComponent) -> tuple[Need, ...]:
     return tuple(found)
 
 
+def _turning(build: Build, as_is: Build | None) -> Iterator[Need]:
+    """What turns a dry sump's pump, and what a sump takes that goes dry besides parts and lines.
+
+    Common practice, no published source: an outside pump on a belt; the old passage plugged.
+    """
+    drive = build.drive
+    words = "the pump's drive" if drive is None else f"the pump's drive: {drive.words}"
+    if as_is is None or not as_is.circuit.is_dry:
+        yield Need("pump_drive", 1, words)
+        yield Need("port_plug", 1, "the wet pump's passage")
+    elif drive and as_is.drive and not drive.is_bought_like(as_is.drive):
+        yield Need("pump_drive", 1, words)
+
+
 def _enters_the_pan(build: Build, line: Line) -> bool:
     """Whether a line comes in through the pan's wall: by a bung or a through-fitting."""
     into = build.circuit.component(line.run.end.component)
@@ -238,6 +252,8 @@ def order_of(
         old = has_parts.get(component.id)
         if old is None or old.kind != component.kind:
             needs += needs_of_part(component)
+    if build.circuit.is_dry:
+        needs += _turning(build, as_is)
     had = {boss.id for boss in as_is.pan.bosses} if as_is else set()
     needs += [
         Need("bung", 1, f"entry of the {line.run.name}", line.number)

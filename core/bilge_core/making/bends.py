@@ -19,12 +19,14 @@ class Sheet:
     radius : inside, of a bend [m]
     k_factor : where between the inside (0) and the outside (1) its length stays as it was
     gap : left open between two welded edges [m]
+    relief : corners where bends meet are cut out
     """
 
     thickness: float
     radius: float
     k_factor: float = K_FACTOR
     gap: float = 0.0
+    relief: bool = False
 
     def __post_init__(self) -> None:
         if self.thickness <= 0.0 or self.radius < 0.0 or self.gap < 0.0:
@@ -34,6 +36,11 @@ class Sheet:
             )  # fmt: skip
         if not 0.0 <= self.k_factor <= 1.0:
             raise InvalidQuantity("K-factor", self.k_factor, "from 0 to 1")
+
+    @property
+    def relief_radius(self) -> float:
+        """Of what is cut out of a corner where bends meet [m] (ours: radius and thickness)."""
+        return self.radius + self.thickness
 
     def allowance(self, turn: float) -> float:
         """Length of sheet that a bend takes [m]: of its neutral line.

@@ -47,6 +47,9 @@ def _draw(space: Modelspace, part: FlatPart, by: Array) -> None:
     for x, y, diameter in part.circles:
         centre = (x * 1e3 + float(by[0]), y * 1e3 + float(by[1]))
         space.add_circle(centre, diameter * 500.0, dxfattribs={"layer": "DRILL"})
+    for x, y, diameter in part.scribed:
+        centre = (x * 1e3 + float(by[0]), y * 1e3 + float(by[1]))
+        space.add_circle(centre, diameter * 500.0, dxfattribs={"layer": "MARK"})
     for start, end, turn, up in part.bends:
         (a, b) = _mm(np.array([start, end]), by)
         space.add_line(a, b, dxfattribs={"layer": "BEND"})

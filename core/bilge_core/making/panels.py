@@ -128,6 +128,24 @@ def _shapes(normal: Array, origin: Array, faces: Sequence[Face]) -> list[Polygon
     return [each for each in shapely.get_parts(whole) if each.area > _SMALL]
 
 
+MOST_PIECES = 60
+"""Pieces of a scanned floor that are still panels (ours: a drawing's are some dozens)."""
+
+
+def pieces_of_scan(pan: Pan) -> int:
+    """How many pieces the scanned floors of a pan are; nil where it is drawn in zones.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> from bilge_core.pan import assemble_pan
+    >>> pieces_of_scan(assemble_pan(read_build(Path("demo/curlew.json").read_text())))
+    0
+    """
+    return sum(len(zone.prisms) for zone in pan.zones if zone.is_surface)
+
+
 def panels_of(pan: Pan) -> tuple[Panel, ...]:
     """All flat panels of the pan's inside below the rail, numbered, with what each edge meets.
 
@@ -141,7 +159,8 @@ def panels_of(pan: Pan) -> tuple[Panel, ...]:
 
     Notes
     -----
-    Faces in one plane that touch are one panel. The shapes are true: a leaning wall is as long as
+    None of a scanned pan of many pieces: it is no sheet that is bent. Faces in one plane that touch
+    are one panel. The shapes are true: a leaning wall is as long as
     it leans. They are the oil's side of the metal: what the metal adds is its own thickness,
     outside.
 
@@ -154,6 +173,8 @@ def panels_of(pan: Pan) -> tuple[Panel, ...]:
     >>> [panel.kind for panel in panels]
     ['floor', 'wall', 'wall', 'wall', 'wall']
     """
+    if pieces_of_scan(pan) > MOST_PIECES:
+        return ()
     faces = [face for face in inside_faces(pan) if face.kind != "skirt"]
     bare: list[Panel] = []
     for normal, offset, members in _grouped(faces):

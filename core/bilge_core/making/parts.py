@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -12,15 +12,17 @@ import shapely
 from shapely import Polygon
 
 from bilge_core.document.build import Build
+from bilge_core.document.making import Making
 from bilge_core.document.plates import HorizontalPlate
 from bilge_core.making.bends import K_FACTOR, Sheet
 from bilge_core.making.panels import Panel, panels_of
+from bilge_core.making.seams import bent_of
 from bilge_core.making.unfolded import Blank, Pair, unfolded
 from bilge_core.pan.assembly import Pan
 from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.physics.arrays import Array
 
-Kind = Literal["flange", "panel", "plate", "tray", "gate"]
+Kind = Literal["flange", "spacer", "panel", "plate", "tray", "gate"]
 LAPS = 6e-3
 """[m] that a gate's leaf lies over its opening on the sides and below (ours)."""
 HINGE = 14e-3
@@ -53,6 +55,7 @@ class FlatPart:
     thickness : [m]
     is_guessed : nobody said how thick
     about : what a maker must know
+    scribed : x, y and diameter of circles that are marked, no holes [m]
     """
 
     key: str
@@ -67,6 +70,7 @@ class FlatPart:
     thickness: float
     is_guessed: bool
     about: str
+    scribed: tuple[tuple[float, float, float], ...] = ()
 
     @property
     def size(self) -> tuple[float, float]:
@@ -75,13 +79,23 @@ class FlatPart:
         return right - left, high - low
 
     @property
+    def cut(self) -> float:
+        """Length of all cuts, drilled holes apart [m]."""
+        return float(self.outline.length)
+
+    @property
+    def pierces(self) -> int:
+        """How often a torch goes through: the outline, its openings, each hole."""
+        return 1 + len(self.outline.interiors) + len(self.circles)
+
+    @property
     def area(self) -> float:
         """Of metal, holes off [m2]."""
         drilled = sum(math.pi / 4.0 * d**2 for _, _, d in self.circles)
         return float(self.outline.area) - drilled
 
 
-def sheet_of(build: Build, radius: float | None = None, k_factor: float | None = None) -> Sheet:
+def sheet_of(build: Build) -> Sheet:
     """The pan's sheet as it is bent; 1.5 mm and a radius of 1.5 thicknesses where nobody says.
 
     Examples
@@ -92,9 +106,11 @@ def sheet_of(build: Build, radius: float | None = None, k_factor: float | None =
     0.004
     """
     thickness = (build.pan.sheet_mm or _THICK["steel"] * 1e3) * 1e-3
+    making = build.pan.making or Making()
+    radius, k_factor = making.radius_mm, making.k_factor
     return Sheet(
-        thickness, _RADIUS * thickness if radius is None else radius,
-        K_FACTOR if k_factor is None else k_factor,
+        thickness, _RADIUS * thickness if radius is None else radius * 1e-3,
+        K_FACTOR if k_factor is None else k_factor, making.gap_mm * 1e-3, making.relief,
     )  # fmt: skip
 
 
@@ -118,6 +134,18 @@ def flange_part(build: Build, pan: Pan) -> FlatPart | None:
         "flange", "flange", "flange", outline, holes, (), (), (), np.array([0.0, 1.0]),
         flange.thickness_mm * 1e-3, False,
         f"{len(holes)} bolt holes. Seen from above, from the engine: drilled before it is welded.",
+    )  # fmt: skip
+
+
+def spacer_part(build: Build, pan: Pan) -> FlatPart | None:
+    """The spacer between block and pan, cut like the flange; None where there is none."""
+    flange = flange_part(build, pan)
+    if flange is None or build.pan.spacer_mm <= 0.0:
+        return None
+    return replace(
+        flange, key="spacer", kind="spacer", name="spacer", thickness=build.pan.spacer_mm * 1e-3,
+        about="As the flange, and as thick as the pickup's own spacer; bolts and studs are longer "
+        "by it.",
     )  # fmt: skip
 
 
@@ -163,7 +191,8 @@ def panel_parts(
         if blank.bends:
             about = (
                 f"Bend allowance with a radius of {sheet.radius * 1e3:g} mm inside and K of "
-                f"{sheet.k_factor:g}: bend a trial strip first. Relieve the corners."
+                f"{sheet.k_factor:g}: bend a trial strip first."
+                + ("" if sheet.relief else " Relieve the corners.")
             )
         found.append(
             FlatPart(
@@ -233,7 +262,7 @@ def plate_parts(build: Build, pan: Pan) -> tuple[FlatPart, ...]:
 
 
 def flat_parts(
-    build: Build, pan: Pan, bent: Collection[Pair] = (), sheet: Sheet | None = None
+    build: Build, pan: Pan, bent: Collection[Pair] | None = None, sheet: Sheet | None = None
 ) -> tuple[FlatPart, ...]:
     """Everything of a pan that is cut flat.
 
@@ -242,9 +271,9 @@ def flat_parts(
     build : Build
     pan : Pan
         As assembled from it.
-    bent : collection of pairs of panels' numbers
-        Whose common edge is bent; all others are welded.
-    sheet : Sheet or None
+    bent : collection of pairs of panels' numbers, optional
+        Whose common edge is bent; all others are welded. None: as the build says.
+    sheet : Sheet, optional
         The pan's; None: as the build says.
 
     Raises
@@ -252,9 +281,11 @@ def flat_parts(
     InvalidInput
         If what is to be bent cannot be laid flat.
     """
-    flange = flange_part(build, pan)
+    flange, spacer = flange_part(build, pan), spacer_part(build, pan)
+    if bent is None:
+        bent = bent_of(build, panels_of(pan))
     return (
-        *([flange] if flange else []),
+        *(each for each in (flange, spacer) if each),
         *panel_parts(build, pan, bent, sheet or sheet_of(build)),
         *plate_parts(build, pan),
     )

@@ -153,7 +153,7 @@ def unfolded(panels: Sequence[Panel], bent: Collection[Pair], sheet: Sheet) -> t
                 words = f"panels {numbers} are bent round in a ring: weld one of their edges"
                 raise InvalidInput([Problem("bent", words)])
             done |= {each.panel.number for each in placed}
-            blanks.append(_blank(placed, bends))
+            blanks.append(_blank(placed, bends, wanted, sheet))
     return tuple(blanks)
 
 
@@ -188,8 +188,38 @@ def _spread(
     return placed, bends, used
 
 
-def _blank(placed: list[_Placed], bends: list[BendLine]) -> Blank:
-    shapes = [Polygon(each.on_page(each.panel.ring)) for each in placed]
+def _with_gaps(here: _Placed, bent: Collection[Pair], gap: float) -> Polygon:
+    """A panel on the page, half the gap off each edge that is welded to another panel."""
+    shape = Polygon(here.on_page(here.panel.ring))
+    if gap <= 0.0:
+        return shape
+    number = here.panel.number
+    strips = [
+        shapely.LineString(here.on_page(np.array([each.start, each.end]))).buffer(
+            0.5 * gap, cap_style="flat"
+        )
+        for each in here.panel.meetings
+        if each.other and (min(number, each.other), max(number, each.other)) not in bent
+    ]
+    left = shape.difference(shapely.union_all(strips))
+    return max(shapely.get_parts(left), key=lambda each: each.area)
+
+
+def _reliefs(bends: Sequence[BendLine], radius: float) -> list[Polygon]:
+    """A disc at each corner where two bends meet."""
+    ends = [(at, end) for at, bend in enumerate(bends) for end in (bend.start, bend.end)]
+    found = []
+    for n, (one, here) in enumerate(ends):
+        near = [there for other, there in ends[n + 1 :]
+                if other != one and np.linalg.norm(there - here) < 4.0 * radius]  # fmt: skip
+        found += [shapely.Point(0.5 * (here + there)).buffer(radius) for there in near]
+    return found
+
+
+def _blank(
+    placed: list[_Placed], bends: list[BendLine], bent: Collection[Pair], sheet: Sheet
+) -> Blank:
+    shapes = [_with_gaps(each, bent, sheet.gap) for each in placed]
     neighbours = {bend.between for bend in bends}
     for i, one in enumerate(placed):
         for j in range(i):
@@ -205,6 +235,8 @@ def _blank(placed: list[_Placed], bends: list[BendLine]) -> Blank:
     whole = shapely.union_all(
         [*(each.buffer(1e-7, join_style="mitre") for each in shapes), *strips]
     )
+    if sheet.relief and bends:
+        whole = whole.difference(shapely.union_all(_reliefs(bends, sheet.relief_radius)))
     outline = max(shapely.get_parts(whole), key=lambda each: each.area).simplify(1e-6)
     root = placed[0].panel
     nose = np.array([root.first[0], root.second[0]])

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -13,7 +14,8 @@ from bilge_core.moving import Fineness
 from bilge_core.moving.domain import Domain, build_domain
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.sheets import on_axes, straight_axis
-from bilge_core.pan import Pan, Prism
+from bilge_core.pan import Pan, Prism, ZoneShape
+from bilge_core.pan.solid import height_on
 from bilge_core.physics.arrays import Array
 
 
@@ -89,7 +91,14 @@ def _wanted(pan: Pan) -> list[list[list[float]]]:
         for shape in (*(o.hole for o in plate.openings), plate.sheet):
             for other, places in zip(others, _ends(on_axes(plate, shape)), strict=True):
                 edges[other] += places
+    scanned = {id(prism) for zone in pan.zones if zone.is_surface for prism in zone.prisms}
+    for zone in pan.zones:
+        if zone.is_surface:
+            for axis, places in enumerate(_of_surface(zone)):
+                walls[axis] += places
     for prism in inside_prisms(pan):
+        if id(prism) in scanned:
+            continue
         along, across = _ends(prism.outline)
         walls[0] += along
         walls[1] += across
@@ -97,6 +106,38 @@ def _wanted(pan: Pan) -> list[list[list[float]]]:
             if plane[1] == 0.0 and plane[2] == 0.0:
                 walls[2].append(plane[0])
     return [[_rounded(group) for group in axis] for axis in zip(plates, edges, walls, strict=True)]
+
+
+_LEVEL = 0.03  # of slope: a piece of a scanned floor that is level (ours)
+_TOGETHER = 3e-3  # [m] of height within which level pieces are one floor (ours)
+_ALONG = 0.02  # by which an edge of a scan may be off an axis, of its length (ours)
+_LONG = 40e-3  # [m] of such an edge that a face of the grid is worth
+_WIDE = 0.03  # of the plan that a level floor is worth one
+
+
+def _of_surface(zone: ZoneShape) -> tuple[list[float], list[float], list[float]]:
+    """Places along each axis of a scanned zone's straight walls and level floors."""
+    along: list[float] = []
+    across: list[float] = []
+    for a, b in itertools.pairwise(np.asarray(zone.outline.exterior.coords)[:, :2]):
+        way = np.abs(b - a)
+        if way.max() > _LONG and way.min() < _ALONG * way.max():
+            (along if way[0] < way[1] else across).append(
+                float(0.5 * (a + b)[int(way.argmax() == 0)])
+            )
+    level = sorted(
+        (float(height_on(prism.floor, *prism.outline.centroid.coords[0])), prism.outline.area)
+        for prism in zone.prisms
+        if math.hypot(prism.floor[1], prism.floor[2]) < _LEVEL
+    )
+    floors, least = [float(zone.prism.top[0])], _WIDE * zone.outline.area
+    while level:
+        near = [each for each in level if each[0] < level[0][0] + _TOGETHER]
+        level = level[len(near) :]
+        area = sum(each for _, each in near)
+        if area > least:
+            floors.append(sum(height * each for height, each in near) / area)
+    return along, across, floors
 
 
 def domain_of_pan(pan: Pan, resolution: Resolution) -> Domain:

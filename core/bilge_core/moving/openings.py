@@ -13,6 +13,7 @@ from bilge_core.pan.solid import Prism
 from bilge_core.physics.arrays import Array
 
 _ASIDE = 1e-5  # [m] to either side of a face, so that a wall on it belongs to one side (ours)
+_SNAP = 1e-7  # [m] to which cuts that cannot be laid over each other are rounded (ours)
 _X, _Y = np.array([1.0, 0.0]), np.array([0.0, 1.0])
 
 
@@ -81,7 +82,10 @@ class Rectangles:
 def _between(one: shapely.Geometry, other: shapely.Geometry) -> shapely.Geometry:
     if shapely.symmetric_difference(one, other).area < 1e-9:
         return one
-    return shapely.intersection(one, other)
+    try:
+        return shapely.intersection(one, other)
+    except shapely.GEOSException:  # slivers of a scan's many pieces
+        return shapely.intersection(one, other, grid_size=_SNAP)
 
 
 def inside_shares(prisms: Sequence[Prism], xs: Array, ys: Array, zs: Array) -> Shares:

@@ -109,12 +109,7 @@ def _steps(least: float, most: float, count: int) -> list[float]:
 def _pickups(base: Build) -> tuple[Place, ...]:
     room = room_at_mouth(base)
     pickup = base.pickup
-    mouth = pickup.mouth
-    half = (
-        (0.5 * mouth.diameter_mm,) * 2
-        if mouth.kind == "round"
-        else (0.5 * mouth.length_mm, 0.5 * mouth.width_mm)
-    )
+    half = pickup.mouth.half_mm
     off = (half[0] + _OFF_WALL, half[1] + _OFF_WALL)
     ahead = _steps(
         max(-_REACH, room.rear + off[0] - pickup.x_mm),

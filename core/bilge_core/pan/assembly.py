@@ -11,6 +11,7 @@ import shapely
 from shapely import MultiPolygon, Polygon
 
 from bilge_core.document.build import Build
+from bilge_core.document.floors import FlatFloor, RampFloor, SurfaceFloor
 from bilge_core.document.pan import Zone
 from bilge_core.document.pickup import RoundMouth
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
@@ -18,42 +19,14 @@ from bilge_core.pan.draft import drafted_prisms
 from bilge_core.pan.filling import oil_in_pan
 from bilge_core.pan.plates import PlacedPlate, place_plates
 from bilge_core.pan.solid import Plane, Prism, Solid, height_on, ramp_plane, solid_from_prisms
+from bilge_core.pan.surface import surface_prisms
+from bilge_core.pan.zone_shape import ZoneShape
 from bilge_core.pickup.mouth import Mouth
 from bilge_core.rules.mouth import gap_words
 
 _TOUCH = 1e-3  # [m] of shared edge and of opening height that make two zones one vessel
 _HAIRLINE = 0.1e-3  # [m] of gap between outlines that is none
 _SLACK = 0.05e-3  # [m] by which outlines may overlap: drawing accuracy
-
-
-@dataclass(frozen=True)
-class ZoneShape:
-    """One zone in SI.
-
-    name : str
-    prism : Prism, all of it, or its core when its walls lean
-    is_open : whether it is open up to the rail
-    wedges : prisms under its leaning walls
-    """
-
-    name: str
-    prism: Prism
-    is_open: bool
-    wedges: tuple[Prism, ...] = ()
-
-    @property
-    def prisms(self) -> tuple[Prism, ...]:
-        """All that it is made of."""
-        return (self.prism, *self.wedges)
-
-    @property
-    def outline(self) -> Polygon:
-        """In plan, leaning walls and all [m]."""
-        if not self.wedges:
-            return self.prism.outline
-        grown = shapely.union_all([prism.outline for prism in self.prisms], grid_size=1e-9)
-        assert isinstance(grown, Polygon)
-        return shapely.orient_polygons(grown)
 
 
 @dataclass(frozen=True)
@@ -121,8 +94,24 @@ def _metres(polygon: Polygon) -> Polygon:
     )
 
 
-def _floor_plane(zone: Zone, outline: Polygon) -> Plane:
-    floor = zone.floor
+def _scanned(
+    zone: Zone, floor: SurfaceFloor, outline: Polygon, index: int
+) -> tuple[ZoneShape, list[Problem]]:
+    """A zone over a surface: the largest of its pieces, and the others as wedges beside it."""
+    ceiling = 0.0 if zone.ceiling_depth_mm is None else -zone.ceiling_depth_mm * 1e-3
+    prisms = surface_prisms(floor, outline, ceiling)
+    smooth = len({(x, y) for x, y, _ in floor.places_mm}) == len(floor.places_mm)
+    shape = ZoneShape(zone.name, prisms[0], ceiling == 0.0, prisms[1:], outline, smooth)
+    if -floor.shallowest_mm * 1e-3 < ceiling - 1e-4:
+        return shape, []
+    words = (
+        f"the ceiling of {zone.name} must be above its floor, which is "
+        f"{floor.shallowest_mm:.0f} mm below the rail at its shallowest"
+    )
+    return shape, [Problem(f"pan.zones.{index}.ceiling_depth_mm", words)]
+
+
+def _floor_plane(zone: Zone, floor: FlatFloor | RampFloor, outline: Polygon) -> Plane:
     if floor.kind == "flat":
         return (-floor.depth_mm * 1e-3, 0.0, 0.0)
     column = 0 if floor.runs == "lengthways" else 1
@@ -139,7 +128,12 @@ def _zone_shapes(build: Build) -> tuple[list[ZoneShape], list[Problem]]:
     problems: list[Problem] = []
     for index, zone in enumerate(build.pan.zones):
         outline = _metres(zone.polygon)
-        floor = _floor_plane(zone, outline)
+        if isinstance(zone.floor, SurfaceFloor):
+            shape, problem = _scanned(zone, zone.floor, outline, index)
+            shapes.append(shape)
+            problems += problem
+            continue
+        floor = _floor_plane(zone, zone.floor, outline)
         ceiling = 0.0 if zone.ceiling_depth_mm is None else -zone.ceiling_depth_mm * 1e-3
         corners = np.asarray(outline.exterior.coords)
         shallowest = float(height_on(floor, corners[:, 0], corners[:, 1]).max())
@@ -203,7 +197,7 @@ def _opening_height(one: ZoneShape, other: ZoneShape) -> float:
     if shared.length < _TOUCH:
         return -1.0
     place = shared.centroid
-    floors = [float(height_on(z.prism.floor, place.x, place.y)) for z in (one, other)]
+    floors = [z.floor_near(place.x, place.y) for z in (one, other)]
     return min(one.prism.top[0], other.prism.top[0]) - max(floors)
 
 
@@ -252,10 +246,8 @@ def _rail_outline(shapes: list[ZoneShape]) -> Polygon | None:
 def _mouth(build: Build, pan_floor: float) -> Mouth:
     pickup = build.pickup
     centre = np.array([pickup.x_mm * 1e-3, pickup.y_mm * 1e-3, pan_floor + pickup.gap_mm * 1e-3])
-    mouth = pickup.mouth
-    if isinstance(mouth, RoundMouth):
-        return Mouth(centre, mouth.diameter_mm * 0.5e-3, mouth.diameter_mm * 0.5e-3, True)
-    return Mouth(centre, mouth.length_mm * 0.5e-3, mouth.width_mm * 0.5e-3, False)
+    along, across = (half * 1e-3 for half in pickup.mouth.half_mm)
+    return Mouth(centre, along, across, isinstance(pickup.mouth, RoundMouth))
 
 
 def _mouth_problems(pan: Pan) -> list[Problem]:

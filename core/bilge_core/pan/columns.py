@@ -10,9 +10,10 @@ from numba import njit
 from numpy.typing import NDArray
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.assembly import Pan
 from bilge_core.pan.levels import sorted_heights, tetrahedron_below
 from bilge_core.pan.solid import Prism, Solid, solid_from_prisms
+from bilge_core.pan.zone_shape import ZoneShape
 from bilge_core.physics.arrays import Array
 
 

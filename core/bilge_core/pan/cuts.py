@@ -85,6 +85,8 @@ def _half_plane(plane: tuple[float, float, float], height: float, sign: float) -
     far = 100.0
     if steep < 1e-9:
         return shapely.box(-far, -far, far, far) if constant >= -1e-9 else Polygon()
+    if abs(constant) > 0.5 * far * steep:  # all but level: its edge is farther out than any pan
+        return shapely.box(-far, -far, far, far) if constant > 0.0 else Polygon()
     up = slope / steep
     foot = -up * constant / steep
     across = np.array([-up[1], up[0]])

@@ -10,9 +10,10 @@ import numpy as np
 import shapely
 from shapely import LineString, Polygon
 
-from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.assembly import Pan
 from bilge_core.pan.cuts import span_of
 from bilge_core.pan.solid import height_on
+from bilge_core.pan.zone_shape import ZoneShape
 from bilge_core.physics.arrays import Array
 
 _NEAR = 0.2e-3  # [m] within which two edges are the same edge
@@ -44,12 +45,27 @@ def _flat(kind: Literal["floor", "ceiling"], zone: ZoneShape) -> Face:
     return Face(kind, corners if kind == "floor" else corners[::-1])
 
 
+def _own_wall(zone: ZoneShape, a: Array, b: Array, along: Array, outward: Array) -> Polygon:
+    """The wall under one edge of a zone; of a smooth surface, under all its pieces along it."""
+    if not zone.is_smooth:
+        return span_of(zone.prism, a, along, 0.0, float(np.hypot(*(b - a))))
+    inside = LineString([a - outward * _NEAR, b - outward * _NEAR])
+    spans = []
+    for prism in zone.prisms:
+        for piece in shapely.get_parts(prism.outline.intersection(inside)):
+            if piece.length < 1e-6:
+                continue
+            ends = (np.asarray(piece.coords)[[0, -1], :2] - a) @ along
+            spans.append(span_of(prism, a, along, float(ends.min()), float(ends.max())))
+    return shapely.union_all(spans, grid_size=1e-6)
+
+
 def _walls_of_edge(zone: ZoneShape, others: list[ZoneShape], a: Array, b: Array) -> list[Face]:
     """The wall under one edge, less the openings to zones on its other side."""
     length = float(np.hypot(*(b - a)))
     along = (b - a) / length
     outward = np.array([along[1], -along[0]])
-    own = span_of(zone.prism, a, along, 0.0, length)
+    own = _own_wall(zone, a, b, along, outward)
     if own.area <= _SMALL:  # the edge of a wedge that runs out to nothing
         return []
     cuts, stretches = [], {0.0, length}
@@ -108,20 +124,55 @@ def inside_faces(pan: Pan) -> tuple[Face, ...]:
     faces: list[Face] = []
     # a core and the wedges under its leaning walls are drawn as zones that are open to each other
     cells = [
-        ZoneShape(zone.name, prism, zone.is_open) for zone in pan.zones for prism in zone.prisms
+        ZoneShape(zone.name, prism, zone.is_open)
+        for zone in pan.zones
+        for prism in zone.prisms
+        if not zone.is_smooth
     ]
+    for zone in pan.zones:
+        if zone.is_smooth:
+            faces += _of_smooth(pan, zone)
+    if not cells:
+        return (*faces, *_skirt(pan))
+    tree = shapely.STRtree([cell.prism.outline for cell in cells])
     for index, zone in enumerate(cells):
-        others = [other for at, other in enumerate(cells) if at != index]
+        near = tree.query(zone.prism.outline, predicate="dwithin", distance=2.0 * _NEAR)
+        others = [cells[at] for at in sorted(near) if at != index]
         faces.append(_flat("floor", zone))
         if not zone.is_open:
             faces.append(_flat("ceiling", zone))
         ring = _ring(zone.prism.outline)
         for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
             faces += _walls_of_edge(zone, others, a, b)
-    if pan.skirt_height > 0.0:
-        ring = _ring(pan.rail)
-        for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
-            places = np.array([b, a, a, b])
-            heights = np.array([0.0, 0.0, pan.skirt_height, pan.skirt_height])
-            faces.append(Face("skirt", np.column_stack([places, heights])))
-    return tuple(faces)
+    return (*faces, *_skirt(pan))
+
+
+def _of_smooth(pan: Pan, zone: ZoneShape) -> list[Face]:
+    """Faces of a zone over a smooth surface: its floor's pieces, its lid, walls round it alone."""
+    faces = [_flat("floor", ZoneShape(zone.name, prism, zone.is_open)) for prism in zone.prisms]
+    ring = _ring(zone.outline)
+    if not zone.is_open:
+        corners = np.column_stack([ring, np.full(len(ring), zone.prism.top[0])])
+        faces.append(Face("ceiling", corners[::-1]))
+    others = [
+        ZoneShape(other.name, prism, other.is_open)
+        for other in pan.zones
+        if other is not zone
+        for prism in other.prisms
+        if prism.outline.distance(zone.outline) < 2.0 * _NEAR
+    ]
+    for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+        faces += _walls_of_edge(zone, others, a, b)
+    return faces
+
+
+def _skirt(pan: Pan) -> list[Face]:
+    """The walls above the rail."""
+    if pan.skirt_height <= 0.0:
+        return []
+    ring = _ring(pan.rail)
+    heights = np.array([0.0, 0.0, pan.skirt_height, pan.skirt_height])
+    return [
+        Face("skirt", np.column_stack([np.array([b, a, a, b]), heights]))
+        for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True)
+    ]

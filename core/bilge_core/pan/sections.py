@@ -10,8 +10,9 @@ import shapely
 from shapely import LineString, Polygon
 
 from bilge_core.errors import InvalidQuantity
-from bilge_core.pan.assembly import Pan, ZoneShape
+from bilge_core.pan.assembly import Pan
 from bilge_core.pan.cuts import span_of
+from bilge_core.pan.zone_shape import ZoneShape
 from bilge_core.physics.arrays import Array
 
 DRAWN_SHEET = 4e-3

@@ -15,6 +15,7 @@ from bilge_core.rules import (
     inspection,
     lines,
     logger,
+    making,
     mouth,
     pickup,
     plates,
@@ -27,7 +28,7 @@ RULES: tuple[Rule, ...] = (
     *air.RULES, *mouth.RULES, *gates.RULES, *plates.RULES, *bosses.RULES, *pickup.RULES,
     *crank.RULES, *gauge.RULES, *around.RULES, *bolts.RULES, *inspection.RULES,
     *circuit.RULES, *gallery.RULES, *preview.RULES, *drains.RULES, *dry.RULES, *lines.RULES,
-    *logger.RULES, *track_book.RULES,
+    *logger.RULES, *track_book.RULES, *making.RULES,
 )  # fmt: skip
 
 __all__ = ["RULES", "Check", "Fix", "Rule", "State"]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from bilge_core.rules.rule import Check, Rule
 
 SCAVENGE_RATIO = Rule(
@@ -70,9 +72,39 @@ OWN_STAGE = Rule(
     "ours, from a trial: of two on one stage the one that sucks air has all of it, whatever the "
     "lengths of their hoses or restrictors in them",
 )
+BELT_LINE = Rule(
+    "belt_line",
+    "A toothed belt runs within a quarter of a degree of its pulleys' line",
+    "from memory: further out it climbs a flange, wears its edge and walks off",
+    high=math.radians(0.25),
+    unit="rad",
+)
+BELT_MESH = Rule(
+    "belt_mesh",
+    "Six teeth at least of every pulley are in the belt",
+    "from memory: with fewer it jumps under load",
+    low=6.0,
+    unit="1",
+)
+DRIVE_RATIO = Rule(
+    "drive_ratio",
+    "The pulleys turn the pump within 2 % of what the forecasts count",
+    "ours: a stage's flow goes with it, and no flow is known better",
+    high=0.02,
+    unit="1",
+)
+BELT_TAUT = Rule(
+    "belt_taut",
+    "The pump's travel on its bracket makes the belt taut",
+    "ours: a belt has whole teeth, shafts stand where they stand",
+)
+BELT_IDLER = Rule("belt_idler", "The belt meets its idler", "ours: one that it misses does nothing")
+_AS_IT_STANDS = 0.05e-3  # [m] that a millimetre told to a tenth does not show
+
 RULES = (
     SCAVENGE_RATIO, PUMP_SPEED, RETURN_SPEED, OUTLET_COVER, TANK_TIME, TANK_FULL, LEFT_LYING,
-    TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE,
+    TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE, BELT_LINE, BELT_MESH, DRIVE_RATIO, BELT_TAUT,
+    BELT_IDLER,
 )  # fmt: skip
 
 
@@ -118,3 +150,56 @@ def check_tank_size(tank: str, volume: float, lines: float, field: str) -> Check
         "filter and gallery: it is empty before they are full"
     )
     return Check("bad", words, field, TANK_FULL)
+
+
+def check_belt_line(angle: float, offset: float) -> Check:
+    """How far a belt is out of its pulleys' line [rad], their middles apart along the crank [m]."""
+    degrees = math.degrees(angle)
+    words = f"The belt runs {degrees:.2f}° out of line, its pulleys {abs(offset) * 1e3:.1f} mm"
+    if BELT_LINE.holds(angle):
+        return Check("good", words, "drive.offset_mm", BELT_LINE)
+    words = f"{words}: shim the pulley or turn the bracket until a straight edge lies on both"
+    return Check("bad", words, "drive.offset_mm", BELT_LINE)
+
+
+def check_mesh(teeth: float, pulley: str) -> Check:
+    """Teeth of the pulley that has the fewest in the belt."""
+    words = f"{teeth:.1f} teeth of the {pulley}'s pulley are in the belt"
+    if BELT_MESH.holds(teeth):
+        return Check("good", words, f"drive.{pulley}_teeth", BELT_MESH)
+    words = f"{words}: a larger pulley, or an idler on the belt's back that makes it wrap further"
+    return Check("bad", words, f"drive.{pulley}_teeth", BELT_MESH)
+
+
+def check_drive_ratio(pulleys: float, counted: float) -> Check:
+    """What the pulleys give against what the forecasts count: turns of the pump for the crank's."""
+    field = "drive.pump_teeth"
+    words = f"The pulleys turn the pump {pulleys:.3f} times a turn of the crank"
+    if DRIVE_RATIO.holds(abs(pulleys / counted - 1.0)):
+        return Check("good", words, field, DRIVE_RATIO)
+    words = f"{words}, the forecasts count {counted:.3f}: fit the drive anew, or other pulleys"
+    return Check("bad", words, field, DRIVE_RATIO)
+
+
+def check_taut(move: float | None, travel: float) -> Check:
+    """How far the pump must go until the belt is taut [m], and how far it can [m]."""
+    field = "drive.belt_teeth"
+    if move is None:
+        words = "No place of the pump near its own makes the belt taut: another number of teeth"
+        return Check("bad", words, field, BELT_TAUT)
+    way = "away from the crank" if move >= 0.0 else "toward the crank"
+    words = f"The belt is taut with the pump {abs(move) * 1e3:.1f} mm {way}"
+    if abs(move) < _AS_IT_STANDS:
+        words = "The belt is taut as the pump stands"
+    if abs(move) <= travel + 1e-9:
+        return Check("good", words, field, BELT_TAUT)
+    words = f"{words}, and its bracket lets it go {travel * 1e3:.0f} mm: another belt, or an idler"
+    return Check("bad", words, field, BELT_TAUT)
+
+
+def check_idler(touches: bool) -> Check:
+    """Whether the belt meets its idler."""
+    if touches:
+        return Check("good", "The belt meets its idler", "drive.idler", BELT_IDLER)
+    words = "The belt does not meet its idler: move it against the belt"
+    return Check("bad", words, "drive.idler", BELT_IDLER)

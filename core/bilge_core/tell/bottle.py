@@ -28,6 +28,7 @@ from bilge_core.loads.log import Log
 from bilge_core.network import Network, network_of, settled_in
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.network.order import order_of
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.verdict import PressureOut, pressure_out
 
@@ -184,7 +185,7 @@ def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> Bo
         precharge_bar=round(charge_cold(warm, warmth) / 1e5, 2),
         precharge_guessed=bottles[0].precharge_bar is None,
         warm_bar=round(warm / 1e5, 2),
-        warmth_c=round(warmth - 273.15, 0),
+        warmth_c=round(warmth - ZERO_CELSIUS, 0),
         advised_bar=round(charge_cold(wanted, warmth) / 1e5, 1) if wanted > 0.0 else None,
         holds_s=round(holds_for(lap), 2),
         charge_l=round(float(lap.begin.charges[0]) * 1e3, 2),

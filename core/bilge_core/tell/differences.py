@@ -45,7 +45,9 @@ def _words(each: Difference, system: UnitSystem) -> str:
     if each.path.startswith("circuit.runs.") and last in ("component", "port"):
         return f"line, {each.part}: joined elsewhere"
     if is_id(last) or isinstance(each.was, dict) or isinstance(each.now, dict):
-        what = f"{each.part} ({last.replace('_', ' ')})" if not is_id(last) else each.part
+        what = each.part
+        if not is_id(last):
+            what = f"{each.part} ({last.replace('_', ' ')})" if each.part else called(each.path)
         if is_id(last) and each.path.startswith("circuit.runs."):
             what = f"line, {each.part}"  # often named as what it ends at
         if each.was is None:
@@ -72,6 +74,8 @@ def differences_out(
     >>> after = {"pickup": {"gap_mm": 9.5}, "pan": {"plates": plates}}
     >>> [each.words for each in differences_out(before, after)]
     ['P1: new', "mouth's gap: 8 mm to 9.5 mm"]
+    >>> [each.words for each in differences_out({"drive": None}, {"drive": {"pump_teeth": 40}})]
+    ['belt drive: new']
     >>> differences_out(before, after, "us")[1].words
     "mouth's gap: 0.315 in to 0.374 in"
     """

@@ -86,6 +86,16 @@ class ZoneOut(BaseModel):
     floor: tuple[float, float, float]
     top_mm: float
     is_open: bool
+    is_piece: bool
+    """One of many of a scanned floor: filled, neither outlined nor named by itself."""
+
+
+class ScannedZoneOut(BaseModel):
+    """A zone whose floor is a surface, as it is outlined and named."""
+
+    name: str
+    outline_mm: Ring
+    is_open: bool
 
 
 class MouthOut(BaseModel):
@@ -145,6 +155,7 @@ class DrawingOut(BaseModel):
     """The pan to draw."""
 
     zones: list[ZoneOut]
+    scanned: list[ScannedZoneOut]
     faces: list[FaceOut]
     plates: list[PlateOut]
     solid: SolidOut
@@ -315,14 +326,23 @@ def drawing_out(pan: Pan, document: Build) -> DrawingOut:
             # a plane's slopes have no unit: only its height is in millimetres
             floor=(mm(prism.floor[0]), round(prism.floor[1], 6), round(prism.floor[2], 6)),
             top_mm=mm(prism.top[0]),
-            is_open=zone.is_open,
+            is_open=zone.is_open, is_piece=zone.is_surface,
         )
         for zone, prism, name in cells
-    ]
+    ]  # fmt: skip
+    scanned = [
+        ScannedZoneOut(
+            name=zone.name, outline_mm=ring(np.asarray(zone.plan.exterior.coords)[:-1]),
+            is_open=zone.is_open,
+        )
+        for zone in pan.zones
+        if zone.plan is not None
+    ]  # fmt: skip
     curve = level_curve(pan, standing_gravity(document.car))
     pairs = zip(curve.volumes, curve.heights, strict=True)
     return DrawingOut(
         zones=zones,
+        scanned=scanned,
         faces=[FaceOut(kind=f.kind, corners_mm=space_points(f.corners)) for f in inside_faces(pan)],
         plates=[
             _plate(placed, measured, document)

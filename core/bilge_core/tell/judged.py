@@ -16,10 +16,10 @@ from bilge_core.loads.corners import Corner
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log
 from bilge_core.physics.arrays import Array
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.physics.turns import rpm_of_speed
 
-_KELVIN = 273.15
 _LINE_POINTS = 400
 _BEFORE, _AFTER = 2.0, 3.0  # [s] round a dip that are drawn (ours)
 
@@ -255,7 +255,7 @@ def _headline(count: DipsCount) -> str:
 def _hottest(laps: Sequence[LapMet]) -> float | None:
     """Of the oil in laps that have its temperature [°C]."""
     logged = [lap.log.oil_temperature for lap in laps if lap.log.oil_temperature is not None]
-    return round(max(float(each.max()) for each in logged) - _KELVIN, 1) if logged else None
+    return round(max(float(each.max()) for each in logged) - ZERO_CELSIUS, 1) if logged else None
 
 
 def judged_out(judged: Judged, frozen: Frozen | None, forecast: ForecastKept | None) -> JudgedOut:

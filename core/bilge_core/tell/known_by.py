@@ -13,7 +13,7 @@ from typing import Any
 from bilge_core import checks, drains, forecast, loads, moving, network, pan, scavenge, settled
 from bilge_core.document.reach import Answer, felt_by
 
-TELL = "tell-3"
+TELL = "tell-4"
 """Of the shape of the figures told and their rounding."""
 
 VERSIONS: dict[Answer, tuple[str, ...]] = {

@@ -7,11 +7,10 @@ from typing import Literal
 from pydantic import BaseModel
 
 from bilge_core.agreement.live import Follower, Seen
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.rules.gallery import PRESSURE_DIP
 from bilge_core.rules.track_book import AS_EXPECTED, CORNER_NEAR
-
-_KELVIN = 273.15
 
 
 class CornerComing(BaseModel):
@@ -107,7 +106,7 @@ def live_now(seen: Seen, follower: Follower) -> LiveNow:
         usual_bar=round(seen.usual / 1e5, 2),
         dip_bar=round(PRESSURE_DIP.least * seen.usual / 1e5, 2),
         rpm=round(float(rpm_of_speed(seen.engine_speed))), kmh=round(3.6 * seen.speed),
-        oil_c=None if seen.oil is None else round(seen.oil - _KELVIN, 1),
+        oil_c=None if seen.oil is None else round(seen.oil - ZERO_CELSIUS, 1),
         stands=stands(seen), corner=_corner(seen), dips=follower.dips.get(seen.lap, 0),
         dips_last=follower.dips[before] if before in follower.whole else None,
         dips_expected=follower.plan.dips,

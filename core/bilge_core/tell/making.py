@@ -3,20 +3,26 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Collection, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 import shapely
 from pydantic import BaseModel
 
 from bilge_core.document.build import Build
-from bilge_core.errors import InvalidInput, Problem
-from bilge_core.making.bends import Sheet
-from bilge_core.making.panels import panels_of
-from bilge_core.making.parts import FlatPart, Kind, flat_parts
+from bilge_core.document.making import Making
+from bilge_core.errors import InvalidInput
+from bilge_core.making.cautions import cautions_of
+from bilge_core.making.nested import nested
+from bilge_core.making.panels import panels_of, pieces_of_scan
+from bilge_core.making.parts import FlatPart, Kind, flat_parts, sheet_of
+from bilge_core.making.seams import bent_of, seams_of
 from bilge_core.making.unfolded import Pair
+from bilge_core.making.weight import DENSITY, Metal, pan_weight, with_oil
 from bilge_core.pan import Pan
-from bilge_core.tell.numbers import mm
+from bilge_core.physics.arrays import Array
+from bilge_core.tell.numbers import SpacePoint, mm
+from bilge_core.tell.printed import PrintAsked
 
 Flat = tuple[float, float]
 
@@ -56,6 +62,8 @@ class FlatPartOut(BaseModel):
     width_mm: float
     height_mm: float
     area_cm2: float
+    cut_mm: float
+    pierces: int
     thickness_mm: float
     is_guessed: bool
     """Nobody said how thick."""
@@ -66,10 +74,32 @@ class SeamOut(BaseModel):
     """An edge that two panels have in common."""
 
     pair: tuple[int, int]
+    at_mm: SpacePoint
+    """Its middle, by which it is known from edit to edit."""
     length_mm: float
     bend_deg: float
     bent: bool
     """Bent of one piece; otherwise welded."""
+
+
+class NestOut(BaseModel):
+    """Parts of one thickness on sheets as they are bought."""
+
+    thickness_mm: float
+    sheets: int
+    used_pct: float
+    too_large: list[str]
+    """Names of parts that no sheet takes."""
+
+
+class WeightOut(BaseModel):
+    """What the pan weighs in a metal, and where: ahead, left and up [mm]."""
+
+    metal: Metal
+    empty_kg: float
+    empty_at_mm: SpacePoint
+    with_oil_kg: float
+    with_oil_at_mm: SpacePoint
 
 
 class MakingOut(BaseModel):
@@ -77,35 +107,23 @@ class MakingOut(BaseModel):
 
     parts: list[FlatPartOut]
     seams: list[SeamOut]
+    fault: str | None
+    """Why what is to be bent cannot be laid flat: all is shown welded."""
     welded_mm: float
     """Length of all welds between panels, the flange's apart."""
     thickness_mm: float
     radius_mm: float
     k_factor: float
-
-
-def pairs_of(bent: Sequence[str]) -> tuple[Pair, ...]:
-    """Pairs of panels from words such as "1-2".
-
-    Raises
-    ------
-    InvalidInput
-        Naming the first that is none.
-
-    Examples
-    --------
-    >>> pairs_of(["2-1", "1-3"])
-    ((1, 2), (1, 3))
-    """
-    found = []
-    for at, words in enumerate(bent):
-        one, dash, other = words.partition("-")
-        if not (dash and one.isdecimal() and other.isdecimal() and len(words) <= 9):
-            problem = Problem(f"bent.{at}", f"must be two panels, as '1-2' (it is {words[:20]!r})")
-            raise InvalidInput([problem])
-        pair = sorted((int(one), int(other)))
-        found.append((pair[0], pair[1]))
-    return tuple(found)
+    gap_mm: float
+    relief: bool
+    metal: Metal | None
+    sheet_long_mm: float
+    sheet_wide_mm: float
+    nests: list[NestOut]
+    weights: list[WeightOut]
+    cautions: list[str]
+    usual_print: PrintAsked
+    """What is printed, where nothing of it is typed."""
 
 
 def _flat(place: Sequence[float] | np.ndarray) -> Flat:
@@ -128,48 +146,89 @@ def part_out(part: FlatPart) -> FlatPartOut:
         folds_mm=[(_flat(a), _flat(b)) for a, b in part.folds],
         notes=[PatternNoteOut(words=each.words, at_mm=_flat(each.at)) for each in part.notes],
         nose=(float(part.nose[0]), float(part.nose[1])), width_mm=mm(width), height_mm=mm(height),
-        area_cm2=round(part.area * 1e4, 1), thickness_mm=mm(part.thickness),
+        area_cm2=round(part.area * 1e4, 1), cut_mm=mm(part.cut, 0), pierces=part.pierces,
+        thickness_mm=mm(part.thickness),
         is_guessed=part.is_guessed, about=part.about,
     )  # fmt: skip
 
 
-def _seams(pan: Pan, bent: Collection[Pair]) -> list[SeamOut]:
-    found: dict[Pair, SeamOut] = {}
-    for panel in panels_of(pan):
-        for each in panel.meetings:
-            if each.other <= panel.number:
-                continue
-            pair = (panel.number, each.other)
-            before = found[pair].length_mm if pair in found else 0.0
-            found[pair] = SeamOut(
-                pair=pair, length_mm=mm(each.length) + before,
-                bend_deg=round(math.degrees(each.turn), 1), bent=pair in bent,
-            )  # fmt: skip
-    return [found[pair] for pair in sorted(found)]
+def _in_space(place: Array, places: int = 2) -> SpacePoint:
+    x, y, z = (mm(float(each), places) for each in place)
+    return x, y, z
 
 
-def making_out(build: Build, pan: Pan, bent: Sequence[Pair], sheet: Sheet) -> MakingOut:
-    """Everything of a pan that is cut flat.
+def _nests(parts: Sequence[FlatPart], making: Making) -> list[NestOut]:
+    found = nested(parts, making.sheet_long_mm * 1e-3, making.sheet_wide_mm * 1e-3)
+    return [
+        NestOut(
+            thickness_mm=mm(each.thickness), sheets=each.sheets, used_pct=round(each.used * 100),
+            too_large=[parts[at].name for at in each.too_large],
+        )
+        for each in found
+    ]  # fmt: skip
 
-    Raises
-    ------
-    InvalidInput
-        If what is to be bent cannot be laid flat.
+
+def _weights(build: Build, pan: Pan, thickness: float, metal: Metal | None) -> list[WeightOut]:
+    found = []
+    for each in DENSITY if metal is None else (metal,):
+        empty = pan_weight(build, pan, each, thickness)
+        full = with_oil(build, pan, empty)
+        found.append(
+            WeightOut(
+                metal=each, empty_kg=round(empty.mass, 2), empty_at_mm=_in_space(empty.centre, 0),
+                with_oil_kg=round(full.mass, 2), with_oil_at_mm=_in_space(full.centre, 0),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _laid_flat(
+    build: Build, pan: Pan, bent: tuple[Pair, ...]
+) -> tuple[tuple[FlatPart, ...], tuple[Pair, ...], str | None]:
+    """Parts, what of them is bent, and why what was to be bent cannot be."""
+    try:
+        return flat_parts(build, pan, bent), bent, None
+    except InvalidInput as error:
+        return flat_parts(build, pan, ()), (), error.problems[0].message
+
+
+def making_out(build: Build, pan: Pan) -> MakingOut:
+    """Everything of a pan that is cut flat, as the build says that it is made.
 
     Examples
     --------
     >>> from pathlib import Path
+    >>> from bilge_core.acts.registry import read_act
     >>> from bilge_core.document.read import read_build
-    >>> from bilge_core.making.parts import sheet_of
     >>> from bilge_core.pan import assemble_pan
     >>> build = read_build(Path("demo/curlew.json").read_text())
-    >>> told = making_out(build, assemble_pan(build), [(1, 2)], sheet_of(build))
+    >>> told = making_out(build, assemble_pan(build))
+    >>> bend = read_act({"kind": "make_of_sheet", "edge_mm": told.seams[0].at_mm}).done(build).build
+    >>> told = making_out(bend, assemble_pan(bend))
     >>> [part.name for part in told.parts], len(told.seams)
     (['panels 1, 2', 'wall 3', 'wall 4', 'wall 5'], 8)
     """
-    seams = _seams(pan, bent)
+    panels, sheet = panels_of(pan), sheet_of(build)
+    parts, bent, fault = _laid_flat(build, pan, bent_of(build, panels))
+    if not panels:
+        fault = (
+            f"The floor is a scan's, of {pieces_of_scan(pan)} pieces: no sheet is cut to it. Print "
+            "the pan, or draw it in zones; flange, plates and leaves are here"
+        )
+    seams = [
+        SeamOut(
+            pair=each.pair, at_mm=_in_space(each.middle), length_mm=mm(each.length),
+            bend_deg=round(math.degrees(each.turn), 1), bent=each.pair in bent,
+        )
+        for each in seams_of(panels)
+    ]  # fmt: skip
+    making = build.pan.making or Making()
     return MakingOut(
-        parts=[part_out(each) for each in flat_parts(build, pan, bent, sheet)], seams=seams,
+        parts=[part_out(each) for each in parts], seams=seams, fault=fault,
         welded_mm=round(sum(each.length_mm for each in seams if not each.bent), 1),
         thickness_mm=mm(sheet.thickness), radius_mm=mm(sheet.radius), k_factor=sheet.k_factor,
+        gap_mm=making.gap_mm, relief=making.relief, metal=making.metal,
+        sheet_long_mm=making.sheet_long_mm, sheet_wide_mm=making.sheet_wide_mm,
+        nests=_nests(parts, making), weights=_weights(build, pan, sheet.thickness, making.metal),
+        cautions=list(cautions_of(parts)), usual_print=PrintAsked(),
     )  # fmt: skip

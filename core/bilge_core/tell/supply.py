@@ -32,10 +32,10 @@ from bilge_core.network.conditions import (
     start_up,
 )
 from bilge_core.oil import GRADES, density
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.physics.turns import rpm_of_speed, speed_of_rpm
 from bilge_core.rules.pickup import INLET_DEPRESSION
 
-KELVIN = 273.15
 COLD_C = 15.0
 """[°C] of a cold start that is told (ours)."""
 CRANKING_RPM = 250.0
@@ -279,9 +279,9 @@ def _cooling(build: Build, found: Cooling) -> list[CoolerOut]:
             heat_btu_h=round(each.heat / BTU_PER_HOUR, -2),
             effectiveness=round(each.effectiveness, 2),
             flow_l_min=_flow(each.flow),
-            oil_in_c=round(each.oil_in - KELVIN, 1),
-            oil_out_c=round(each.oil_out - KELVIN, 1),
-            other_out_c=round(each.other_out - KELVIN, 1),
+            oil_in_c=round(each.oil_in - ZERO_CELSIUS, 1),
+            oil_out_c=round(each.oil_out - ZERO_CELSIUS, 1),
+            other_out_c=round(each.other_out - ZERO_CELSIUS, 1),
             rating_known=not each.is_guessed,
         )
         for each in found.coolers
@@ -312,8 +312,8 @@ def measured_share(
     InvalidQuantity
         If the oil leaves no warmer than it came.
     """
-    weight = density(GRADES[build.oil.grade], into_c + KELVIN)
-    heat = heat_from_temperatures(flow, weight, into_c + KELVIN, out_c + KELVIN)
+    weight = density(GRADES[build.oil.grade], into_c + ZERO_CELSIUS)
+    heat = heat_from_temperatures(flow, weight, into_c + ZERO_CELSIUS, out_c + ZERO_CELSIUS)
     return replace(stint_in, share=heat / (stint_in.power * stint_in.used))
 
 
@@ -326,9 +326,9 @@ def cooling_out(build: Build, stint_in: Conditions, power_guessed: bool) -> Cool
         If a cooler's rating cannot be, with its field named.
     """
     found = cooling_over(build, stint_in)
-    wanted = build.oil.temperature_c + KELVIN
+    wanted = build.oil.temperature_c + ZERO_CELSIUS
     needed = rating_for(build, stint_in, wanted)
-    steady = None if found.steady is None else found.steady - KELVIN
+    steady = None if found.steady is None else found.steady - ZERO_CELSIUS
     return CoolingOut(
         power_guessed=power_guessed,
         given_kw=round(found.given / 1e3, 2),
@@ -340,7 +340,7 @@ def cooling_out(build: Build, stint_in: Conditions, power_guessed: bool) -> Cool
         needed_btu_h=None if needed is None else round(needed / BTU_PER_HOUR, -2),
         coolers=_cooling(build, found),
         time_s=found.time.round(0).tolist(),
-        temperature_c=(found.temperature - KELVIN).round(1).tolist(),
+        temperature_c=(found.temperature - ZERO_CELSIUS).round(1).tolist(),
         usual_bar=_gallery_at(build, build.oil.temperature_c, stint_in.speed),
         steady_bar=None if steady is None else _gallery_at(build, steady, stint_in.speed),
     )

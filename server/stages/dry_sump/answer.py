@@ -81,4 +81,5 @@ def _moving(build: Build, document: BuildDocument, dry: DrySumpOut) -> DryOverLa
         time, swept, oil, in_pan, np.array(samples.tank_l) * 1e-3,
         np.array(feed.samples.cover_mm) * 1e-3,
     )  # fmt: skip
-    return over_lap_out(moving_name(kept.cells), over, corners_of(build.lap, log))
+    corners = corners_of(build.lap, log)
+    return over_lap_out(document.circuit, moving_name(kept.cells), over, corners)

@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
+import math
+
 from bilge_core.tell.fit import EnvelopeOut, FitFrameOut, FitOut, FitPlaceOut
 from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, String
+from reportlab.lib.colors import white
 from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.platypus import Flowable, Spacer, Table
 
 from stages.fit.schemas import FitStageOut
 
+Spot = tuple[float, float]
+
 _WIDE, _HIGH = 88 * mm, 62 * mm
+_BADGE = 2.2 * mm
+_NAME = 6  # [pt]
 _AXES = {"side": (0, 2), "front": (1, 2), "plan": (0, 1)}
 _TITLES = {
     "side": "Side, from the left, nose left",
@@ -39,6 +47,59 @@ def _place_of(view: EnvelopeOut) -> tuple[float, tuple[float, float, float, floa
     return scale, (low[0], low[1], high[0], high[1])
 
 
+def spread(spots: list[Spot], least: float) -> list[Spot]:
+    """Places as near to their spots as they can be, none nearer to another than a distance.
+
+    Examples
+    --------
+    >>> spread([(0.0, 0.0), (0.0, 0.0), (9.0, 0.0)], 4.0)
+    [(-2.0, 0.0), (2.0, 0.0), (9.0, 0.0)]
+    """
+    moved = [list(spot) for spot in spots]
+    for _ in range(80):
+        is_clear = True
+        for k, one in enumerate(moved):
+            for other in moved[:k]:
+                across, up = one[0] - other[0], one[1] - other[1]
+                apart = math.hypot(across, up)
+                if apart >= least - 1e-6:
+                    continue
+                is_clear = False
+                across, up = (across / apart, up / apart) if apart > 1e-6 else (1.0, 0.0)
+                push = 0.5 * (least - apart)
+                one[0], one[1] = one[0] + push * across, one[1] + push * up
+                other[0], other[1] = other[0] - push * across, other[1] - push * up
+        if is_clear:
+            break
+    return [(round(x, 3), round(y, 3)) for x, y in moved]
+
+
+def _named_clear(
+    named: list[tuple[str, list[Spot]]], badges: list[Spot], wide: float
+) -> list[tuple[str, Spot]]:
+    """Names in the middle of what they name, or above or below it where a number is in the way."""
+    found: list[tuple[str, Spot]] = []
+    for name, outline in named:
+        half = 0.5 * stringWidth(name, "Helvetica", _NAME)
+        x = sum(u for u, _ in outline) / len(outline)
+        y = sum(v for _, v in outline) / len(outline)
+        x = min(max(x, half), wide - half)
+
+        def is_free(at: float, x: float = x, half: float = half) -> bool:
+            return all(
+                abs(u - x) > half + _BADGE or abs(v - at - 0.3 * _NAME) > _BADGE + 0.5 * _NAME
+                for u, v in badges
+            ) and all(
+                abs(u - x) > half + 0.5 * stringWidth(other, "Helvetica", _NAME)
+                or abs(v - at) > _NAME
+                for other, (u, v) in found
+            )
+
+        steps = (step * way * 0.5 * _NAME for step in range(24) for way in (1, -1))
+        found.append((name, (x, next((y + each for each in steps if is_free(y + each)), y))))
+    return found
+
+
 def _drawn(frame: FitFrameOut, view: EnvelopeOut, places: list[FitPlaceOut]) -> Drawing:
     scale, (left, low, right, high) = _place_of(view)
     made = Drawing(_WIDE + 8 * mm, _HIGH + 12 * mm)
@@ -57,23 +118,26 @@ def _drawn(frame: FitFrameOut, view: EnvelopeOut, places: list[FitPlaceOut]) -> 
 
     for each in view.beside:
         ring(each.outline_mm, 0.5, [6, 2, 1, 2])
-        x = sum(at(p)[0] for p in each.outline_mm) / len(each.outline_mm)
-        y = sum(at(p)[1] for p in each.outline_mm) / len(each.outline_mm)
-        made.add(String(x, y, each.name, fontName="Helvetica", fontSize=6, textAnchor="middle"))
     for outline in view.pan_mm:
         ring(outline, 1.2, None)
     if view.ground_mm:
         (x, y), (u, v) = (at(point) for point in view.ground_mm)
         made.add(Line(x, y, u, v, strokeColor=INK, strokeWidth=0.8))
     one, other = _AXES[view.key]
-    for place in places:
-        spot = frame.places[place.id][0]
-        if spot is None:
-            continue
-        x, y = at((spot[one], spot[other]))
-        made.add(Circle(x, y, 2.2 * mm, fillColor=None, strokeColor=INK, strokeWidth=0.9))
-        made.add(String(x, y - 2.4, str(place.number), fontName="Helvetica-Bold", fontSize=7,
+    marked = [
+        (place.number, at((spot[one], spot[other])))
+        for place in places
+        if (spot := frame.places[place.id][0]) is not None
+    ]
+    badges = spread([spot for _, spot in marked], 2.3 * _BADGE)
+    for (number, (u, v)), (x, y) in zip(marked, badges, strict=True):
+        made.add(Line(u, v, x, y, strokeColor=INK, strokeWidth=0.5))
+        made.add(Circle(x, y, _BADGE, fillColor=white, strokeColor=INK, strokeWidth=0.9))
+        made.add(String(x, y - 2.4, str(number), fontName="Helvetica-Bold", fontSize=7,
                         textAnchor="middle"))  # fmt: skip
+    named = [(each.name, [at(point) for point in each.outline_mm]) for each in view.beside]
+    for name, (x, y) in _named_clear(named, badges, _WIDE + 8 * mm):
+        made.add(String(x, y, name, fontName="Helvetica", fontSize=_NAME, textAnchor="middle"))
     made.add(String(4 * mm, 2 * mm, _TITLES[view.key], fontName="Helvetica", fontSize=7))
     return made
 

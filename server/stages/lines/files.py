@@ -158,14 +158,14 @@ def as_page(name: str, told: LinesStageOut) -> bytes:
         words(f"{name}: the order", TITLE),
         Spacer(1, 2 * mm),
         words(
-            f"State {told.state}. {len(lines.order)} parts, {lines.total:.0f} in all; the last is "
+            f"State {told.state}. {len(lines.order)} parts, ${lines.total:.0f} in all; the last is "
             f"there {told.begin_on.isoformat()} if all is ordered today. Spanners: "
             f"{', '.join(lines.spanners) or 'none'}.",
             TEXT,
         ),
         Spacer(1, 3 * mm),
         _printed(
-            ["part", "count", "price", "days", "state", "lines", "spanner", "what for"], order,
+            ["part", "count", "price, $", "days", "state", "lines", "spanner", "what for"], order,
             [46, 20, 13, 10, 20, 14, 16, 45],
         ),
         Spacer(1, 5 * mm),

@@ -2,6 +2,12 @@
 
 from __future__ import annotations
 
+from bilge_core.quantities import UnitSystem
+from bilge_core.scan.drawing_file import Ahead
+from bilge_core.scan.mesh_file import Unit
+from bilge_core.scan.placed import Axis
+from bilge_core.tell.printed import PrintAsked, What, print_asked
+from bilge_core.tell.scanned import ScanAsked, scan_asked
 from ninja import Schema
 from pydantic import Field
 
@@ -19,11 +25,55 @@ class DepthForOut(Schema):
     by_mm: float
 
 
-class MakingIn(Schema):
-    """How a pan's panels are made: which edges are bent, and how sheet is bent."""
+class PrintIn(Schema):
+    """What is to be printed, figures as typed with any unit; empty: as usual."""
 
-    bent: list[str] = Field(default=[], max_length=120, description="panels by pairs, as 1-2")
-    radius_mm: float | None = Field(
-        default=None, ge=0, le=100, description="inside, of a bend; null: 1.5 thicknesses"
-    )
-    k_factor: float | None = Field(default=None, ge=0, le=1, description="null: a soft sheet's")
+    system: UnitSystem = "metric"
+    what: What = "pan"
+    wall_mm: str = Field(default="", max_length=40)
+    bed_long_mm: str = Field(default="", max_length=40)
+    bed_wide_mm: str = Field(default="", max_length=40)
+    bed_high_mm: str = Field(default="", max_length=40)
+    bore_mm: str = Field(default="", max_length=40)
+    between_mm: str = Field(default="", max_length=40)
+    hole_mm: str = Field(default="", max_length=40)
+    thickness_mm: str = Field(default="", max_length=40)
+    tube_deg: str = Field(default="", max_length=40)
+
+    def read(self) -> PrintAsked:
+        """As figures.
+
+        Raises
+        ------
+        InvalidInput
+        """
+        return print_asked(self.model_dump(exclude={"system"}), self.system)
+
+
+class ScanIn(Schema):
+    """How a mesh stands in its own frame; places of its rail as words, all three or none."""
+
+    unit: Unit = "mm"
+    up: Axis = "guess"
+    nose: Axis = "guess"
+    rear_right: str = Field(default="", max_length=80)
+    rear_left: str = Field(default="", max_length=80)
+    ahead: str = Field(default="", max_length=80)
+
+    def read(self) -> ScanAsked:
+        """With its places as figures.
+
+        Raises
+        ------
+        InvalidInput
+        """
+        points = [self.rear_right, self.rear_left, self.ahead]
+        return scan_asked({**self.model_dump(include={"unit", "up", "nose"}), "points": points})
+
+
+class DrawingIn(Schema):
+    """How a flat drawing lies: its unit where the file says none, where the nose is on it."""
+
+    unit: Unit | None = None
+    ahead: Ahead = "up"
+    mirrored: bool = Field(default=False, description="seen from below")

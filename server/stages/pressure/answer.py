@@ -15,6 +15,7 @@ from bilge_core.forecast.bottle import drunk
 from bilge_core.forecast.bottle_map import bottle_map
 from bilge_core.forecast.on_record import circuit_lap, in_pan
 from bilge_core.network import network_of
+from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.tell.alone import GuessesOut, guesses_out
 from bilge_core.tell.bottle import (
     BottleMapOut,
@@ -28,7 +29,6 @@ from bilge_core.tell.bottle import (
 )
 from bilge_core.tell.circuit_lap import circuit_lap_out, layout_out
 from bilge_core.tell.supply import (
-    KELVIN,
     CoolingOut,
     SupplyOut,
     cooling_out,
@@ -183,10 +183,11 @@ def cooling(workshop: Workshop, build_id: int, asked: Stint) -> CoolingOut:
     power = asked.greatest_power_kw or document.car.engine_power_kw
     stint = Conditions(
         power=(power or _POWER_KW) * 1e3, used=asked.used_pct / 100.0,
-        share=asked.to_oil_pct / 100.0, air=asked.air_c + KELVIN, water=asked.water_c + KELVIN,
+        share=asked.to_oil_pct / 100.0, air=asked.air_c + ZERO_CELSIUS,
+        water=asked.water_c + ZERO_CELSIUS,
         speed=float(np.mean(on.lap.met.speed)),
         gas=float(np.mean(on.lap.trace.gas[:, on.lap.network.gallery])),
-        lasts=asked.minutes * 60.0, begin=asked.begin_c + KELVIN,
+        lasts=asked.minutes * 60.0, begin=asked.begin_c + ZERO_CELSIUS,
     )  # fmt: skip
     into, out = asked.engine_in_c, asked.engine_out_c
     if into is None or out is None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from tests.browser.conftest import A_RUN
 from tests.browser.scenarios.builder import Builder
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -37,7 +38,7 @@ def test_a_drain_is_placed_where_it_falls_and_bolts_stay_reachable(builder: Buil
     builder.press("Try size 12")
     page.says("Set it so")
     builder.press("Set it so")
-    page.until(lambda: "backs up" not in page.verdict())
+    page.until(lambda: "backs up" not in page.verdict(), A_RUN)
     builder.tab("Numbers")
     builder.fit("A catch can", {"Volume": "2 L"})
 

@@ -95,8 +95,9 @@ export function listOf<Name extends keyof Schemas>(
 }
 
 /** Send a file as a form. */
-export function fileForm(file: File): FormData {
+export function fileForm(file: File, more: Readonly<Record<string, string>> = {}): FormData {
   const form = new FormData();
   form.append("file", file);
+  for (const [key, value] of Object.entries(more)) form.append(key, value);
   return form;
 }

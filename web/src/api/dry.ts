@@ -4,6 +4,7 @@ import type { BuildOut } from "./queries";
 
 export type DryStage = Schemas["DrySumpStageOut"];
 export type Dry = Schemas["DrySumpOut"];
+export type Drive = Schemas["DriveOut"];
 export type Sized = Schemas["SizedOut"];
 export type DryOverLap = Schemas["DryOverLapOut"];
 export type InCorner = Schemas["InCornerOut"];

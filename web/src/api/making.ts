@@ -5,32 +5,47 @@ import type { BuildOut } from "./queries";
 export type Making = Schemas["MakingOut"];
 export type FlatPart = Schemas["FlatPartOut"];
 export type Seam = Schemas["SeamOut"];
+export type Printed = Schemas["PrintedOut"];
+/** In which bare figures were typed. */
+type System = Schemas["TrialIn"]["system"];
+export type What = Printed["asked"]["what"];
 
-/** How a pan's panels are made: pairs that are bent, and how sheet is bent. */
-export interface Made {
-  bent: readonly string[];
-  radiusMm: number | null;
-  /** Null: a soft sheet's. */
-  kFactor: number | null;
+/** What is to be printed or milled: figures as they were typed; not there: as usual. */
+export interface PrintAsked {
+  what: What;
+  typed: Readonly<Record<string, string>>;
 }
 
-export const AS_WELDED: Made = { bent: [], radiusMm: null, kFactor: null };
+const at = (build: BuildOut) => ({ path: { build_id: build.id } });
 
 /** Flat patterns of a build's pan as it stands. */
-export const useMaking = (build: BuildOut, made: Made): UseQueryResult<Making> =>
+export const useMaking = (build: BuildOut): UseQueryResult<Making> =>
   useQuery({
-    queryKey: ["making", build.id, build.state, made],
+    queryKey: ["making", build.id, build.state],
     retry: false,
     placeholderData: (before: Making | undefined, query) =>
       query?.queryKey[1] === build.id ? before : undefined,
     queryFn: async ({ signal }) =>
       bodyOf(
         "MakingOut",
-        await client.GET("/api/stages/pan/{build_id}/making", {
-          params: {
-            path: { build_id: build.id },
-            query: { bent: [...made.bent], radius_mm: made.radiusMm, k_factor: made.kFactor },
-          },
+        await client.GET("/api/stages/pan/{build_id}/making", { params: at(build), signal }),
+      ),
+  });
+
+/** What is printed of it, in figures. */
+export const usePrinted = (
+  build: BuildOut,
+  { what, typed }: PrintAsked,
+  system: System,
+): UseQueryResult<Printed> =>
+  useQuery({
+    queryKey: ["printed", build.id, build.state, what, typed, system],
+    retry: false,
+    queryFn: async ({ signal }) =>
+      bodyOf(
+        "PrintedOut",
+        await client.GET("/api/stages/pan/{build_id}/printed", {
+          params: { ...at(build), query: { ...typed, what, system } },
           signal,
         }),
       ),
@@ -39,14 +54,20 @@ export const useMaking = (build: BuildOut, made: Made): UseQueryResult<Making> =
 /** Where the patterns are written to; of one part alone, by its key. */
 export function patternFile(
   build: BuildOut,
-  made: Made,
   part = "",
-  kind: "dxf" | "paper" = "dxf",
+  kind: "dxf" | "svg" | "paper" = "dxf",
 ): string {
-  const asked = new URLSearchParams();
-  made.bent.forEach((pair) => asked.append("bent", pair));
-  if (made.radiusMm !== null) asked.set("radius_mm", String(made.radiusMm));
-  if (made.kFactor !== null) asked.set("k_factor", String(made.kFactor));
-  if (part) asked.set("part", part);
-  return `/api/stages/pan/${build.id}/making/${kind}?${asked.toString()}`;
+  const asked = part ? `?${new URLSearchParams({ part }).toString()}` : "";
+  return `/api/stages/pan/${build.id}/making/${kind}${asked}`;
+}
+
+/** Where solids are written to. */
+export function printFile(
+  build: BuildOut,
+  { what, typed }: PrintAsked,
+  system: System,
+  form: "stl" | "3mf" | "glb" | "dxf",
+): string {
+  const query = new URLSearchParams({ ...typed, what, system });
+  return `/api/stages/pan/${build.id}/printed/${form}?${query.toString()}`;
 }

@@ -5,7 +5,7 @@ import {
   type UseMutationResult,
   type UseQueryResult,
 } from "@tanstack/react-query";
-import { bodyOf, client, listOf, type Schemas } from "./client";
+import { bodyOf, client, listOf, Refusal, type Schemas } from "./client";
 import type { BuildOut, Slosh } from "./queries";
 
 export type Run = Schemas["RunOut"];
@@ -104,6 +104,8 @@ export function useAskForRun(): UseMutationResult<
 > {
   const queries = useQueryClient();
   return useMutation({
+    // asked twice it is the same run: a server that was away for a moment is asked again
+    retry: (count, error) => count < 3 && !(error instanceof Refusal && error.status < 500),
     mutationFn: async ({ buildId, cells, automatic }) =>
       bodyOf(
         "RunOut",

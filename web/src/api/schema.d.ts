@@ -1872,6 +1872,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pan/{build_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Drawing
+         * @description A DXF laid over the pan: outlines and holes, for the act `flange_drawn`.
+         */
+        post: operations["read_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pan/{build_id}/making": {
         parameters: {
             query?: never;
@@ -1926,6 +1946,86 @@ export interface paths {
         get: operations["print_patterns"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pan/{build_id}/making/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Draw Patterns
+         * @description The patterns as SVG at full size; of one part alone, by its key.
+         */
+        get: operations["draw_patterns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pan/{build_id}/printed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Printed
+         * @description What is printed or milled of the pan: pieces, sizes, material.
+         */
+        get: operations["get_printed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pan/{build_id}/printed/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Printed
+         * @description The same as solids: STL, 3MF or GLB; the pickup's plate as DXF too.
+         */
+        get: operations["export_printed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/pan/{build_id}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Scan
+         * @description A closed mesh of the pan's inside as zones, for the act `pan_from_scan`.
+         */
+        post: operations["read_scan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2569,7 +2669,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"];
             /** Base State */
             base_state: number;
             /**
@@ -2793,6 +2893,75 @@ export interface components {
             source: string;
             /** Value */
             value: number;
+        };
+        /**
+         * BeltDrive
+         * @description A toothed belt from the crank to an outside pump, measured from the crank's pulley.
+         */
+        BeltDrive: {
+            /**
+             * Across Mm
+             * @description pump's shaft, left of the crank's centreline
+             */
+            across_mm: number;
+            /**
+             * Assumed
+             * @description nobody measured it
+             * @default false
+             */
+            assumed: boolean;
+            /** Belt Teeth */
+            belt_teeth: number;
+            body?: components["schemas"]["PumpBody"] | null;
+            /** Crank Teeth */
+            crank_teeth: number;
+            /**
+             * Crank X Mm
+             * @description middle of the crank's pulley ahead of the rail's rear face; null: not known
+             */
+            crank_x_mm?: number | null;
+            idler?: components["schemas"]["Idler"] | null;
+            /**
+             * Offset Mm
+             * @description middle of the pump's pulley ahead of the middle of the crank's
+             * @default 0
+             */
+            offset_mm: number;
+            /**
+             * Pitch Mm
+             * @description from tooth to tooth
+             */
+            pitch_mm: number;
+            /** Pump Teeth */
+            pump_teeth: number;
+            /**
+             * Tilted Deg
+             * @description pump's shaft to the crank's, seen from the side
+             * @default 0
+             */
+            tilted_deg: number;
+            /**
+             * Travel Mm
+             * @description that the pump can be moved by to tighten the belt
+             * @default 6
+             */
+            travel_mm: number;
+            /**
+             * Turned Deg
+             * @description pump's shaft to the crank's, seen from above
+             * @default 0
+             */
+            turned_deg: number;
+            /**
+             * Up Mm
+             * @description pump's shaft, above the crank's centreline
+             */
+            up_mm: number;
+            /**
+             * Width Mm
+             * @description of the belt
+             */
+            width_mm: number;
         };
         /**
          * Bend
@@ -3308,6 +3477,8 @@ export interface components {
         Build: {
             car: components["schemas"]["Car"];
             circuit: components["schemas"]["Circuit"];
+            /** @description of an outside pump */
+            drive?: components["schemas"]["BeltDrive"] | null;
             /**
              * Format
              * @constant
@@ -5042,6 +5213,26 @@ export interface components {
             unplaced: number;
         };
         /**
+         * DrawingIn
+         * @description How a flat drawing lies: its unit where the file says none, where the nose is on it.
+         */
+        DrawingIn: {
+            /**
+             * Ahead
+             * @default up
+             * @enum {string}
+             */
+            ahead: "up" | "down" | "left" | "right";
+            /**
+             * Mirrored
+             * @description seen from below
+             * @default false
+             */
+            mirrored: boolean;
+            /** Unit */
+            unit?: ("mm" | "cm" | "m" | "in") | null;
+        };
+        /**
          * DrawingOut
          * @description The pan to draw.
          */
@@ -5079,6 +5270,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Scanned */
+            scanned: components["schemas"]["ScannedZoneOut"][];
             side: components["schemas"]["SectionOut"];
             /** Skirt Height Mm */
             skirt_height_mm: number;
@@ -5086,6 +5279,45 @@ export interface components {
             standing: components["schemas"]["SurfaceOut"];
             /** Zones */
             zones: components["schemas"]["ZoneOut"][];
+        };
+        /**
+         * DriveOut
+         * @description A belt drive as it lies.
+         */
+        DriveOut: {
+            /** At Rpm */
+            at_rpm: number;
+            /** Belt Mm */
+            belt_mm: number;
+            /** Belt Speed M S */
+            belt_speed_m_s: number;
+            /** Belt Teeth */
+            belt_teeth: number;
+            /** Centres Mm */
+            centres_mm: number;
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Fewest */
+            fewest: string;
+            /** Gaps */
+            gaps: components["schemas"]["GapOfPumpOut"][];
+            /** Meshing */
+            meshing: number;
+            /** Move Mm */
+            move_mm: number | null;
+            /** Offset Mm */
+            offset_mm: number;
+            /** Out Of Line Deg */
+            out_of_line_deg: number;
+            /** Ratio */
+            ratio: number;
+            /** Straights Mm */
+            straights_mm: [
+                number,
+                number
+            ][][];
+            /** Wheels */
+            wheels: components["schemas"]["WheelOut"][];
         };
         /**
          * DrivenOut
@@ -5194,6 +5426,7 @@ export interface components {
             carried: components["schemas"]["CarriedOut"] | null;
             /** Depth Mm */
             depth_mm: number;
+            drive: components["schemas"]["DriveOut"] | null;
             /** Drives */
             drives: [
                 number,
@@ -5244,6 +5477,10 @@ export interface components {
             cover_mm: number[];
             /** Flows L Min */
             flows_l_min: number[][];
+            /** In Cooler */
+            in_cooler: number[];
+            /** Into Tank */
+            into_tank: number[];
             /** Lost L */
             lost_l: number;
             /** Pan L */
@@ -5862,6 +6099,103 @@ export interface components {
             };
         };
         /**
+         * FitDrive
+         * @description Pulleys, belt and where the pump stands; every stage turns as they say from then on.
+         *
+         *     Places are from the crank's centreline. What it replaces is gone.
+         */
+        FitDrive: {
+            /**
+             * Across Mm
+             * @description pump's shaft, left of the crank's centreline
+             */
+            across_mm: number | string;
+            /**
+             * Belt Teeth
+             * @description null: the belt that comes nearest
+             */
+            belt_teeth?: number | null;
+            /** Body Diameter Mm */
+            body_diameter_mm?: (number | string) | null;
+            /** Body Length Mm */
+            body_length_mm?: (number | string) | null;
+            /** Crank Teeth */
+            crank_teeth: number;
+            /**
+             * Crank X Mm
+             * @description crank's pulley ahead of the rail's rear face
+             */
+            crank_x_mm?: (number | string) | null;
+            /**
+             * Idler
+             * @default none
+             * @enum {string}
+             */
+            idler: "none" | "back" | "teeth";
+            /** Idler Across Mm */
+            idler_across_mm?: (number | string) | null;
+            /** Idler Diameter Mm */
+            idler_diameter_mm?: (number | string) | null;
+            /** Idler Up Mm */
+            idler_up_mm?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit_drive";
+            /**
+             * Offset Mm
+             * @description pump's pulley ahead of the crank's
+             * @default 0
+             */
+            offset_mm: number | string;
+            /**
+             * Pitch Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 8
+             */
+            pitch_mm: number | string;
+            /** Pump Teeth */
+            pump_teeth: number;
+            /**
+             * Tilted Deg
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 0
+             */
+            tilted_deg: number | string;
+            /**
+             * Travel Mm
+             * @description that the pump can be moved by
+             * @default 6
+             */
+            travel_mm: number | string;
+            /**
+             * Turned Deg
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 0
+             */
+            turned_deg: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Up Mm
+             * @description pump's shaft, above the crank's centreline
+             */
+            up_mm: number | string;
+            /**
+             * Width Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 25
+             */
+            width_mm: number | string;
+        };
+        /**
          * FitFrameOut
          * @description The three views in one frame, and the places in it.
          */
@@ -6307,6 +6641,48 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * FlangeDrawn
+         * @description The flange as it is drawn; with a rail and a depth the pan is begun anew inside it.
+         */
+        FlangeDrawn: {
+            /**
+             * Bolts
+             * @default []
+             */
+            bolts: components["schemas"]["BoltHole"][];
+            /** Depth Mm */
+            depth_mm?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flange_drawn";
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+            /** Rail Mm */
+            rail_mm?: [
+                number,
+                number
+            ][] | null;
+            /**
+             * Thickness Mm
+             * @description in the unit that ends its name, or as typed with any unit of its kind
+             * @default 6
+             */
+            thickness_mm: number | string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * FlangeOut
          * @description The pan's flange with its bolts in the order in which they are tightened.
          */
@@ -6332,6 +6708,28 @@ export interface components {
                 number,
                 number
             ][][];
+        };
+        /**
+         * FlatDrawingOut
+         * @description Outlines, the largest first, and round holes; in the engine's frame.
+         */
+        FlatDrawingOut: {
+            /** Holes */
+            holes: components["schemas"]["HoleOut"][];
+            /** Long Mm */
+            long_mm: number;
+            /** Rings Mm */
+            rings_mm: [
+                number,
+                number
+            ][][];
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "cm" | "m" | "in";
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * FlatFloor
@@ -6363,6 +6761,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Cut Mm */
+            cut_mm: number;
             /** Folds Mm */
             folds_mm: [
                 [
@@ -6389,7 +6789,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "flange" | "panel" | "plate" | "tray" | "gate";
+            kind: "flange" | "spacer" | "panel" | "plate" | "tray" | "gate";
             /** Name */
             name: string;
             /** Nose */
@@ -6404,6 +6804,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Pierces */
+            pierces: number;
             /** Thickness Mm */
             thickness_mm: number;
             /** Width Mm */
@@ -6566,6 +6968,23 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * GapOfPumpOut
+         * @description How near a pump on a belt comes to something round it.
+         */
+        GapOfPumpOut: {
+            /** Gap Mm */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "caution" | "bad";
+            /** Wanted Mm */
+            wanted_mm: number;
         };
         /**
          * GapOut
@@ -7110,6 +7529,18 @@ export interface components {
             words: string;
         };
         /**
+         * HoleOut
+         * @description A round hole: ahead, left, across.
+         */
+        HoleOut: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * HorizontalPlate
          * @description A plate parallel to the rail, cut to the pan where it is larger.
          */
@@ -7214,6 +7645,31 @@ export interface components {
             source: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Idler
+         * @description A wheel that the belt runs over besides, to clear something or to be tightened by.
+         */
+        Idler: {
+            /**
+             * Across Mm
+             * @description left of the crank's centreline
+             */
+            across_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Runs On
+             * @description on the belt's back from outside, or on its teeth from inside
+             * @default back
+             * @enum {string}
+             */
+            runs_on: "back" | "teeth";
+            /**
+             * Up Mm
+             * @description above the crank's centreline
+             */
+            up_mm: number;
         };
         /**
          * InCornerOut
@@ -8470,42 +8926,139 @@ export interface components {
             up_to_rpm: number;
         };
         /**
-         * MakingIn
-         * @description How a pan's panels are made: which edges are bent, and how sheet is bent.
+         * MakeOfSheet
+         * @description An edge bent or welded, or a figure of the sheet; what is not told stays as it is.
          */
-        MakingIn: {
+        MakeOfSheet: {
             /**
              * Bent
-             * @description panels by pairs, as 1-2
-             * @default []
+             * @default true
              */
-            bent: string[];
+            bent: boolean;
             /**
-             * K Factor
-             * @description null: a soft sheet's
+             * Edge Mm
+             * @description middle of an edge, as the seams are told
              */
+            edge_mm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Gap Mm */
+            gap_mm?: (number | string) | null;
+            /** K Factor */
             k_factor?: number | null;
             /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "make_of_sheet";
+            /** Metal */
+            metal?: ("steel" | "aluminium") | null;
+            /** Radius Mm */
+            radius_mm?: (number | string) | null;
+            /** Relief */
+            relief?: boolean | null;
+            /** Sheet Long Mm */
+            sheet_long_mm?: (number | string) | null;
+            /** Sheet Wide Mm */
+            sheet_wide_mm?: (number | string) | null;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Weld All
+             * @default false
+             */
+            weld_all: boolean;
+        };
+        /**
+         * Making
+         * @description How the pan's panels are made; null: not said, and guessed.
+         */
+        Making: {
+            /**
+             * Bent
+             * @description middles of the edges that are bent: ahead of the rail's rear face, left of the crank, above the rail; all others are welded
+             * @default []
+             */
+            bent: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Gap Mm
+             * @description left open between welded edges
+             * @default 0
+             */
+            gap_mm: number;
+            /** K Factor */
+            k_factor?: number | null;
+            /** Metal */
+            metal?: ("steel" | "aluminium") | null;
+            /**
              * Radius Mm
-             * @description inside, of a bend; null: 1.5 thicknesses
+             * @description inside, of a bend
              */
             radius_mm?: number | null;
+            /**
+             * Relief
+             * @description corners where bends meet are cut out
+             * @default true
+             */
+            relief: boolean;
+            /**
+             * Sheet Long Mm
+             * @description as it is bought
+             * @default 2000
+             */
+            sheet_long_mm: number;
+            /**
+             * Sheet Wide Mm
+             * @default 1000
+             */
+            sheet_wide_mm: number;
         };
         /**
          * MakingOut
          * @description Everything of a pan that is cut flat.
          */
         MakingOut: {
+            /** Cautions */
+            cautions: string[];
+            /** Fault */
+            fault: string | null;
+            /** Gap Mm */
+            gap_mm: number;
             /** K Factor */
             k_factor: number;
+            /** Metal */
+            metal: ("steel" | "aluminium") | null;
+            /** Nests */
+            nests: components["schemas"]["NestOut"][];
             /** Parts */
             parts: components["schemas"]["FlatPartOut"][];
             /** Radius Mm */
             radius_mm: number;
+            /** Relief */
+            relief: boolean;
             /** Seams */
             seams: components["schemas"]["SeamOut"][];
+            /** Sheet Long Mm */
+            sheet_long_mm: number;
+            /** Sheet Wide Mm */
+            sheet_wide_mm: number;
             /** Thickness Mm */
             thickness_mm: number;
+            usual_print: components["schemas"]["PrintAsked"];
+            /** Weights */
+            weights: components["schemas"]["WeightOut"][];
             /** Welded Mm */
             welded_mm: number;
         };
@@ -8911,6 +9464,20 @@ export interface components {
             parts: components["schemas"]["NeededPartOut"][];
             /** Weight Kg */
             weight_kg: number;
+        };
+        /**
+         * NestOut
+         * @description Parts of one thickness on sheets as they are bought.
+         */
+        NestOut: {
+            /** Sheets */
+            sheets: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Too Large */
+            too_large: string[];
+            /** Used Pct */
+            used_pct: number;
         };
         /**
          * NewBuildIn
@@ -9334,7 +9901,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"])[];
             /**
              * System
              * @default metric
@@ -9350,7 +9917,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"])[];
             /**
              * System
              * @enum {string}
@@ -9382,6 +9949,8 @@ export interface components {
             flange?: components["schemas"]["Flange"] | null;
             /** Made */
             made?: ("sheet" | "cast") | null;
+            /** @description of sheet */
+            making?: components["schemas"]["Making"] | null;
             /**
              * Plates
              * @default []
@@ -9408,6 +9977,29 @@ export interface components {
              * @default 0
              */
             spacer_mm: number;
+            /** Zones */
+            zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * PanFromScan
+         * @description A scanned pan. Plates, bosses and marks of the old one go; the mouth stays where it can.
+         *
+         *     Zones are as a scan gives them: see `bilge_core.tell.scanned`.
+         */
+        PanFromScan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pan_from_scan";
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
             /** Zones */
             zones: components["schemas"]["Zone"][];
         };
@@ -10180,6 +10772,159 @@ export interface components {
             lead_days: number | null;
         };
         /**
+         * PrintAsked
+         * @description What is to be printed, and on what.
+         */
+        PrintAsked: {
+            /**
+             * Bed High Mm
+             * @default 250
+             */
+            bed_high_mm: number;
+            /**
+             * Bed Long Mm
+             * @default 220
+             */
+            bed_long_mm: number;
+            /**
+             * Bed Wide Mm
+             * @default 220
+             */
+            bed_wide_mm: number;
+            /**
+             * Between Mm
+             * @description its two bolts' middles
+             * @default 48
+             */
+            between_mm: number;
+            /**
+             * Bore Mm
+             * @description of the plate's port
+             */
+            bore_mm?: number | null;
+            /**
+             * Hole Mm
+             * @default 6.6
+             */
+            hole_mm: number;
+            /**
+             * Thickness Mm
+             * @default 10
+             */
+            thickness_mm: number;
+            /**
+             * Tube Deg
+             * @description from square
+             * @default 0
+             */
+            tube_deg: number;
+            /**
+             * Wall Mm
+             * @default 2.4
+             */
+            wall_mm: number;
+            /**
+             * What
+             * @default pan
+             * @enum {string}
+             */
+            what: "pan" | "inside" | "spacer" | "pickup_plate";
+        };
+        /**
+         * PrintIn
+         * @description What is to be printed, figures as typed with any unit; empty: as usual.
+         */
+        PrintIn: {
+            /**
+             * Bed High Mm
+             * @default
+             */
+            bed_high_mm: string;
+            /**
+             * Bed Long Mm
+             * @default
+             */
+            bed_long_mm: string;
+            /**
+             * Bed Wide Mm
+             * @default
+             */
+            bed_wide_mm: string;
+            /**
+             * Between Mm
+             * @default
+             */
+            between_mm: string;
+            /**
+             * Bore Mm
+             * @default
+             */
+            bore_mm: string;
+            /**
+             * Hole Mm
+             * @default
+             */
+            hole_mm: string;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /**
+             * Thickness Mm
+             * @default
+             */
+            thickness_mm: string;
+            /**
+             * Tube Deg
+             * @default
+             */
+            tube_deg: string;
+            /**
+             * Wall Mm
+             * @default
+             */
+            wall_mm: string;
+            /**
+             * What
+             * @default pan
+             * @enum {string}
+             */
+            what: "pan" | "inside" | "spacer" | "pickup_plate";
+        };
+        /**
+         * PrintedOut
+         * @description Solids for a printer or a mill; `asked` has the figures that they are of.
+         */
+        PrintedOut: {
+            /** About */
+            about: string;
+            asked: components["schemas"]["PrintAsked"];
+            /** Is Closed */
+            is_closed: boolean;
+            /** Largest Mm */
+            largest_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Names */
+            names: string[];
+            /** Pieces */
+            pieces: number;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Solid Cm3 */
+            solid_cm3: number;
+            /** Triangles */
+            triangles: number;
+        };
+        /**
          * ProblemOut
          * @description The body of every refusal.
          */
@@ -10287,6 +11032,16 @@ export interface components {
             suction_kpa: number;
             /** Sweeps L Min */
             sweeps_l_min: number[];
+        };
+        /**
+         * PumpBody
+         * @description A pump's body as a round thing along its shaft, behind its pulley.
+         */
+        PumpBody: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
         };
         /**
          * PutRight
@@ -11040,6 +11795,86 @@ export interface components {
             thermostat_c?: number | null;
         };
         /**
+         * ScanIn
+         * @description How a mesh stands in its own frame; places of its rail as words, all three or none.
+         */
+        ScanIn: {
+            /**
+             * Ahead
+             * @default
+             */
+            ahead: string;
+            /**
+             * Nose
+             * @default guess
+             * @enum {string}
+             */
+            nose: "guess" | "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+            /**
+             * Rear Left
+             * @default
+             */
+            rear_left: string;
+            /**
+             * Rear Right
+             * @default
+             */
+            rear_right: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "cm" | "m" | "in";
+            /**
+             * Up
+             * @default guess
+             * @enum {string}
+             */
+            up: "guess" | "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+        };
+        /**
+         * ScannedOut
+         * @description A mesh as zones with surfaces for floors.
+         */
+        ScannedOut: {
+            /** Deep Mm */
+            deep_mm: number;
+            /** Kept L */
+            kept_l: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Pieces */
+            pieces: number;
+            /** Rms Mm */
+            rms_mm: number;
+            /** Triangles */
+            triangles: number;
+            /** Volume L */
+            volume_l: number;
+            /** Wide Mm */
+            wide_mm: number;
+            /** Zones */
+            zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * ScannedZoneOut
+         * @description A zone whose floor is a surface, as it is outlined and named.
+         */
+        ScannedZoneOut: {
+            /** Is Open */
+            is_open: boolean;
+            /** Name */
+            name: string;
+            /** Outline Mm */
+            outline_mm: [
+                number,
+                number
+            ][];
+        };
+        /**
          * ScavengeMouth
          * @description A scavenge pickup's mouth, facing the floor.
          */
@@ -11201,6 +12036,12 @@ export interface components {
          * @description An edge that two panels have in common.
          */
         SeamOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
             /** Bend Deg */
             bend_deg: number;
             /** Bent */
@@ -12392,6 +13233,35 @@ export interface components {
             start_up: components["schemas"]["StartUpOut"];
         };
         /**
+         * SurfaceFloor
+         * @description A floor of triangles: a scan's, or a drawing's from elsewhere.
+         */
+        SurfaceFloor: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "surface";
+            /**
+             * Places Mm
+             * @description ahead, left, and depth below the rail
+             */
+            places_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * Triangles
+             * @description each of three places, by their numbers
+             */
+            triangles: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * SurfaceOut
          * @description A settled surface: ``normal · point = level`` in the engine's frame [mm].
          */
@@ -13580,6 +14450,56 @@ export interface components {
             radius_mm?: number | null;
         };
         /**
+         * WeightOut
+         * @description What the pan weighs in a metal, and where: ahead, left and up [mm].
+         */
+        WeightOut: {
+            /** Empty At Mm */
+            empty_at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Empty Kg */
+            empty_kg: number;
+            /**
+             * Metal
+             * @enum {string}
+             */
+            metal: "steel" | "aluminium";
+            /** With Oil At Mm */
+            with_oil_at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** With Oil Kg */
+            with_oil_kg: number;
+        };
+        /**
+         * WheelOut
+         * @description A wheel of the drive, from the crank's centreline; null teeth of an idler.
+         */
+        WheelOut: {
+            /** Across Mm */
+            across_mm: number;
+            /** Is Inside */
+            is_inside: boolean;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "crank" | "pump" | "idler";
+            /** Radius Mm */
+            radius_mm: number;
+            /** Teeth */
+            teeth: number | null;
+            /** Up Mm */
+            up_mm: number;
+            /** Wrap Deg */
+            wrap_deg: number;
+        };
+        /**
          * Zone
          * @description A part of the pan with one floor, seen from above.
          */
@@ -13596,7 +14516,7 @@ export interface components {
              */
             draft_deg: number;
             /** Floor */
-            floor: components["schemas"]["FlatFloor"] | components["schemas"]["RampFloor"];
+            floor: components["schemas"]["FlatFloor"] | components["schemas"]["RampFloor"] | components["schemas"]["SurfaceFloor"];
             /**
              * Id
              * @description short and for good, given by the server; empty or left out: not given yet
@@ -13624,6 +14544,8 @@ export interface components {
             ];
             /** Is Open */
             is_open: boolean;
+            /** Is Piece */
+            is_piece: boolean;
             /** Name */
             name: string;
             /** Outline Mm */
@@ -22891,16 +23813,145 @@ export interface operations {
             };
         };
     };
+    read_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Ahead
+                     * @default up
+                     * @enum {string}
+                     */
+                    ahead?: "up" | "down" | "left" | "right";
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Mirrored
+                     * @description seen from below
+                     * @default false
+                     */
+                    mirrored?: boolean;
+                    /** Unit */
+                    unit?: ("mm" | "cm" | "m" | "in") | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlatDrawingOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_making: {
         parameters: {
-            query?: {
-                /** @description panels by pairs, as 1-2 */
-                bent?: string[];
-                /** @description inside, of a bend; null: 1.5 thicknesses */
-                radius_mm?: number | null;
-                /** @description null: a soft sheet's */
-                k_factor?: number | null;
-            };
+            query?: never;
             header?: never;
             path: {
                 build_id: number;
@@ -22968,12 +24019,6 @@ export interface operations {
     export_patterns: {
         parameters: {
             query?: {
-                /** @description panels by pairs, as 1-2 */
-                bent?: string[];
-                /** @description inside, of a bend; null: 1.5 thicknesses */
-                radius_mm?: number | null;
-                /** @description null: a soft sheet's */
-                k_factor?: number | null;
                 part?: string;
             };
             header?: never;
@@ -23041,12 +24086,6 @@ export interface operations {
     print_patterns: {
         parameters: {
             query?: {
-                /** @description panels by pairs, as 1-2 */
-                bent?: string[];
-                /** @description inside, of a bend; null: 1.5 thicknesses */
-                radius_mm?: number | null;
-                /** @description null: a soft sheet's */
-                k_factor?: number | null;
                 part?: string;
             };
             header?: never;
@@ -23102,6 +24141,385 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    draw_patterns: {
+        parameters: {
+            query?: {
+                part?: string;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_printed: {
+        parameters: {
+            query?: {
+                system?: "metric" | "us";
+                what?: "pan" | "inside" | "spacer" | "pickup_plate";
+                wall_mm?: string;
+                bed_long_mm?: string;
+                bed_wide_mm?: string;
+                bed_high_mm?: string;
+                bore_mm?: string;
+                between_mm?: string;
+                hole_mm?: string;
+                thickness_mm?: string;
+                tube_deg?: string;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    export_printed: {
+        parameters: {
+            query?: {
+                system?: "metric" | "us";
+                what?: "pan" | "inside" | "spacer" | "pickup_plate";
+                wall_mm?: string;
+                bed_long_mm?: string;
+                bed_wide_mm?: string;
+                bed_high_mm?: string;
+                bore_mm?: string;
+                between_mm?: string;
+                hole_mm?: string;
+                thickness_mm?: string;
+                tube_deg?: string;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+                form: ("stl" | "3mf" | "glb") | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_scan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Ahead
+                     * @default
+                     */
+                    ahead?: string;
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Nose
+                     * @default guess
+                     * @enum {string}
+                     */
+                    nose?: "guess" | "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+                    /**
+                     * Rear Left
+                     * @default
+                     */
+                    rear_left?: string;
+                    /**
+                     * Rear Right
+                     * @default
+                     */
+                    rear_right?: string;
+                    /**
+                     * Unit
+                     * @default mm
+                     * @enum {string}
+                     */
+                    unit?: "mm" | "cm" | "m" | "in";
+                    /**
+                     * Up
+                     * @default guess
+                     * @enum {string}
+                     */
+                    up?: "guess" | "+x" | "-x" | "+y" | "-y" | "+z" | "-z";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScannedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

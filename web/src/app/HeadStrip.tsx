@@ -4,6 +4,7 @@ import { useSignOut, type Session } from "../api/queries";
 import { useBuildView } from "../document/BuildContext";
 import { Mark } from "../parts/Mark";
 import { VERDICT_MARKS, yours, type ShownVerdict } from "../parts/verdict";
+import { InUnits, useSay } from "../parts/InUnits";
 import { FoldedHead } from "./FoldedHead";
 import { HEAD_FIGURES, REMINDERS } from "./registry";
 import { Tools } from "./Tools";
@@ -31,6 +32,7 @@ const inks: Record<ShownVerdict["state"], string> = {
 /** The state shown, and going back and forth between edits. */
 function StateCell(): ReactElement {
   const { build, edit, openHistory } = useBuildView();
+  const say = useSay();
   const button =
     "grid h-7 w-9 place-items-center border border-ink disabled:border-hair disabled:text-line rounded-[2px]";
   const { revision } = build;
@@ -61,7 +63,7 @@ function StateCell(): ReactElement {
           disabled={build.undo === null}
           onClick={() => edit.mutate({ kind: "undo" })}
           aria-label="Undo"
-          title={build.undo === null ? "nothing to undo" : `undo: ${build.undo} (ctrl Z)`}
+          title={build.undo === null ? "nothing to undo" : `undo: ${say(build.undo)} (ctrl Z)`}
         >
           <svg width="18" height="14" viewBox="0 0 18 14" aria-hidden="true">
             <path
@@ -78,7 +80,7 @@ function StateCell(): ReactElement {
           disabled={build.redo === null}
           onClick={() => edit.mutate({ kind: "redo" })}
           aria-label="Redo"
-          title={build.redo === null ? "nothing to do again" : `again: ${build.redo} (ctrl Y)`}
+          title={build.redo === null ? "nothing to do again" : `again: ${say(build.redo)} (ctrl Y)`}
         >
           <svg width="18" height="14" viewBox="0 0 18 14" aria-hidden="true">
             <path
@@ -110,8 +112,9 @@ export function VerdictCell({
       className={`flex min-w-0 flex-1 items-center gap-4 border-l border-hair px-4 py-2 ${washes[verdict.state]}`}
     >
       <Mark state={VERDICT_MARKS[verdict.state]} size={32} />
-      <p className="text-[16px] leading-[1.3] font-semibold">
-        <span className={inks[verdict.state]}>{verdict.headline}.</span> {verdict.sentence}
+      <p className="text-[16px] leading-[1.25] font-semibold">
+        <span className={inks[verdict.state]}>{verdict.headline}.</span>{" "}
+        <InUnits words={verdict.sentence} />
       </p>
     </div>
   );

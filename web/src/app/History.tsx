@@ -5,6 +5,7 @@ import { Button } from "../parts/Button";
 import { Dialog } from "../parts/Dialog";
 import { Waiting } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
+import { InUnits } from "../parts/InUnits";
 import { SideBySide } from "./SideBySide";
 
 function Row({
@@ -37,7 +38,9 @@ function Row({
             R{row.revision.number} · {row.revision.name}{" "}
           </strong>
         )}
-        <span className="text-[14px] [overflow-wrap:anywhere]">{row.change}</span>
+        <span className="text-[14px] [overflow-wrap:anywhere]">
+          <InUnits words={row.change} />
+        </span>
         <span className={`block text-[13px] ${shown ? "" : "text-ink-2"}`}>
           {row.made_by}, {when}
           {isCar ? "" : row.aside ? ", kept aside" : row.on_way ? "" : ", undone"}

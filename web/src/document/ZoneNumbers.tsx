@@ -3,12 +3,13 @@ import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
 import { Choice } from "../parts/Choice";
 import { EditFigure } from "../parts/EditFigure";
-import { cornerFields, edgeFields, rectangleOf, type Side, type Zone } from "./edges";
+import { cornerFields, depthsOf, edgeFields, rectangleOf, type Side, type Zone } from "./edges";
 
 export type Type = (fields: string[], typed: string) => Promise<unknown>;
 export type Replace = (document: BuildDocument, change: string) => void;
 
-const FLOORS: Record<"flat" | "lengthways" | "sideways", string> = {
+const FLOORS: Record<"flat" | "lengthways" | "sideways" | "surface", string> = {
+  surface: "a surface, as scanned",
   flat: "flat",
   lengthways: "ramp along the engine",
   sideways: "ramp across it",
@@ -32,6 +33,15 @@ function Floor({ zone, path, onType }: { zone: Zone; path: string; onType: Type 
         onType={(typed) => onType([`${path}.floor.depth_mm`], typed)}
       />
     );
+  if (floor.kind === "surface") {
+    const { least, most } = depthsOf(floor);
+    return (
+      <p className="py-1 text-[14px] text-ink-2">
+        A surface of {floor.triangles.length} pieces, {least.toFixed(0)} to {most.toFixed(0)} mm
+        below the rail, as it was scanned.
+      </p>
+    );
+  }
   const ends = floor.runs === "lengthways" ? ["rear", "front"] : ["right", "left"];
   return (
     <>
@@ -131,10 +141,10 @@ export function ZoneNumbers({
   if (!zone) return null;
   const path = `pan.zones.${zone.id}`;
   const { floor } = zone;
-  const depth = floor.kind === "flat" ? floor.depth_mm : floor.to_depth_mm;
+  const depth = floor.kind === "ramp" ? floor.to_depth_mm : depthsOf(floor).most;
   const replace = (next: Zone, change: string): void =>
     onReplace(withZone(document, index, next), `${zone.name}: ${change}`);
-  const kind = floor.kind === "flat" ? "flat" : floor.runs;
+  const kind = floor.kind === "ramp" ? floor.runs : floor.kind;
   return (
     <details className="border-b border-hair" open={zones.length === 1}>
       <summary className="flex h-10 items-center justify-between px-1 font-figure text-[17px] font-semibold">
@@ -149,6 +159,7 @@ export function ZoneNumbers({
           value={kind}
           choices={FLOORS}
           onChoose={(runs) => {
+            if (runs === "surface") return; // only a scan gives one
             const next: Zone["floor"] =
               runs === "flat"
                 ? { kind: "flat", depth_mm: depth }

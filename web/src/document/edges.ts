@@ -15,10 +15,20 @@ interface Edges {
   left: number;
 }
 
+/** A floor's depth where it is least, and where it is most. */
+export function depthsOf(floor: Zone["floor"]): { least: number; most: number } {
+  if (floor.kind === "flat") return { least: floor.depth_mm, most: floor.depth_mm };
+  const depths =
+    floor.kind === "ramp"
+      ? [floor.from_depth_mm, floor.to_depth_mm]
+      : floor.places_mm.map(([, , depth]) => depth);
+  return { least: Math.min(...depths), most: Math.max(...depths) };
+}
+
 /** The four edges of a zone that is a rectangle along the engine; null for any other shape. */
 export function rectangleOf(zone: Zone): Edges | null {
   const corners = zone.outline_mm;
-  if (corners.length !== 4) return null;
+  if (corners.length !== 4 || zone.floor.kind === "surface") return null;
   const xs = corners.map((corner) => corner[0]);
   const ys = corners.map((corner) => corner[1]);
   const edges = {
@@ -92,8 +102,7 @@ function freeName(zones: readonly Zone[], word: string): string {
   return `${word} ${number}`;
 }
 
-const depthOf = ({ floor }: Zone): number =>
-  floor.kind === "flat" ? floor.depth_mm : Math.min(floor.from_depth_mm, floor.to_depth_mm);
+const depthOf = ({ floor }: Zone): number => depthsOf(floor).least;
 
 /** A kick-out on the right of the deepest rectangular zone, closed above, to be given its size. */
 export function newSideBox(zones: readonly Zone[]): Zone | null {

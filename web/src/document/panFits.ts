@@ -1,7 +1,8 @@
+import { driveFit } from "./driveFit";
 import { FITS, maybe, typed, type Fit, type FitKind, type PanFitKind } from "./circuit/fits";
 
-/** Acts that have a form: on the circuit, on the pan, and oil poured to a total. */
-export type AnyFitKind = FitKind | PanFitKind | "refill";
+/** Acts that have a form: on the circuit, on the pan, a dry sump's belt, oil poured to a total. */
+export type AnyFitKind = FitKind | PanFitKind | "fit_drive" | "refill";
 
 const LEAF = {
   ask: "choice",
@@ -160,7 +161,12 @@ const REFILL: Fit = {
   asked: [typed("to_l", "In the engine, all told", "7 L", "7 1/2 qt")],
 };
 
-export const ALL_FITS: Record<AnyFitKind, Fit> = { ...FITS, ...PAN_FITS, refill: REFILL };
+export const ALL_FITS: Record<AnyFitKind, Fit> = {
+  ...FITS,
+  ...PAN_FITS,
+  fit_drive: driveFit(),
+  refill: REFILL,
+};
 
 export const CIRCUIT_KINDS = Object.keys(FITS) as FitKind[];
 export const PAN_KINDS = Object.keys(PAN_FITS) as PanFitKind[];

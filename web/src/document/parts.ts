@@ -1,5 +1,6 @@
 import type { BuildDocument } from "../api/queries";
 import type { Spec } from "./Records";
+import { depthsOf } from "./edges";
 import { NOT_GIVEN } from "./ids";
 
 export type Pan = BuildDocument["pan"];
@@ -38,11 +39,7 @@ export const BOSS_SPECS: readonly Spec[] = [
 
 /** The lowest flat floor's depth, where a plug goes. */
 export const deepest = (pan: Pan): number =>
-  Math.max(
-    ...pan.zones.map(({ floor }) =>
-      floor.kind === "flat" ? floor.depth_mm : Math.max(floor.from_depth_mm, floor.to_depth_mm),
-    ),
-  );
+  Math.max(...pan.zones.map(({ floor }) => depthsOf(floor).most));
 
 /** A boss to be given its real place. */
 export function newBoss(document: BuildDocument, kind: Boss["kind"], name: string): Boss {

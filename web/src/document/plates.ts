@@ -1,4 +1,5 @@
 import type { BuildDocument } from "../api/queries";
+import { depthsOf } from "./edges";
 import { NOT_GIVEN } from "./ids";
 
 type Pan = BuildDocument["pan"];
@@ -21,14 +22,12 @@ export function roomAtMouth({ pan, pickup }: BuildDocument): Room {
   const boxes = pan.zones.map((zone) => {
     const xs = zone.outline_mm.map(([x]) => x);
     const ys = zone.outline_mm.map(([, y]) => y);
-    const { floor } = zone;
     return {
       rear: Math.min(...xs),
       front: Math.max(...xs),
       right: Math.min(...ys),
       left: Math.max(...ys),
-      depth:
-        floor.kind === "flat" ? floor.depth_mm : Math.min(floor.from_depth_mm, floor.to_depth_mm),
+      depth: depthsOf(zone.floor).least,
     };
   });
   const around = boxes.find(

@@ -171,6 +171,7 @@ export function PlanView({
     stroke: "var(--ink)",
     strokeWidth: 1.75,
   };
+  const outlined = [...drawing.zones.filter((zone) => !zone.is_piece), ...drawing.scanned];
   return (
     <g>
       {drawing.zones.map((zone) => (
@@ -199,7 +200,7 @@ export function PlanView({
           name="plan"
         />
       )}
-      {drawing.zones.map((zone) => (
+      {outlined.map((zone) => (
         <path
           key={zone.name}
           d={path(zone.outline_mm)}
@@ -214,7 +215,7 @@ export function PlanView({
         const next = drawing.rail_mm[(index + 1) % drawing.rail_mm.length];
         return next && <path key={index} d={path([corner, next], false)} data-keep-free />;
       })}
-      {drawing.zones.map((zone) => {
+      {outlined.map((zone) => {
         const box = boxOf(zone.outline_mm.map(place));
         if (box.right - box.left < 6.2 * zone.name.length) return null;
         return (

@@ -33,6 +33,7 @@ const section = (at_mm: number, a: number, b: number): Drawing["side"] => ({
 });
 const drawing: Drawing = {
   zones: [],
+  scanned: [],
   faces: [
     { kind: "floor", corners_mm: at(0, 1, 2, 3) },
     { kind: "wall", corners_mm: at(4, 5, 1, 0) },
@@ -122,5 +123,34 @@ describe("triangles", () => {
       area += Math.abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) / 2;
     }
     expect(area).toBeCloseTo(400 * 240 * 0.75);
+  });
+});
+
+describe("a scan's many pieces", () => {
+  it("have edges where they part, and none where they lie nearly in one plane", () => {
+    const strip = (n: number, z: number): Drawing["faces"][number] => ({
+      kind: "floor",
+      corners_mm: [
+        [n, 0, -50 + z],
+        [n + 1, 0, -50 - z],
+        [n + 1, 90, -50 - z],
+        [n, 90, -50 + z],
+      ].map(([x = 0, y = 0, h = 0]) => [4 * x, y, h] as [number, number, number]),
+    });
+    const rough = Array.from({ length: 300 }, (_, n) => strip(n, n % 2 ? 0.02 : -0.02));
+    const wall: Drawing["faces"][number] = {
+      kind: "wall",
+      corners_mm: [
+        [0, 0, 0],
+        [0, 0, -50],
+        [0, 90, -50],
+        [0, 90, 0],
+      ],
+    };
+    const oil = { normal: [0, 0, 1] as const, level_mm: -200 };
+    const found = piecesOf({ ...drawing, faces: [...rough, wall] }, oil, "none", [0, 0, 1]);
+    const inside = found.edges.filter(([a, b]) => a[0] === b[0] && a[0] > 2 && a[0] < 1190);
+    expect(inside).toHaveLength(0); // between two strips of floor
+    expect(found.edges.length).toBeGreaterThan(300); // along both sides of all of them
   });
 });

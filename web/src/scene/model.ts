@@ -75,8 +75,29 @@ function sides(polygon: Polygon): [Vector, Vector][] {
 
 export const same = (a: Vector, b: Vector): boolean => Math.hypot(...minus(a, b)) < 0.05;
 
+/** Of a scan's many small pieces, the edges where two part by more than about 25 degrees. */
+function roughEdges(polygons: readonly Polygon[]): [Vector, Vector][] {
+  const found = new Map<string, { edge: [Vector, Vector]; normal: Vector; flat: boolean }>();
+  const near = (point: Vector): string => point.map((each) => Math.round(each / 2)).join();
+  for (const polygon of polygons) {
+    const raw = areaNormal(polygon);
+    const size = Math.hypot(...raw) || 1;
+    const normal: Vector = [raw[0] / size, raw[1] / size, raw[2] / size];
+    for (const edge of sides(polygon)) {
+      const ends = [near(edge[0]), near(edge[1])].sort().join(" ");
+      const twin = found.get(ends);
+      if (!twin) found.set(ends, { edge, normal, flat: false });
+      else if (dot(twin.normal, normal) > 0.9) twin.flat = true;
+    }
+  }
+  return [...found.values()].filter((one) => !one.flat).map((one) => one.edge);
+}
+
+const MANY = 200; // pieces: a drawn pan has some dozens, a scanned one hundreds
+
 /** Edges that only one polygon has, or that two at an angle share: those within a plane are no edges. */
 function drawnEdges(polygons: readonly Polygon[]): [Vector, Vector][] {
+  if (polygons.length > MANY) return roughEdges(polygons);
   const found: { edge: [Vector, Vector]; normal: Vector; flat: boolean }[] = [];
   for (const polygon of polygons) {
     const raw = areaNormal(polygon);

@@ -14,6 +14,8 @@ export const SETTINGS: Settings = {
   units: [
     { suffix: "_mm", metric: unit(1, "mm", 0), us: unit(1 / 25.4, "in", 2) },
     { suffix: "_l", metric: unit(1, "L", 1), us: unit(1 / 0.946352946, "qt", 1) },
+    { suffix: "_deg", metric: unit(1, "deg", 1), us: unit(1, "deg", 1) },
+    { suffix: "_c", metric: unit(1, "°C", 0), us: { ...unit(1.8, "°F", 0), offset: 32 } },
   ],
   grades: ["10W-60"],
   inspectionItems: ["Cracks along the rail"],

@@ -21,6 +21,10 @@ vi.stubGlobal(
 );
 afterEach(cleanup);
 
+/** The words of a part of the page, its spaces as one types them. */
+export const wordsIn = (part: Element | null | undefined): string =>
+  (part?.textContent ?? "").replace(/\u00a0/g, " ");
+
 /** A part of a screen on the page, inside the settings it may need. */
 export function show(part: ReactElement, settings: Settings = SETTINGS): RenderResult {
   const around = (inner: ReactElement): ReactElement => (

@@ -80,7 +80,7 @@ CIRCUIT = (
          5.0, after=(*_OPEN, "fit_stage"), makes=True, cautions=("damper",), photo=True,
          why="A belt out of line walks off."),
     Step("old_pump", "Wet pump out, its passage blocked, the gallery fed from outside", "fit",
-         "fit_drive", 1.0, after=(*_OPEN, "drain"), makes=True, is_gate=True, photo=True,
+         "wet_pump_out", 1.0, after=(*_OPEN, "drain"), makes=True, is_gate=True, photo=True,
          why="An open passage sends the pressure back into the pan."),
     Step("mount_tank", "Mount {part} to hold in a crash", "fit", "fit_tank", 4.5, after=_OPEN,
          makes=True, cautions=("crash",), photo=True, why="Upright, vent up, out of the sun."),

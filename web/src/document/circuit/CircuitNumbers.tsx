@@ -5,6 +5,7 @@ import { Choice } from "../../parts/Choice";
 import { FigureGroup } from "../../parts/FigureGroup";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
+import { InUnits } from "../../parts/InUnits";
 import { useBuildView } from "../BuildContext";
 import type { Edits } from "../useEdits";
 import { ComponentNumbers } from "./ComponentNumbers";
@@ -23,7 +24,9 @@ function CheckedOut({ told }: { told: Schemas["CircuitOut"] }): ReactElement {
           title={`${check.wanted} (${check.source})`}
         >
           <Mark state={check.state} />
-          <span>{check.words}.</span>
+          <span>
+            <InUnits words={check.words} />.
+          </span>
         </li>
       ))}
     </ul>

@@ -1,11 +1,12 @@
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { useBuildView } from "../BuildContext";
 import type { Component } from "./circuit";
-import type { Act } from "../../api/queries";
+import type { Act, BuildOut } from "../../api/queries";
 import { ALL_FITS, CIRCUIT_KINDS, type AnyFitKind } from "../panFits";
 import { actOf, firstOf, isAsked, type Asked, type Filled, type Fit } from "./fits";
 
@@ -75,13 +76,24 @@ function Ask({
   );
 }
 
+type ClassRules = BuildOut["document"]["car"]["class_rules"];
+
+/** Whether the class does not allow an act; a pump's drive goes with its dry sump. */
+function isRuledOut(kind: AnyFitKind, rules: ClassRules): boolean {
+  if (kind === "refill") return false;
+  return rules[kind === "fit_drive" ? "go_dry" : kind] === "not_allowed";
+}
+
 /** The form of one act: what it asks, its schools and its caution, and why it was refused. */
 export function ActForm({
   kind,
   verb,
+  fit = ALL_FITS[kind],
   onAct,
 }: {
   kind: AnyFitKind;
+  /** What is asked, where a screen knows better what to show first. */
+  fit?: Fit | undefined;
   /** On its button. */
   verb: string;
   /** Does something with the act; a refusal is said here. */
@@ -90,8 +102,7 @@ export function ActForm({
   const { system } = useSettings();
   const { build } = useBuildView();
   const { components } = build.document.circuit;
-  const isForbidden = kind !== "refill" && build.document.car.class_rules[kind] === "not_allowed";
-  const fit = ALL_FITS[kind];
+  const isForbidden = isRuledOut(kind, build.document.car.class_rules);
   const [filled, setFilled] = useState<Filled>(() => firstOf(fit, system, components));
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -154,9 +165,11 @@ export function ActForm({
 /** The form of one act, done to the build at once. */
 export function FitForm({
   kind,
+  fit,
   onDone,
 }: {
   kind: AnyFitKind;
+  fit?: Fit | undefined;
   onDone: (words: string) => void;
 }): ReactElement {
   const { system } = useSettings();
@@ -165,6 +178,7 @@ export function FitForm({
     <ActForm
       kind={kind}
       verb="Fit it"
+      fit={fit}
       onAct={async (act, fit) => {
         try {
           const done = await edit.mutateAsync({ kind: "act", act, system });
@@ -195,7 +209,7 @@ export function FitForms({
       <summary className="py-1.5 text-[14px] font-medium">{title}</summary>
       {done && (
         <p role="status" className="py-1 text-[14px]">
-          Done: {done}.
+          Done: <InUnits words={done} />.
         </p>
       )}
       <ul className="pb-2">

@@ -34,11 +34,25 @@ export type FitKind = Exclude<
   | PanFitKind
   | "refill"
   | "learn"
+  | "fit_drive"
+  | "make_of_sheet"
+  | "pan_from_scan"
+  | "flange_drawn"
 >;
+
+/** Asked only where another answer is one of these. */
+type Only = readonly [key: string, ...values: string[]];
 
 /** One thing asked in a form. */
 export type Asked =
-  | { ask: "typed"; key: string; label: string; first: Record<System, string>; mayBeEmpty?: true }
+  | {
+      ask: "typed";
+      key: string;
+      label: string;
+      first: Record<System, string>;
+      mayBeEmpty?: true;
+      only?: Only;
+    }
   | { ask: "choice"; key: string; label: string; choices: readonly (readonly [string, string])[] }
   | { ask: "switch"; key: string; label: string; first: boolean }
   | {
@@ -46,8 +60,7 @@ export type Asked =
       key: string;
       label: string;
       kinds: readonly Kind[];
-      /** Asked only where another answer is this one. */
-      only?: readonly [key: string, value: string];
+      only?: Only;
     };
 
 export interface Fit {
@@ -327,8 +340,11 @@ export const firstOf = (fit: Fit, system: System, parts: readonly Component[]): 
   );
 
 /** Whether something is asked, as the rest is answered. */
-export const isAsked = (asked: Asked, filled: Filled): boolean =>
-  asked.ask !== "component" || !asked.only || filled[asked.only[0]] === asked.only[1];
+export function isAsked(asked: Asked, filled: Filled): boolean {
+  if (!("only" in asked) || !asked.only) return true;
+  const [key, ...values] = asked.only;
+  return values.includes(String(filled[key]));
+}
 
 /** The act that a form asks for: figures as typed, sizes as numbers, nothing as null. */
 export function actOf(kind: Act["kind"], fit: Fit, filled: Filled): Act {

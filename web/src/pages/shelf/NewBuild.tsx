@@ -4,6 +4,7 @@ import { useImportBuild, useNewBuild, useTemplates } from "../../api/queries";
 import { Button } from "../../parts/Button";
 import { FileButton } from "../../parts/FileButton";
 import { Notice, Waiting } from "../../parts/Notice";
+import { InUnits } from "../../parts/InUnits";
 
 /** A new build from a template, or from a document file. */
 export function NewBuild({
@@ -61,7 +62,9 @@ export function NewBuild({
               />
               <span>
                 <span className="font-medium">{each.name}</span>
-                <span className="block text-[13px] text-ink-2">{each.words}</span>
+                <span className="block text-[13px] text-ink-2">
+                  <InUnits words={each.words} />
+                </span>
               </span>
             </label>
           ))}

@@ -8,6 +8,7 @@ import { Mark } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
 import { Bar } from "../../parts/Progress";
 import { VERDICT_MARKS, yours } from "../../parts/verdict";
+import { InUnits } from "../../parts/InUnits";
 import { NewBuild } from "./NewBuild";
 import { Thumbnail } from "./Thumbnail";
 
@@ -64,7 +65,8 @@ function Row({
       <p className="flex min-w-[240px] flex-[1.4] items-start gap-3 text-[15px]">
         <Mark state={VERDICT_MARKS[verdict.state]} size={20} />
         <span>
-          <strong className="font-semibold">{verdict.headline}.</strong> {verdict.sentence}
+          <strong className="font-semibold">{verdict.headline}.</strong>{" "}
+          <InUnits words={verdict.sentence} />
           {model && <span className="block text-[13px] text-ink-2">{model}</span>}
           {run && <UnderWay run={run} />}
         </span>

@@ -2,13 +2,15 @@ import type { ReactElement } from "react";
 import type { Drain, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { MovingOil } from "../../document/MovingOil";
+import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
+import { placeWords } from "../../plots/place";
 import { loadWords, type Load } from "../../plots/rose";
 import { nearestIndex } from "../../plots/traces";
 import type { Now } from "./elevation";
-import { flowIn, titleOf, whereOn } from "./sentence";
+import { flowIn, titleOf } from "./sentence";
 
 /** Above the picture: the moment in words, and what the figures rest on. */
 export function DrainHead({
@@ -36,14 +38,14 @@ export function DrainHead({
   const where = isPad
     ? `At ${loadWords(load)}`
     : stage.has_lap
-      ? `${whereOn(lap, time)}at ${time.toFixed(1)} s`
+      ? placeWords(lap, time)
       : "Standing at full power";
   const at = nearestIndex(stage.time_s, time);
   const feed = drain.samples.flow_l_min[at] ?? 0;
   return (
     <div className="px-6 pt-3">
       <h1 className="font-figure text-[22px] leading-7 font-semibold">
-        {titleOf(drain, now, where, shown)}
+        {bound(titleOf(drain, now, where, shown))}
       </h1>
       <p className="flex flex-wrap items-baseline gap-x-3 font-figure text-[14px] text-ink-2">
         {!isPad && stage.has_lap && <span>{loadWords(load)}</span>}

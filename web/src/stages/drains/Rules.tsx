@@ -5,6 +5,7 @@ import { useBuildView } from "../../document/BuildContext";
 import { Mark } from "../../parts/Mark";
 import { MendButton, type Mend } from "../../parts/MendButton";
 import { useSettings } from "../../parts/settings";
+import { InUnits } from "../../parts/InUnits";
 
 const CAUTION =
   "Oil on a hot turbo burns: keep lines clear of the exhaust, sleeve them, and check for leaks hot before the car goes out. A thin wall is not tapped: a through-fitting with a nut inside and sealing washers, or a welded boss, set off so that the pan's bolts stay reachable; with the pan on, the nut goes in through another opening. Drilling leaves swarf: wash and wipe it out before anything is closed. Class rules and the turbo maker's own limits come first.";
@@ -41,8 +42,8 @@ export function Rules({ stage }: { stage: DrainsStage }): ReactElement {
           <li key={`${check.wanted} ${check.words}`} className="border-b border-hair py-2">
             <p className="flex items-start gap-2 text-[14px]">
               <Mark state={check.state} />
-              <span className="min-w-0 flex-1">
-                {check.words}.{" "}
+              <span className="min-w-0 flex-1 first-letter:uppercase">
+                <InUnits words={check.words} />.{" "}
                 {check.mend && <MendButton mend={check.mend} onMend={(act) => void mend(act)} />}
               </span>
             </p>

@@ -7,6 +7,7 @@ import * as api from "../../api/drains";
 import type { EditMutation } from "../../document/BuildContext";
 import { CommandProvider } from "../../parts/commands";
 import { DRAIN, DRAINS } from "../../testing/drains";
+import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { cans, hoursToFill } from "./BreathingPage";
 import { DrainsScreen } from "./DrainsScreen";
@@ -78,7 +79,7 @@ describe("the Drains screen", () => {
 
   it("says by how much the worst drain is short, where, and for how long", () => {
     const page = served({ data: DRAINS });
-    expect(page.querySelector("h1")?.textContent).toContain(
+    expect(wordsIn(page.querySelector("h1"))).toContain(
       "the drain of the turbo is 42 mm of head short",
     );
     expect(page.textContent).toContain("1.1 s");

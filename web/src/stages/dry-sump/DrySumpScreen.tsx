@@ -5,14 +5,18 @@ import { useLaps } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
 import { FitForm } from "../../document/circuit/FitForms";
 import { useLapTime, type LapTime } from "../../document/useLapTime";
+import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
+import { InUnits } from "../../parts/InUnits";
 import { LapBar } from "../../plots/LapBar";
+import { placeWords } from "../../plots/place";
 import { nearestIndex } from "../../plots/traces";
 import { dryTable } from "./dryTable";
 import { momentAt, stagesSentence, worthSentence, type Moment } from "./flow";
+import { DriveSection } from "./DriveSection";
 import { FindLevel } from "./FindLevel";
 import { FlowDrawing, type Wet } from "./FlowDrawing";
 import { Sizes } from "./Sizes";
@@ -44,7 +48,7 @@ function StillWet(): ReactElement {
         <h2 className="font-figure text-[18px] font-semibold">Go dry</h2>
         {done && (
           <p role="status" className="text-[14px]">
-            Done: {done}.
+            Done: <InUnits words={done} />.
           </p>
         )}
         <FitForm kind="go_dry" onDone={setDone} />
@@ -76,8 +80,8 @@ function Checks({ stage }: { stage: DryStage }): ReactElement | null {
       {wrong.map((check) => (
         <li key={check.words} className="flex gap-2 py-1 text-[14px]">
           <Mark state={check.state} size={16} />
-          <span>
-            {check.words}. <span className="text-ink-2">{check.source}</span>
+          <span className="first-letter:uppercase">
+            <InUnits words={check.words} />. <span className="text-ink-2">{check.source}</span>
           </span>
         </li>
       ))}
@@ -85,18 +89,11 @@ function Checks({ stage }: { stage: DryStage }): ReactElement | null {
   );
 }
 
-/** Drive, and what else must be done. */
+/** What else must be done. */
 function Also({ dry }: { dry: Dry }): ReactElement {
-  const ratio = dry.stages[0]?.drive_ratio ?? 0;
   return (
     <section className="border-t border-ink px-4 py-3 text-[14px]">
-      <h2 className="font-figure text-[18px] font-semibold">Drive</h2>
-      <p>
-        The pump turns {ratio.toFixed(2)} times for one turn of the crank.{" "}
-        {dry.drives.length > 0 &&
-          `Toothed pulleys that come nearest: ${dry.drives.map(([crank, pump]) => `${crank} on the crank to ${pump} on the pump`).join(", ")}.`}
-      </p>
-      <h2 className="mt-3 font-figure text-[18px] font-semibold">What else must be done</h2>
+      <h2 className="font-figure text-[18px] font-semibold">What else must be done</h2>
       <ul className="list-disc pl-5">
         {dry.also.map((each) => (
           <li key={each}>{each}</li>
@@ -136,11 +133,12 @@ function TheLap({
 }
 
 function Head({ dry, moment, stage }: { dry: Dry; moment: Moment; stage: DryStage }): ReactElement {
+  const { lap } = useBuildView().forecast.shown ?? {};
   return (
     <div className="flex items-start justify-between gap-3 px-6 pt-4">
       <div className="min-w-0">
         <h1 className="font-figure text-[20px] leading-tight font-semibold">
-          At {moment.time.toFixed(1)} s: {stagesSentence(dry, moment)}
+          {bound(`${placeWords(lap, moment.time)}: ${stagesSentence(dry, moment)}`)}
         </h1>
         <p className="text-[14px] text-ink-2">{stage.words}</p>
       </div>
@@ -191,6 +189,7 @@ function OverLap({
           <StageMap dry={dry} over={over} time={at.time} onTime={at.goTo} />
           <p className="px-6 pb-4 text-[15px]">{worthSentence(dry, over)}</p>
           <WhatIf dry={dry} />
+          <DriveSection dry={dry} />
         </section>
         <aside className="shrink-0 overflow-y-auto border-ink bg-panel lg:w-[330px] lg:border-l">
           <Checks stage={stage} />
@@ -245,6 +244,9 @@ export function DrySumpScreen(): ReactElement {
             <StagesNumbers dry={dry} />
             <FindLevel dry={dry} oilL={build.document.oil.volume_l} />
             <Also dry={dry} />
+          </div>
+          <div className="lg:col-span-2">
+            <DriveSection dry={dry} />
           </div>
         </div>
       )}

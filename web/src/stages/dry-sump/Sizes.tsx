@@ -3,6 +3,7 @@ import type { Sized } from "../../api/dry";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { shownAs, type System, type Units } from "../../parts/units";
+import { InUnits } from "../../parts/InUnits";
 
 /** A size as it is shown: in the units of its field, or in the unit that it names. */
 export function sizeAs(
@@ -59,7 +60,9 @@ export function Sizes({ sizes }: { sizes: readonly Sized[] }): ReactElement {
                     <Mark state={size.state} size={15} />
                     <span>
                       <span className="font-semibold">{size.name}</span>
-                      <span className="block text-[13px] text-ink-2">{size.at}</span>
+                      <span className="block text-[13px] text-ink-2">
+                        <InUnits words={size.at} />
+                      </span>
                       {size.why && <span className="block text-[13px]">{size.why}</span>}
                       <span className="block text-[12px] text-ink-2">
                         {size.source.split(":")[0]}

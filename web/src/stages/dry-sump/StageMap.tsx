@@ -3,9 +3,9 @@ import type { Dry, DryOverLap, InCorner } from "../../api/dry";
 import { AirBar } from "../../drawing/AirBar";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
-import { oilWord } from "./flow";
+import { isAir, oilWord } from "./flow";
 
-const BAR = { width: 66, height: 14 } as const;
+const BAR = { width: 57, height: 14 } as const;
 
 function ShareBar({ share }: { share: number }): ReactElement {
   const oil = BAR.width * Math.max(0, Math.min(1, share));
@@ -51,11 +51,11 @@ export function StageMap({
       <table className="text-[14px]">
         <thead>
           <tr className="border-b border-ink text-left align-bottom">
-            <th scope="col" className="sticky left-0 min-w-32 bg-paper pr-3 pb-1 font-normal">
+            <th scope="col" className="sticky left-0 min-w-32 bg-paper pr-2 pb-1 font-normal">
               <span className="sr-only">Stage</span>
             </th>
             {over.corners.map((corner) => (
-              <th key={corner.number} scope="col" className="pr-2 pb-1">
+              <th key={corner.number} scope="col" className="pr-1 pb-1">
                 <button
                   type="button"
                   onClick={() => onTime(corner.at_s - start)}
@@ -85,10 +85,10 @@ export function StageMap({
               {over.corners.map((corner) => {
                 const share = corner.shares[at] ?? 0;
                 return (
-                  <td key={corner.number} className="py-1 pr-2">
+                  <td key={corner.number} className="py-1 pr-1">
                     <ShareBar share={share} />
                     <span
-                      className={`font-figure text-[13px] ${share < 0.05 ? "text-air-ink" : ""}`}
+                      className={`font-figure text-[13px] ${isAir(share) ? "text-air-ink" : ""}`}
                     >
                       {oilWord(share)}
                     </span>
@@ -102,7 +102,7 @@ export function StageMap({
               all, worst second
             </th>
             {over.corners.map((corner) => (
-              <td key={corner.number} className="py-1 pr-2 font-figure">
+              <td key={corner.number} className="py-1 pr-1 font-figure">
                 {oilWord(corner.worst)}
               </td>
             ))}
@@ -114,7 +114,7 @@ export function StageMap({
             {over.corners.map((corner) => {
               const { figure, unit } = volumeAs(units, system, corner.left_l);
               return (
-                <td key={corner.number} className="py-1 pr-2 font-figure">
+                <td key={corner.number} className="py-1 pr-1 font-figure">
                   {figure} {unit}
                 </td>
               );

@@ -3,8 +3,10 @@ import type { Ring } from "../../drawing/geometry";
 import { DRY, OVER } from "../../testing/dry";
 import {
   filled,
+  joinedOil,
   momentAt,
   oilWord,
+  pumpRpm,
   stagesSentence,
   within,
   worstSize,
@@ -49,14 +51,23 @@ describe("a dry sump in words", () => {
     const moment = momentAt(OVER, 1);
     expect(moment.panL).toBe(0.7);
     expect(stagesSentence(DRY, moment)).toBe(
-      "The rear right stage has oil, the front stage and the rear left stage draw air.",
+      "the rear right stage has oil, the front stage and the rear left stage draw air.",
     );
     expect(stagesSentence(DRY, { ...moment, shares: [0.5, 0.5, 0.5] })).toBe(
-      "Every stage has oil.",
+      "every stage has oil.",
     );
     expect(stagesSentence(DRY, { ...moment, shares: [0, 0.04, 0] })).toBe(
-      "All stages draw air: 0.7 L lie away from the mouths.",
+      "all stages draw air, 0.7 L lie away from the mouths.",
     );
+  });
+
+  it("says what all bring together, and how fast the pump turns", () => {
+    const moment = momentAt(OVER, 1);
+    expect(joinedOil(moment)).toBeCloseTo(0.2);
+    expect(joinedOil({ ...moment, flows: [0, 0, 0] })).toBe(0);
+    expect(pumpRpm(DRY, moment)).toBeCloseTo(31000 / 10.4);
+    expect(pumpRpm({ ...DRY, stages: [] }, moment)).toBe(0);
+    expect([moment.inCooler, moment.intoTank]).toEqual([0.55, 0.55]);
   });
 
   it("calls it air below a twentieth", () => {

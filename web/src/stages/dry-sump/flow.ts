@@ -58,6 +58,10 @@ export interface Moment {
   shares: number[];
   /** What each sweeps [L/min]. */
   flows: number[];
+  /** Of gas in what goes through the cooler; null: there is none. */
+  inCooler: number | null;
+  /** Of gas in what comes into the tank. */
+  intoTank: number;
 }
 
 export function momentAt(over: DryOverLap, time: number): Moment {
@@ -70,12 +74,31 @@ export function momentAt(over: DryOverLap, time: number): Moment {
     coverMm: traces.cover_mm[at] ?? 0,
     shares: traces.shares.map((each) => each[at] ?? 0),
     flows: traces.flows_l_min.map((each) => each[at] ?? 0),
+    inCooler: traces.in_cooler[at] ?? null,
+    intoTank: traces.into_tank[at] ?? 0,
   };
 }
 
+const AIR = 0.05; // of oil, under which a stage is said to draw air
+
+export const isAir = (share: number): boolean => share < AIR;
+
 /** A share of oil as the stage has it, in a word. */
 export const oilWord = (share: number): string =>
-  share < 0.05 ? "air only" : `${Math.round(100 * share)} %`;
+  isAir(share) ? "air only" : `${Math.round(100 * share)} %`;
+
+/** Of oil in what all stages bring together. */
+export function joinedOil({ flows, shares }: Moment): number {
+  const all = flows.reduce((sum, flow) => sum + flow, 0);
+  const oil = flows.reduce((sum, flow, at) => sum + flow * (shares[at] ?? 0), 0);
+  return all > 0 ? oil / all : 0;
+}
+
+/** How fast the pump turns [1/min], by what its first stage sweeps. */
+export function pumpRpm(dry: Dry, { flows }: Moment): number {
+  const [first] = dry.stages;
+  return first && first.displacement_cm3 > 0 ? ((flows[0] ?? 0) * 1e3) / first.displacement_cm3 : 0;
+}
 
 const WORDS = ["no stage", "one stage", "two stages", "three stages", "four stages", "five stages"];
 
@@ -83,13 +106,13 @@ const WORDS = ["no stage", "one stage", "two stages", "three stages", "four stag
 export function stagesSentence(dry: Dry, moment: Moment): string {
   const names = (isWanted: (share: number) => boolean): string[] =>
     dry.stages.filter((_, at) => isWanted(moment.shares[at] ?? 0)).map(({ name }) => name);
-  const oil = names((share) => share >= 0.05);
-  const air = names((share) => share < 0.05);
+  const oil = names((share) => !isAir(share));
+  const air = names(isAir);
   if (oil.length === 0)
-    return `All stages draw air: ${moment.panL.toFixed(1)} L lie away from the mouths.`;
-  if (air.length === 0) return "Every stage has oil.";
+    return `all stages draw air, ${moment.panL.toFixed(1)} L lie away from the mouths.`;
+  if (air.length === 0) return "every stage has oil.";
   const [has, have] = [oil.length === 1 ? "has" : "have", air.length === 1 ? "draws" : "draw"];
-  return `The ${oil.join(" and the ")} ${has} oil, the ${air.join(" and the ")} ${have} air.`;
+  return `the ${oil.join(" and the ")} ${has} oil, the ${air.join(" and the ")} ${have} air.`;
 }
 
 /** What a stage is worth over the lap: which one could be left out, if any. */

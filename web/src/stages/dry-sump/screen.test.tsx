@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/dry";
 import { DRY, DRY_STAGE } from "../../testing/dry";
+import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { DrySumpScreen } from "./DrySumpScreen";
 
@@ -49,7 +50,7 @@ describe("the Dry sump screen", () => {
     expect(page.querySelectorAll("[data-mouth]")).toHaveLength(3);
     expect(page.querySelectorAll("[data-stage]")).toHaveLength(3);
     expect(page.querySelector("[data-tank]")?.getAttribute("data-tank")).toBe("4.8");
-    expect(screen.getByRole("heading", { level: 1 }).textContent).toContain("At 1.0 s");
+    expect(wordsIn(screen.getByRole("heading", { level: 1 }))).toContain("At 1.0 s");
   });
 
   it("tells sizes wanted and found, with their units and who says so", () => {

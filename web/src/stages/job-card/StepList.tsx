@@ -1,5 +1,6 @@
 import { Fragment, useEffect, useRef, type ReactElement } from "react";
 import { Mark } from "../../parts/Mark";
+import { InUnits } from "../../parts/InUnits";
 import type { StepNow } from "./standing";
 import { MARKS, standWords } from "./words";
 
@@ -44,7 +45,7 @@ export function StepList({
                 <Mark state={MARKS[step.state]} onInk={isPicked} />
                 <span className="w-6 shrink-0 text-right font-figure">{at + 1}</span>
                 <span className="min-w-0 flex-1">
-                  {step.words}
+                  <InUnits words={step.words} />
                   {step.is_gate && (
                     <span className="ml-1 border border-current px-1 text-[12px] whitespace-nowrap">
                       gate

@@ -5,6 +5,7 @@ import { useSize } from "../../parts/size";
 import { BoltPattern } from "./BoltPattern";
 import { FoundBad } from "./FoundBad";
 import { Reason } from "../../parts/Reason";
+import { InUnits } from "../../parts/InUnits";
 import { StepNotes } from "./StepNotes";
 import { waitsNow, type StepNow } from "./standing";
 import { TorqueFigures, withTorque } from "./TorqueFigures";
@@ -21,7 +22,7 @@ function Cautions({ step }: { step: StepNow }): ReactElement | null {
         <li key={at} className="flex gap-2">
           <Mark state="caution" />
           <span>
-            <strong className="font-semibold">Caution.</strong> {words}
+            <strong className="font-semibold">Caution.</strong> <InUnits words={words} />
           </span>
         </li>
       ))}
@@ -117,7 +118,7 @@ function NearSteps({
           >
             <Mark state={MARKS[each.state]} />
             <span className="min-w-0 flex-1">
-              {steps.indexOf(each) + 1} · {each.words}
+              {steps.indexOf(each) + 1} · <InUnits words={each.words} />
             </span>
             <span className="font-figure text-[15px] text-ink-2">{standWords(each, now)}</span>
           </button>
@@ -161,8 +162,12 @@ export function StepView({
   );
   return (
     <section aria-label="The step" className="px-4 pt-3 pb-4 lg:px-6" ref={frame}>
-      <h1 className="font-figure text-[28px] leading-[1.1] font-semibold">{step.words}</h1>
-      <p className="mt-1 text-[16px] text-ink-2">{step.why}</p>
+      <h1 className="font-figure text-[28px] leading-[1.1] font-semibold">
+        <InUnits words={step.words} />
+      </h1>
+      <p className="mt-1 text-[16px] text-ink-2">
+        <InUnits words={step.why} />
+      </p>
       {isPassed && (
         <p className="mt-1 flex items-center gap-2 text-[15px]">
           <Mark state={MARKS[step.state]} />

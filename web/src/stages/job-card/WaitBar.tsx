@@ -1,5 +1,6 @@
 import { useEffect, useRef, type ReactElement } from "react";
 import { signal } from "../../parts/signal";
+import { InUnits } from "../../parts/InUnits";
 import type { StepNow } from "./standing";
 import { clockWords, leftWords } from "./words";
 
@@ -19,7 +20,9 @@ export function WaitBar({ step, now }: { step: StepNow; now: number }): ReactEle
   return (
     <div className="py-2" data-wait={step.id}>
       <p className="flex items-baseline justify-between gap-2">
-        <span className="min-w-0 font-figure text-[17px] font-semibold">{step.words}</span>
+        <span className="min-w-0 font-figure text-[17px] font-semibold">
+          <InUnits words={step.words} />
+        </span>
         <span className="font-figure text-[26px] leading-none font-semibold whitespace-nowrap tabular-nums">
           {isOver ? "over" : leftWords(over, now)}
           {!isOver && <span className="ml-1 text-[15px] font-medium text-ink-2">left</span>}

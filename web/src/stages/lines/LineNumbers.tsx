@@ -6,6 +6,7 @@ import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { flowAs, lengthAs, pressureAs } from "../../parts/units";
+import { InUnits } from "../../parts/InUnits";
 import { BendingSheet } from "./BendingSheet";
 import { EndNumbers } from "./EndNumbers";
 import { firstWay } from "./frame";
@@ -89,8 +90,8 @@ function CheckRow({ check }: { check: Check }): ReactElement {
   return (
     <li className="flex gap-2 py-0.5 text-[14px]">
       <Mark state={check.state} size={16} />
-      <span>
-        {check.words}
+      <span className="first-letter:uppercase">
+        <InUnits words={check.words} />
         {check.state !== "good" && (
           <span className="block text-[13px] text-ink-2">{check.source}</span>
         )}

@@ -12,6 +12,7 @@ import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
+import { InUnits } from "../../parts/InUnits";
 import { Overfill } from "./Overfill";
 import { OverLap } from "./OverLap";
 import { SearchPanel } from "./SearchPanel";
@@ -33,7 +34,9 @@ function Proof({ options }: { options: Options }): ReactElement | null {
             className="flex items-center gap-2 border-b border-hair py-0.5 text-[14px]"
           >
             <Mark state={each.keeps ? "good" : "bad"} size={14} />
-            <span className="min-w-0 flex-1">{each.words}</span>
+            <span className="min-w-0 flex-1">
+              <InUnits words={each.words} />
+            </span>
             <span className="font-figure font-semibold">
               {each.keeps ? "holds" : "does not"}
               {each.share === null ? "" : `, ${Math.round(100 * each.share)} %`}
@@ -65,7 +68,7 @@ function Changes({ study, row }: { study: Study; row: OptionRow }): ReactElement
       <ul>
         {remedy.data?.differences.map((each) => (
           <li key={each.words} className="border-b border-hair py-0.5 text-[14px]">
-            {each.words}
+            <InUnits words={each.words} />
           </li>
         ))}
       </ul>

@@ -4,6 +4,7 @@ import { AirBar } from "../../drawing/AirBar";
 import { Mark, type MarkState } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { lengthAs, pressureAs } from "../../parts/units";
+import { InUnits } from "../../parts/InUnits";
 import { RemedyGlyph } from "./RemedyGlyph";
 
 const MARKS: Record<Standing["state"], MarkState> = {
@@ -153,7 +154,7 @@ function Row({
         onClick={onPick}
         data-option={row.key}
         data-state={standing.state}
-        className={`${COLUMNS} w-full border-b px-1 py-1.5 text-left ${isChosen ? "border-good bg-good-wash" : "border-hair"} ${isPicked ? "outline-2 -outline-offset-2 outline-ink" : ""}`}
+        className={`${COLUMNS} w-full border-b px-2 py-1.5 text-left ${isChosen ? "border-good bg-good-wash" : "border-hair"} ${isPicked ? "outline-2 -outline-offset-2 outline-ink" : ""}`}
       >
         <span className="hidden sm:block">
           <RemedyGlyph group={row.group} />
@@ -162,7 +163,7 @@ function Row({
           <span className="flex min-w-0 items-baseline gap-1.5">
             <Mark state={row.told ? markOf(standing) : "nothing"} size={15} />
             <span className="min-w-0 font-figure text-[16px] leading-tight font-semibold">
-              {row.letter} · {row.title}
+              {row.letter} · <InUnits words={row.title} />
               <span className="sr-only">: {row.told ? stateWords(standing) : "not told"}</span>
             </span>
           </span>
@@ -186,7 +187,7 @@ function Row({
 function Heading(): ReactElement {
   const words = ["dry left", "a lap", "lowest", "costs", "work", "wait", "ground"];
   return (
-    <div className={`${COLUMNS} border-b border-ink px-1 pb-1 text-[13px] text-ink-2`}>
+    <div className={`${COLUMNS} border-b border-ink px-2 pb-1 text-[13px] text-ink-2`}>
       <span className="sm:col-span-2">Remedy, least effort first</span>
       {words.map((each, at) => (
         <span key={each} className={`hidden sm:block ${at === 0 ? "" : "text-right"}`}>
@@ -208,8 +209,12 @@ function NotHere({ rows }: { rows: readonly OptionRow[] }): ReactElement | null 
       <ul>
         {rows.map((row) => (
           <li key={row.key} className="border-b border-hair py-1 text-[14px]">
-            <span className="font-semibold">{row.title}</span>
-            <span className="text-ink-2">: {row.reason}</span>
+            <span className="font-semibold">
+              <InUnits words={row.title} />
+            </span>
+            <span className="text-ink-2">
+              : <InUnits words={row.reason} />
+            </span>
           </li>
         ))}
       </ul>
@@ -240,7 +245,7 @@ export function RemedyTable({
   return (
     <div>
       <Heading />
-      <div className={`${COLUMNS} border-b border-hair px-1 py-2`}>
+      <div className={`${COLUMNS} border-b border-hair px-2 py-2`}>
         <span className="flex items-center gap-1.5 font-figure text-[17px] font-semibold sm:col-span-2">
           <Mark state={markOf(options.base)} size={15} /> {name}
           <span className="font-figure text-[14px] font-medium text-ink-2 sm:hidden">

@@ -7,6 +7,7 @@ import { ALL_FITS, ALL_KINDS, type AnyFitKind } from "../../document/panFits";
 import { Button } from "../../parts/Button";
 import { Dialog } from "../../parts/Dialog";
 import { useSettings } from "../../parts/settings";
+import { InUnits } from "../../parts/InUnits";
 
 type Own = Schemas["OwnIn"];
 const MOST_OWN = 8;
@@ -123,7 +124,7 @@ export function WhatIsTried({
                     }
                     className="mt-1 size-4 shrink-0 accent-[var(--ink)]"
                   />
-                  {title}
+                  <InUnits words={title} />
                 </label>
               </li>
             ))}

@@ -6,6 +6,7 @@ import * as api from "../../api/options";
 import { CommandProvider } from "../../parts/commands";
 import { DUNLIN_BUILD } from "../../testing/documents";
 import { LATEST, OPTIONS, studyOf } from "../../testing/options";
+import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { optionsTable } from "./optionsTable";
 import { OptionsScreen } from "./OptionsScreen";
@@ -114,7 +115,7 @@ describe("the Options screen", () => {
       "does not, 56 %",
     );
     expect(page.textContent).toContain("1 does not apply to this build");
-    expect(page.textContent).toContain("16 mm in the exhaust");
+    expect(wordsIn(page)).toContain("16 mm in the exhaust");
   });
 
   it("shows the remedy that is picked, in the table or on the plot", async () => {

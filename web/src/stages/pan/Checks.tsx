@@ -2,6 +2,7 @@ import type { ReactElement } from "react";
 import type { PanFigures } from "../../api/queries";
 import { Mark } from "../../parts/Mark";
 import { MendButton, type Mend } from "../../parts/MendButton";
+import { InUnits } from "../../parts/InUnits";
 
 /** What the rules of the trade say of this pan, each with its source. */
 export function Checks({
@@ -26,8 +27,12 @@ export function Checks({
         {pan.checks.map((check) => (
           <li key={`${check.field}${check.words}`} className="flex gap-3 py-1.5 text-[14px]">
             <Mark state={check.state} />
-            <span className="min-w-0 flex-1" title={`${check.wanted} (${check.source})`}>
-              {check.words}. {check.mend && <MendButton mend={check.mend} onMend={onMend} />}
+            <span
+              className="min-w-0 flex-1 first-letter:uppercase"
+              title={`${check.wanted} (${check.source})`}
+            >
+              <InUnits words={check.words} />.{" "}
+              {check.mend && <MendButton mend={check.mend} onMend={onMend} />}
             </span>
           </li>
         ))}

@@ -34,6 +34,8 @@ import { Deepen } from "./Deepen";
 import { Dipped } from "./Dipped";
 import { FillCurve, type Attitude } from "./FillCurve";
 import { heightAt, standingAt } from "./fill";
+import { FromDrawing } from "./FromDrawing";
+import { FromScan } from "./FromScan";
 import { HoldVolume } from "./HoldVolume";
 import { Inspection } from "./Inspection";
 import { Levels } from "./Levels";
@@ -250,6 +252,8 @@ function FillAndChecks({
         onType={type}
         onReplace={replace}
       />
+      <FromScan />
+      <FromDrawing />
       <section aria-label="Fit to the pan" className="px-4 py-2">
         <FitForms kinds={ON_THE_PAN} title="Fit plates, gates, a tray; widen the sump" />
       </section>

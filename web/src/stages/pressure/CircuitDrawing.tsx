@@ -9,9 +9,10 @@ import type { Drawing, OilSurface } from "../../drawing/views";
 import { useClearWords } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { CircuitWords } from "./CircuitWords";
-import { GlassPipe } from "./GlassPipe";
+import { GlassPipe } from "../../drawing/GlassPipe";
 import { nowAt, type Now } from "./now";
-import { BottleSymbol, PartSymbol, PumpSymbol } from "./PartSymbol";
+import { PumpSymbol } from "../../drawing/OilParts";
+import { BottleSymbol, PartSymbol } from "./PartSymbol";
 import { planOf, PIPE, type Plan } from "./plan";
 
 /** The relief beside the pump: shut, or passing oil back to the pump's inlet. */

@@ -7,6 +7,7 @@ import { Numbers } from "../../document/Numbers";
 import { useLapTime, type LapTime } from "../../document/useLapTime";
 import { MovingOil } from "../../document/MovingOil";
 import { useMovingFrame } from "../../document/useMovingFrame";
+import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
@@ -103,7 +104,9 @@ function Head({
   return (
     <div className="px-6 pt-3">
       <div className="flex items-start justify-between gap-x-4 gap-y-1 max-sm:flex-wrap">
-        <h1 className="min-w-0 font-figure text-[22px] leading-7 font-semibold">{told.title}</h1>
+        <h1 className="min-w-0 font-figure text-[22px] leading-7 font-semibold">
+          {bound(told.title)}
+        </h1>
         <Switch kind={kind} onKind={onKind} />
       </div>
       <p className="font-figure text-[14px] text-ink-2">{told.words}</p>
@@ -152,7 +155,13 @@ function Picture({
   if (kind === "table") return <MomentTable stage={stage} time={at.time} />;
   return (
     <div className="relative flex min-h-0 flex-1 flex-col">
-      <div ref={box} className="min-h-[400px] flex-1 overflow-x-auto overflow-y-hidden lg:min-h-0">
+      <div
+        ref={box}
+        role="group"
+        tabIndex={0}
+        aria-label="The picture"
+        className="min-h-[400px] flex-1 overflow-x-auto overflow-y-hidden lg:min-h-0"
+      >
         <div ref={drawn} className="flex h-full">
           {kind === "traces" && (
             <Traces stage={stage} lanes={lanes} time={at.time} onTime={at.goTo} />

@@ -1,5 +1,6 @@
 import type { PressureStage } from "../../api/pressure";
 import type { Component, Kind } from "../../document/circuit/circuit";
+import type { Glass } from "../../drawing/GlassPipe";
 import type { Point } from "../../drawing/geometry";
 import { viewBox, toPage, type Drawing, type Placed } from "../../drawing/views";
 
@@ -10,12 +11,8 @@ type Layout = PressureStage["layout"];
 export const PIPE = 15; // [px] that a glass pipe is wide
 
 /** A glass pipe: what it carries is that of a node. */
-export interface Pipe {
-  key: string;
-  line: readonly Point[];
+export interface Pipe extends Glass {
   node: number;
-  width: number;
-  airOn: "left" | "right";
 }
 
 /** A component at its place: its pressure is told of the node behind it. */

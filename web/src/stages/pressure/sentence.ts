@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/client";
 import type { PressureStage } from "../../api/pressure";
 import type { Shown, System, Units } from "../../parts/units";
 import { flowAs, pressureAs } from "../../parts/units";
+import { placeWords } from "../../plots/place";
 import { loadWords } from "../../plots/rose";
 import { nearestIndex } from "../../plots/traces";
 import { drawnAt, drunkAt, givenAt, nowAt } from "./now";
@@ -19,11 +20,6 @@ export interface Told {
   title: string;
   words: string;
   sentence: string;
-}
-
-function placeWords(lap: Lap | null, time: number): string {
-  const corner = lap?.corners.find((each) => each.start_s <= time && time <= each.end_s);
-  return corner ? `Corner ${corner.number}, ${corner.hand}, at` : "At";
 }
 
 /** What the screen says of a moment. */
@@ -52,7 +48,7 @@ export function toldAt(
     : given > FLOWS && now.gallery < HELD * now.usual
       ? `the bottle holds the gallery at ${bar(now.gallery)}`
       : `the gallery has ${bar(now.gallery)}`;
-  const where = lap ? `${placeWords(lap, time)} ${time.toFixed(1)} s: ` : "Level and steady: ";
+  const where = lap ? `${placeWords(lap, time)}: ` : "Level and steady: ";
   const at = lap ? nearestIndex(lap.samples.time_s, time) : 0;
   const load = lap
     ? `${loadWords({ sideG: lap.samples.side_g[at] ?? 0, foreG: lap.samples.fore_g[at] ?? 0 })} · `

@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { useBuildView } from "../../document/BuildContext";
+import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
@@ -26,7 +27,7 @@ function Headline({
   return (
     <div className="px-6 pt-3">
       <div className="flex flex-wrap items-start justify-between gap-x-4 gap-y-1">
-        <h1 className="font-figure text-[22px] leading-7 font-semibold">{moment.title}</h1>
+        <h1 className="font-figure text-[22px] leading-7 font-semibold">{bound(moment.title)}</h1>
         {children}
       </div>
       <p className="font-figure text-[14px] text-ink-2">{moment.words}</p>

@@ -4,6 +4,7 @@ import { oilUnder } from "../../drawing/tilt";
 import type { OilSurface } from "../../drawing/views";
 import type { Settings } from "../../parts/settings";
 import { lengthAs, volumeAs } from "../../parts/units";
+import { placeWords } from "../../plots/place";
 import { loadWords, type Load } from "../../plots/rose";
 import { nearestIndex, oilLies } from "../../plots/traces";
 import { oilSentence } from "./sentence";
@@ -55,11 +56,6 @@ function pumpWords(gas: number, { limits }: Telling): string {
   return "pump draws oil";
 }
 
-function placeWords(lap: Lap, time: number): string {
-  const corner = lap.corners.find((each) => each.start_s <= time && time <= each.end_s);
-  return corner ? `Corner ${corner.number}, ${corner.hand}, at` : "At";
-}
-
 const whereWords = (load: Load): string => {
   const lies = oilLies(load.sideG, load.foreG);
   return lies === "level" ? "the oil lies level" : `the oil is on the ${lies}`;
@@ -83,7 +79,7 @@ export function momentOf(
   const airy = gas > telling.limits.runsDry;
   const toCoverL = samples.to_cover_l[at] ?? 0;
   return {
-    title: `${placeWords(lap, time)} ${time.toFixed(1)} s: ${whereWords(load)}`,
+    title: `${placeWords(lap, time)}: ${whereWords(load)}`,
     words: `${loadWords(load)}, ${(samples.speed_km_h[at] ?? 0).toFixed(0)} km/h · ${oilWords(slosh, telling)}`,
     oil: { normal: samples.normals[at] ?? [0, 0, 1], level_mm: samples.level_mm[at] ?? 0 },
     airy,

@@ -10,8 +10,8 @@ export function MakePage({
 }: {
   column: (content: ReactElement) => ReactElement;
 }): ReactElement {
-  const { making, made, setMade, picked, pick, fault, retry } = useMake();
-  if (!making || !picked)
+  const { making, picked, pick, fault, retry } = useMake();
+  if (!making)
     return (
       <>
         <div className="min-w-0 flex-1">
@@ -22,10 +22,15 @@ export function MakePage({
     );
   return (
     <>
-      <Patterns making={making} picked={picked} onPick={pick} />
-      {column(
-        <MakeColumn making={making} made={made} picked={picked} fault={fault} onMade={setMade} />,
+      {picked ? (
+        <Patterns making={making} picked={picked} onPick={pick} />
+      ) : (
+        <section aria-label="Flat patterns" className="min-w-0 flex-1 px-6 py-4">
+          <h1 className="font-figure text-[22px] leading-7 font-semibold">Nothing is cut flat</h1>
+          <p className="max-w-[52ch] py-2">{making.fault}.</p>
+        </section>
       )}
+      {column(<MakeColumn making={making} picked={picked ?? null} />)}
     </>
   );
 }

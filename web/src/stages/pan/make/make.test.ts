@@ -1,30 +1,19 @@
 import { describe, expect, it } from "vitest";
-import { AS_WELDED, patternFile } from "../../../api/making";
+import { patternFile, printFile } from "../../../api/making";
 import { DUNLIN_BUILD } from "../../../testing/documents";
 import { partOf } from "../../../testing/making";
-import { keptMade, withSeam } from "./made";
 import { bendsSentence, fitted, ringPath } from "./pattern";
 
-describe("how a pan is made", () => {
-  it("is kept, and what cannot be read is all welded", () => {
-    const made = { bent: ["1-2"], radiusMm: 4, kFactor: 0.4 };
-    expect(keptMade(JSON.stringify(made))).toEqual(made);
-    for (const text of [null, "", "{", "3", '{"bent": 1, "radiusMm": -1, "kFactor": 2}'])
-      expect(keptMade(text)).toEqual(AS_WELDED);
-    expect(keptMade('{"bent": ["1-2", "one-two", 7]}').bent).toEqual(["1-2"]);
+describe("the files of a pan", () => {
+  it("are of all its parts, or of one", () => {
+    expect(patternFile(DUNLIN_BUILD)).toMatch(/making\/dxf$/);
+    expect(patternFile(DUNLIN_BUILD, "panel-1-2", "svg")).toMatch(/making\/svg\?part=panel-1-2$/);
   });
 
-  it("bends an edge once, and welds it again", () => {
-    const once = withSeam(AS_WELDED, "1-2", true);
-    expect(withSeam(once, "1-2", true).bent).toEqual(["1-2"]);
-    expect(withSeam(withSeam(once, "1-3", true), "1-2", false).bent).toEqual(["1-3"]);
-  });
-
-  it("is asked for in the files' address", () => {
-    const made = { bent: ["1-2", "1-3"], radiusMm: 4, kFactor: 0.4 };
-    const address = patternFile(DUNLIN_BUILD, made, "panel-1-2");
-    expect(address).toContain("bent=1-2&bent=1-3&radius_mm=4&k_factor=0.4&part=panel-1-2");
-    expect(patternFile(DUNLIN_BUILD, AS_WELDED)).not.toMatch(/radius_mm|k_factor/);
+  it("are solids as they were asked for, figures as typed", () => {
+    const asked = { what: "pickup_plate", typed: { bore_mm: "3/4 in" } } as const;
+    const address = printFile(DUNLIN_BUILD, asked, "us", "dxf");
+    expect(address).toContain("/printed/dxf?bore_mm=3%2F4+in&what=pickup_plate&system=us");
   });
 });
 

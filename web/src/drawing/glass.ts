@@ -1,4 +1,4 @@
-import type { Point, Ring } from "../../drawing/geometry";
+import type { Point, Ring } from "./geometry";
 
 /** Glass pipes as bands along a line: how wide, and which part of the width is what. */
 

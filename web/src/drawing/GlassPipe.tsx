@@ -1,11 +1,18 @@
 import { useMemo, type ReactElement } from "react";
-import { pathOf } from "../../drawing/geometry";
-import { hatchPath } from "../../drawing/hatch";
+import { pathOf, type Point } from "./geometry";
+import { hatchPath } from "./hatch";
 import { bandRing, rounded, shares } from "./glass";
-import type { Pipe } from "./plan";
+
+/** A pipe on the page: its middle line, and on which side of it air goes as one walks along. */
+export interface Glass {
+  key: string;
+  line: readonly Point[];
+  width: number;
+  airOn: "left" | "right";
+}
 
 /** A glass pipe with oil and air by their true shares of its width. */
-export function GlassPipe({ pipe, gas }: { pipe: Pipe; gas: number }): ReactElement {
+export function GlassPipe({ pipe, gas }: { pipe: Glass; gas: number }): ReactElement {
   const line = useMemo(() => rounded(pipe.line, 14), [pipe.line]);
   const wall = useMemo(() => bandRing(line, pipe.width / 2, -pipe.width / 2), [line, pipe.width]);
   const { oil, air } = shares(line, pipe.width - 2, gas, pipe.airOn);

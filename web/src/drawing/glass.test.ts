@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Ring } from "../../drawing/geometry";
+import type { Ring } from "./geometry";
 import { bandRing, offsetLine, rounded, shares } from "./glass";
 
 const area = (ring: Ring): number =>

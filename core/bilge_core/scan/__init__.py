@@ -1,0 +1,1 @@
+"""Shapes made elsewhere: a closed mesh of a pan's inside, an outline drawn flat."""
