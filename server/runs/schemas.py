@@ -8,7 +8,7 @@ from typing import Literal
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut
 from bilge_core.tell.differences import DifferenceOut
-from bilge_core.tell.moving import Summary
+from bilge_core.tell.moving import Summary, WindageOut
 from bilge_core.tell.verdict import OverLap, VerdictOut
 from builds.schemas import RevisionOut
 from ninja import Field, Schema
@@ -112,6 +112,8 @@ class LatestOut(Schema):
     queued: int
     finished: RunOut | None
     starts: SpreadOut | None
+    thrown: str
+    """What the crank throws beside the newest other run over the lap; empty where none tells."""
     failed: RunOut | None
     speeds: list[SpeedOut]
 
@@ -126,7 +128,8 @@ class SideOut(Schema):
     verdict: VerdictOut | None
     model: str
     lowest_bar: float | None
-    """Null where no run in moving oil is known."""
+    windage: WindageOut | None
+    """Null where no run in moving oil is known, like the lowest pressure."""
 
 
 class SideBySideOut(Schema):
@@ -134,4 +137,6 @@ class SideBySideOut(Schema):
 
     lap_name: str | None
     sides: list[SideOut]
+    thrown: str
+    """What the crank throws after, beside before; empty where that is not known of both."""
     differences: list[DifferenceOut]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Mapping
+from itertools import chain
 from typing import Any
 
 from accounts.models import Workshop
@@ -11,7 +12,15 @@ from bilge_core.errors import BilgeError
 from bilge_core.forecast.moving import moving_name, spread_of_starts
 from bilge_core.moving import Fineness
 from bilge_core.tell.check import SpreadOut, spread_out
-from bilge_core.tell.moving import KeptFigures, MovingOut, Summary, moving_out
+from bilge_core.tell.moving import (
+    KeptFigures,
+    MovingOut,
+    Summary,
+    WindageOut,
+    moving_out,
+    thrown_beside,
+    throws_any,
+)
 from bilge_core.tell.verdict import OverLap, faulty, worst_first
 from builds.models import Build
 from builds.schemas import RevisionOut
@@ -298,6 +307,32 @@ def others_of(build: Build, lap: Lap) -> list[Run]:
     return [run for run in found if run.felt == felt_in(run.state, lap)]
 
 
+_LOOKED_AT = 5  # of the newest runs: older ones may not tell it
+
+
+def _thrown_beside(build: Build, finished: Run) -> str:
+    """What the crank throws beside the newest other run of its lap and cells.
+
+    Of this build first, then of another whose crank throws any.
+    """
+    mine = _windage_of(finished)
+    over = _runs(build.workshop).filter(status=Run.FINISHED, lap=finished.lap, cells=finished.cells)
+    own, others = over.filter(build=build).exclude(felt=finished.felt), over.exclude(build=build)
+    for run in chain(own[:_LOOKED_AT], others[:_LOOKED_AT]) if mine else ():
+        other = _windage_of(run)
+        is_own = run.build_id == build.pk
+        if mine and other and (is_own or throws_any(other)):
+            named = _revision(run)
+            name = f"R{named.number} {named.name}" if named else f"state {run.state.number}"
+            return thrown_beside(mine, other, name if is_own else f"{run.build.name}, {name}")
+    return ""
+
+
+def _windage_of(run: Run) -> WindageOut | None:
+    """What the crank throws in a run; None where it does not tell."""
+    return Summary.model_validate(run.result.summary).windage if run.result else None
+
+
 def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     """The runs of a build as it stands over its lap.
 
@@ -325,6 +360,7 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
         queued=max(0, len(under_way) - 1),
         finished=run_out(finished) if finished else None,
         starts=_starts(runs, finished.cells) if finished else None,
+        thrown=_thrown_beside(build, finished) if finished else "",
     )
 
 

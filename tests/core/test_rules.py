@@ -165,6 +165,8 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         2.9e-3, 3.1e-3, "good", "caution",
     ),
     ("crank_splash", lambda v: v > crank.SPLASH.most, 19e-6, 21e-6, False, True),
+    ("thrown_alike", crank.THROWN_ALIKE.holds, 1.149, 1.151, True, False),
+    ("thrown_alike", crank.THROWN_ALIKE.holds, 0.87, 0.869, True, False),
     ("on_relief", lambda share: gauge.is_on_relief(share * 5e5, 5e5), 0.849, 0.851, False, True),
     (
         "over_relief", lambda share: of(gauge.check_highest(share * 5.0, 5.0)),

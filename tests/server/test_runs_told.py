@@ -94,7 +94,7 @@ def test_api(api: Any, other_api: Any, anonymous: Any, short_build: Build) -> No
     }
     told = api("GET", f"/runs/{run['id']}/figures")[1]
     assert told["model"] == "Moving oil, coarse cells"
-    assert told["note"].startswith(told["model"]) and "stand still" in told["note"]
+    assert told["note"].startswith(told["model"]) and "stands still" in told["note"]
     scene = api("GET", f"/stages/slosh/of-run/{run['id']}")[1]
     assert scene["lap"]["lap_id"] == short_build.lap_id
     now = api("GET", f"/stages/slosh/{short_build.pk}")[1]

@@ -21,6 +21,7 @@ from bilge_core.forecast.moving import (
 from bilge_core.loads.log import Log
 from bilge_core.moving import Fineness
 from bilge_core.moving.seen import LookAt
+from bilge_core.rules.crank import SPLASH
 
 
 @dataclass(frozen=True)
@@ -79,6 +80,13 @@ class Moving:
             lines.append(
                 f"  Oil reaches the crank's sweep for {lap.crank_time():.1f} s, "
                 f"at most {lap.crank.max() * 1e3:.1f} L of it."
+            )
+        thrown = self.forecast.windage
+        if thrown is not None and thrown.reached > SPLASH.most:
+            lines.append(
+                f"  The crank throws about {thrown.thrown.likely * 1e3:.1f} L/s and spends "
+                f"{thrown.power.low / 1e3:.1f} to {thrown.power.high / 1e3:.1f} kW on it: our own "
+                "estimate, good for comparing pans."
             )
         if len(lap.region_names) > 1:
             means = lap.regions.mean(axis=0) * 1e3

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -12,12 +12,13 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast.dips import DryTime, find_dips
 from bilge_core.forecast.pressure import PressureOverLap, find_pressure_dips
 from bilge_core.forecast.verdict import Verdict, give_verdict
+from bilge_core.forecast.windage import Windage, find_windage
 from bilge_core.loads.corners import Corner, find_corners
 from bilge_core.loads.log import Log, at_times
 from bilge_core.moving import Fineness
 from bilge_core.moving.basin import RESOLUTIONS
-from bilge_core.moving.lap import MovingOil
-from bilge_core.moving.seen import MOUTHS, TANK, LookAt, MouthOverLap, MovingLap
+from bilge_core.moving.lap import MovingOil, crank_sweep, wetting_of
+from bilge_core.moving.seen import MOUTHS, RATE, TANK, LookAt, MouthOverLap, MovingLap
 from bilge_core.network import GUESSES
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.arrays import Array
@@ -47,12 +48,12 @@ def moving_note(fineness: Fineness) -> str:
 
     Examples
     --------
-    >>> moving_note("fine")
-    'Moving oil, cells of 8 mm, with pump, gallery and heads. The crank and its air stand still.'
+    >>> moving_note("fine").partition(". ")[2]
+    'The crank stands still in it; what it throws is told beside, an estimate.'
     """
     return (
         f"{moving_name(fineness)}, with pump, gallery and heads{_KEPT_TO[fineness]}."
-        " The crank and its air stand still."
+        " The crank stands still in it; what it throws is told beside, an estimate."
     )
 
 
@@ -85,6 +86,7 @@ class MovingForecast:
     verdict : Verdict
     fineness : quick, bench or fine
     seed : of the start
+    windage : of the crank; None where its place is not known, or after under a second
     """
 
     pan: Pan
@@ -96,6 +98,7 @@ class MovingForecast:
     verdict: Verdict
     fineness: Fineness
     seed: int
+    windage: Windage | None = None
 
     @property
     def mouth(self) -> MouthForecast:
@@ -145,6 +148,15 @@ def judge_lap(
     feeds = "tank's outlet" if mouths[0].name == TANK else MOUTHS[0]
     verdict = give_verdict(mouths[0].dry_time, mouths[0].least_cover, pressure, feeds)
     return MovingForecast(pan, seen, corners, lap, mouths, pressure, verdict, fineness, seed)
+
+
+def _windage(build: Build, judged: MovingForecast) -> Windage | None:
+    sweep = crank_sweep(build)
+    if sweep is None:
+        return None
+    heavy = wetting_of(build).density
+    reached, speed = judged.lap.crank, judged.log.engine_speed
+    return find_windage(reached, speed, sweep.radius, heavy, 1.0 / RATE)
 
 
 def forecast_moving(
@@ -207,7 +219,8 @@ def forecast_moving(
     lap = oil.lap(looks)
     slip = GUESSES["sealing_oil"]
     band = oil.slipping(lap, slip.low), oil.slipping(lap, slip.high)
-    return judge_lap(pan, log, lap, corners, fineness, seed, band)
+    judged = judge_lap(pan, log, lap, corners, fineness, seed, band)
+    return replace(judged, windage=_windage(build, judged))
 
 
 @dataclass(frozen=True)

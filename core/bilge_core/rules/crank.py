@@ -20,7 +20,12 @@ SPLASH = Rule(
     "crank_splash", "Less than 0.02 L in the crank's sweep is a splash", "ours",
     high=20e-6, unit="m3",
 )  # fmt: skip
-RULES = (OIL, TRAY, SCRAPER, SPLASH)
+THROWN_ALIKE = Rule(
+    "thrown_alike", "Oil thrown by the crank that is within 15 % of another pan's is as much",
+    "ours: so far did three models of a turning crank differ, a pan with a tray in it",
+    low=1 / 1.15, high=1.15, unit="of the other's",
+)  # fmt: skip
+RULES = (OIL, TRAY, SCRAPER, SPLASH, THROWN_ALIKE)
 
 
 def check_standing(gap: float) -> Check:

@@ -7,8 +7,10 @@ from typing import Any
 from pydantic import BaseModel, model_validator
 
 from bilge_core.forecast.moving import MouthForecast, MovingForecast, moving_name, moving_note
+from bilge_core.forecast.windage import Likely, Windage, thrown_against
 from bilge_core.moving import Fineness
 from bilge_core.moving.seen import MOUTHS, MouthOverLap
+from bilge_core.rules.crank import SPLASH
 from bilge_core.tell.verdict import (
     DipOut,
     PressureOut,
@@ -19,6 +21,23 @@ from bilge_core.tell.verdict import (
 )
 
 
+class LikelyOut(BaseModel):
+    """A guess, and between which it likely lies."""
+
+    low: float
+    likely: float
+    high: float
+
+
+class WindageOut(BaseModel):
+    """What the crank throws, on average: our own estimate, checked against no measurement."""
+
+    reached_l: float
+    """Oil in the crank's sweep."""
+    thrown_l_min: LikelyOut
+    power_kw: LikelyOut
+
+
 class Summary(BaseModel):
     """What a run gave, in short."""
 
@@ -27,6 +46,8 @@ class Summary(BaseModel):
     least_cover_mm: float
     crank_in_oil_s: float
     lowest_bar: float | None = None
+    windage: WindageOut | None = None
+    """Null in figures of before it was told, and where the crank's place is not known."""
 
 
 RECORD = 2
@@ -132,6 +153,32 @@ def _mouth_lap_out(found: MouthForecast, seen: MouthOverLap) -> MouthLapOut:
     )
 
 
+def _likely_out(found: Likely, scale: float, digits: int) -> LikelyOut:
+    low, likely, high = (
+        round(each * scale, digits) for each in (found.low, found.likely, found.high)
+    )
+    return LikelyOut(low=low, likely=likely, high=high)
+
+
+def windage_out(found: Windage) -> WindageOut:
+    """Rounded to what a guess is worth."""
+    return WindageOut(
+        reached_l=round(found.reached * 1e3, 3),
+        thrown_l_min=_likely_out(found.thrown, 60e3, 1),
+        power_kw=_likely_out(found.power, 1e-3, 2),
+    )
+
+
+def throws_any(windage: WindageOut) -> bool:
+    """Whether the crank reaches more than a splash."""
+    return windage.reached_l * 1e-3 > SPLASH.most
+
+
+def thrown_beside(here: WindageOut, there: WindageOut, name: str) -> str:
+    """What the crank throws beside what it throws of another; empty where neither throws any."""
+    return thrown_against(here.reached_l * 1e-3, there.reached_l * 1e-3, name) or ""
+
+
 def figures_of(forecast: MovingForecast) -> KeptFigures:
     """What is kept of a finished run."""
     lap = forecast.lap
@@ -146,6 +193,7 @@ def figures_of(forecast: MovingForecast) -> KeptFigures:
         dry_s=round(forecast.dry_time.dry, 3),
         least_cover_mm=round(forecast.mouth.least_cover * 1e3, 1),
         crank_in_oil_s=round(lap.crank_time(), 2),
+        windage=windage_out(forecast.windage) if forecast.windage else None,
         mouths=[
             _mouth_lap_out(found, seen)
             for found, seen in zip(forecast.mouths, lap.mouths, strict=True)

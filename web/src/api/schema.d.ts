@@ -8288,6 +8288,8 @@ export interface components {
             /** Speeds */
             speeds: components["schemas"]["SpeedOut"][];
             starts: components["schemas"]["SpreadOut"] | null;
+            /** Thrown */
+            thrown: string;
             under_way: components["schemas"]["RunOut"] | null;
         };
         /**
@@ -8535,6 +8537,18 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * LikelyOut
+         * @description A guess, and between which it likely lies.
+         */
+        LikelyOut: {
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
         };
         /**
          * LineBend
@@ -9336,6 +9350,7 @@ export interface components {
             record: number;
             samples: components["schemas"]["MovingSamplesOut"];
             verdict: components["schemas"]["VerdictOut"];
+            windage?: components["schemas"]["WindageOut"] | null;
         };
         /**
          * MovingSamplesOut
@@ -12632,6 +12647,8 @@ export interface components {
             lap_name: string | null;
             /** Sides */
             sides: components["schemas"]["SideOut"][];
+            /** Thrown */
+            thrown: string;
         };
         /**
          * SideOut
@@ -12651,6 +12668,7 @@ export interface components {
             /** State */
             state: number;
             verdict: components["schemas"]["VerdictOut"] | null;
+            windage: components["schemas"]["WindageOut"] | null;
         };
         /**
          * SignInIn
@@ -13149,6 +13167,7 @@ export interface components {
             /** Lowest Bar */
             lowest_bar?: number | null;
             verdict: components["schemas"]["VerdictOut"];
+            windage?: components["schemas"]["WindageOut"] | null;
         };
         /**
          * SumpPreset
@@ -14498,6 +14517,16 @@ export interface components {
             up_mm: number;
             /** Wrap Deg */
             wrap_deg: number;
+        };
+        /**
+         * WindageOut
+         * @description What the crank throws, on average: our own estimate, checked against no measurement.
+         */
+        WindageOut: {
+            power_kw: components["schemas"]["LikelyOut"];
+            /** Reached L */
+            reached_l: number;
+            thrown_l_min: components["schemas"]["LikelyOut"];
         };
         /**
          * Zone

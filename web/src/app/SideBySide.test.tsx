@@ -18,6 +18,11 @@ const row = (number: number, revision: StateRow["revision"] = null): StateRow =>
   aside: false,
   revision,
 });
+const WINDAGE = {
+  reached_l: 0.14,
+  thrown_l_min: { low: 42, likely: 84, high: 168 },
+  power_kw: { low: 0.7, likely: 2.3, high: 5.7 },
+};
 const named = (number: number, state: number) => ({ number, name: "as raced", state });
 const ROWS = [row(4), row(3, named(2, 3)), row(2), row(1, named(1, 1))];
 
@@ -37,6 +42,7 @@ const side = (state: number, underS: number | null, bar: number | null) => ({
   },
   model: bar === null ? "Settled oil" : "Moving oil, quick cells",
   lowest_bar: bar,
+  windage: bar === null ? null : WINDAGE,
 });
 
 afterEach(() => vi.restoreAllMocks());
@@ -54,6 +60,7 @@ describe("two states side by side", () => {
       data: {
         lap_name: "lap 7",
         sides: [side(3, null, null), side(4, 0, 3.4)],
+        thrown: "about as much as state 3",
         differences: [{ field: "pan.plates.p9", words: "P3: new" }],
       },
       error: null,
@@ -69,6 +76,8 @@ describe("two states side by side", () => {
     expect(cells("Lowest pressure")).toEqual(["not run", "3.4 bar"]);
     expect(cells("Without pressure")).toEqual(["not run", "0.0 s"]);
     expect(cells("Mouth dry")).toEqual(["1.3 s", "1.3 s"]);
+    expect(cells("Thrown by the crank")).toEqual(["not known", "about 84 L/min"]);
+    expect(screen.getByText(/second.s crank: about as much as state 3\. An estimate/)).toBeTruthy();
     expect(screen.getByText("P3: new")).toBeTruthy();
     await userEvent.selectOptions(screen.getByLabelText("This"), "1");
     expect(asked.mock.lastCall?.[1]).toEqual([1, 4]);

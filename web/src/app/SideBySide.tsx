@@ -3,7 +3,7 @@ import { wordsOf, type Schemas } from "../api/client";
 import { useSideBySide, type BuildOut, type StateRow } from "../api/queries";
 import { Mark } from "../parts/Mark";
 import { useSettings } from "../parts/settings";
-import { lengthAs, pressureAs, volumeAs, type Shown } from "../parts/units";
+import { aboutFlow, lengthAs, pressureAs, volumeAs, type Shown } from "../parts/units";
 import { VERDICT_MARKS } from "../parts/verdict";
 
 type Side = Schemas["SideOut"];
@@ -60,6 +60,11 @@ function Figures({ sides, lap }: { sides: readonly Side[]; lap: string | null })
       "Lowest pressure",
       (side) =>
         side.lowest_bar === null ? "not run" : told(pressureAs(units, system, side.lowest_bar)),
+    ],
+    [
+      "Thrown by the crank",
+      ({ windage }) =>
+        windage ? aboutFlow(units, system, windage.thrown_l_min.likely) : "not known",
     ],
     ["Oil in all", (side) => told(volumeAs(units, system, side.oil_l))],
     [
@@ -138,6 +143,12 @@ export function SideBySide({
       {found.data && (
         <>
           <Figures sides={found.data.sides} lap={found.data.lap_name} />
+          {found.data.thrown && (
+            <p className="mt-1 text-[13px] text-ink-2">
+              Thrown by the second&rsquo;s crank: {found.data.thrown}. An estimate, not in the
+              verdict.
+            </p>
+          )}
           <h3 className="mt-2 text-[14px] font-semibold">From the first to the second</h3>
           {found.data.differences.length === 0 && (
             <p className="text-[14px]">Nothing is to be built: they are alike.</p>

@@ -53,12 +53,29 @@ export function pressureAs(units: Units, system: System, bar: number): Shown {
   return shownAs(units, "x_bar", system, bar) ?? { figure: bar.toFixed(1), unit: "bar" };
 }
 
-export function flowAs(units: Units, system: System, litresAMinute: number): Shown {
+export function flowAs(
+  units: Units,
+  system: System,
+  litresAMinute: number,
+  extraDecimals = 0,
+): Shown {
   return (
-    shownAs(units, "x_l_min", system, litresAMinute) ?? {
-      figure: litresAMinute.toFixed(1),
+    shownAs(units, "x_l_min", system, litresAMinute, extraDecimals) ?? {
+      figure: litresAMinute.toFixed(1 + extraDecimals),
       unit: "L/min",
     }
+  );
+}
+
+/** What is an estimate is told without decimals. */
+export function aboutFlow(units: Units, system: System, litresAMinute: number): string {
+  const { figure, unit } = flowAs(units, system, litresAMinute, -1);
+  return `about ${figure} ${unit}`;
+}
+
+export function powerAs(units: Units, system: System, kilowatts: number): Shown {
+  return (
+    shownAs(units, "x_power_kw", system, kilowatts) ?? { figure: kilowatts.toFixed(0), unit: "kW" }
   );
 }
 

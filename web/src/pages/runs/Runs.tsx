@@ -4,6 +4,8 @@ import { isUnderWay, useCancelRun, useRuns, type Run } from "../../api/runs";
 import { Button } from "../../parts/Button";
 import { Mark, type MarkState } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
+import { useSettings } from "../../parts/settings";
+import { aboutFlow } from "../../parts/units";
 import { CELLS } from "../../document/moving";
 
 const marks: Record<Run["status"], MarkState> = {
@@ -15,7 +17,7 @@ const marks: Record<Run["status"], MarkState> = {
 };
 
 /** Columns left out on a phone: what they say stands under the build. */
-const WIDE_ONLY = new Set(["Lap", "Cells", "Asked"]);
+const WIDE_ONLY = new Set(["Lap", "Cells", "Crank throws", "Asked"]);
 
 const cellsOf = (run: Run): string =>
   `${CELLS[run.cells]}${run.seed > 0 ? `, start ${run.seed + 1}` : ""}`;
@@ -40,6 +42,9 @@ function standing(run: Run): string {
 export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): ReactElement {
   const runs = useRuns();
   const cancel = useCancelRun();
+  const { system, units } = useSettings();
+  const thrown = ({ summary }: Run): string =>
+    summary?.windage ? aboutFlow(units, system, summary.windage.thrown_l_min.likely) : "";
   if (!runs.data)
     return (
       <Waiting
@@ -69,15 +74,17 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
           <table className="mt-3 w-full max-w-5xl border-t-2 border-ink text-left font-figure text-[15px]">
             <thead>
               <tr className="border-b border-ink text-[13px] text-ink-2">
-                {["Build", "Lap", "Cells", "Stands", "Cost", "Asked", ""].map((heading) => (
-                  <th
-                    key={heading}
-                    scope="col"
-                    className={`px-2 py-1 font-medium ${WIDE_ONLY.has(heading) ? "max-sm:hidden" : ""}`}
-                  >
-                    {heading || <span className="sr-only">Cancel</span>}
-                  </th>
-                ))}
+                {["Build", "Lap", "Cells", "Stands", "Crank throws", "Cost", "Asked", ""].map(
+                  (heading) => (
+                    <th
+                      key={heading}
+                      scope="col"
+                      className={`px-2 py-1 font-medium ${WIDE_ONLY.has(heading) ? "max-sm:hidden" : ""}`}
+                    >
+                      {heading || <span className="sr-only">Cancel</span>}
+                    </th>
+                  ),
+                )}
               </tr>
             </thead>
             <tbody>
@@ -110,6 +117,7 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
                       </span>
                     </span>
                   </td>
+                  <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">{thrown(run)}</td>
                   <td className="px-2 py-1 whitespace-nowrap">
                     {run.cpu_s === null ? "" : `${run.cpu_s.toFixed(0)} CPU s`}
                   </td>

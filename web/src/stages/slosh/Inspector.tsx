@@ -13,6 +13,7 @@ import type { Moment } from "./moment";
 import { Mouths } from "./Mouths";
 import { Numbers } from "../../document/Numbers";
 import { PadFigures } from "./PadFigures";
+import { Thrown } from "./Thrown";
 import { PressureDips } from "../../document/PressureDips";
 
 export type InspectorTab = "dips" | "numbers";
@@ -135,6 +136,9 @@ export function Inspector({
               )}
               <Dips lap={lap} settled={settled} at={at} onTime={goTo} />
               {forecast.moves && forecast.figures && <Mouths mouths={forecast.figures.mouths} />}
+              {forecast.moves && forecast.figures?.windage && (
+                <Thrown windage={forecast.figures.windage} beside={forecast.latest?.thrown ?? ""} />
+              )}
             </>
           ),
         },
