@@ -1,6 +1,6 @@
 import type { ReactElement } from "react";
 import type { FlatDrawing } from "../../api/drawing";
-import { closed, fromAbove } from "./fromAbove";
+import { closed, fromAbove, NoseUp } from "./fromAbove";
 
 /** A flange as it was read, the nose up; the outline that is the flange, its opening, its holes. */
 export function FlangePlan({
@@ -46,6 +46,7 @@ export function FlangePlan({
           />
         );
       })}
+      <NoseUp width={width} />
     </svg>
   );
 }

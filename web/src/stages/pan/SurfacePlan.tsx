@@ -1,6 +1,6 @@
 import type { ReactElement } from "react";
 import type { Zone } from "../../document/edges";
-import { closed, fromAbove } from "./fromAbove";
+import { closed, fromAbove, NoseUp } from "./fromAbove";
 
 type Surface = Extract<Zone["floor"], { kind: "surface" }>;
 
@@ -54,10 +54,7 @@ export function SurfacePlan({
           strokeDasharray={zone.ceiling_depth_mm == null ? undefined : "5 3"}
         />
       ))}
-      <path d={`M${width / 2} 3l4 8h-8z`} fill="var(--ink)" />
-      <text x={width / 2 + 9} y={12} fontSize="13" fill="var(--ink)">
-        nose
-      </text>
+      <NoseUp width={width} />
     </svg>
   );
 }

@@ -1,3 +1,5 @@
+import type { ReactElement } from "react";
+
 /** Where a part is drawn from above, the nose up, so that it fills a width and is no taller. */
 export interface FromAbove {
   height: number;
@@ -34,3 +36,15 @@ export const closed = ({ at }: FromAbove, ring: readonly (readonly number[])[]):
         .join(" "),
     )
     .join("L")}Z`;
+
+/** Where the nose is: up, at the top of the drawing. */
+export function NoseUp({ width }: { width: number }): ReactElement {
+  return (
+    <>
+      <path d={`M${width / 2} 3l4 8h-8z`} fill="var(--ink)" />
+      <text x={width / 2 + 9} y={12} fontSize="13" fill="var(--ink)">
+        nose
+      </text>
+    </>
+  );
+}
