@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 import shapely
 
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 from bilge_core.rules.making import HOLE, WEB
 
 

@@ -13,7 +13,7 @@ from ezdxf.enums import TextEntityAlignment
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace
 
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 from bilge_core.physics.arrays import Array
 
 LAYERS = {"CUT": 7, "DRILL": 1, "BEND": 3, "FOLD": 4, "MARK": 5}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 
 _BETWEEN = 8e-3  # [m] between parts, and to the sheet's edge (ours: a torch or a saw takes some)
 
@@ -66,9 +66,9 @@ def nested(parts: Sequence[FlatPart], long: float, wide: float) -> tuple[Nest, .
     >>> from bilge_core.making.parts import flat_parts
     >>> from bilge_core.pan import assemble_pan
     >>> build = read_build(Path("demo/curlew.json").read_text())
-    >>> [nest] = nested(flat_parts(build, assemble_pan(build)), 2.0, 1.0)
-    >>> nest.sheets, len(nest.laid)
-    (1, 5)
+    >>> nest = nested(flat_parts(build, assemble_pan(build)), 2.0, 1.0)[-1]
+    >>> nest.sheets, len(nest.laid), nest.thickness
+    (1, 5, 0.004)
     """
     found = []
     for thickness in sorted({each.thickness for each in parts}):

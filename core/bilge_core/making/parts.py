@@ -1,11 +1,9 @@
-"""Everything of a pan that is cut flat: flange, panels, plates, gate leaves."""
+"""Everything that is cut flat: flange, panels, plates, gate leaves, scrapers, saddles."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Collection
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -15,84 +13,21 @@ from bilge_core.document.build import Build
 from bilge_core.document.making import Making
 from bilge_core.document.plates import HorizontalPlate
 from bilge_core.making.bends import K_FACTOR, Sheet
+from bilge_core.making.flat import THICK, FlatPart, Note
 from bilge_core.making.panels import Panel, panels_of
+from bilge_core.making.saddles import saddle_parts
+from bilge_core.making.scrapers import scraper_parts
 from bilge_core.making.seams import bent_of
 from bilge_core.making.unfolded import Blank, Pair, unfolded
 from bilge_core.pan.assembly import Pan
 from bilge_core.pan.plates import PlacedGate, PlacedPlate
 from bilge_core.physics.arrays import Array
 
-Kind = Literal["flange", "spacer", "panel", "plate", "tray", "gate"]
 LAPS = 6e-3
 """[m] that a gate's leaf lies over its opening on the sides and below (ours)."""
 HINGE = 14e-3
 """[m] of leaf above its opening, for its hinge (ours)."""
 _RADIUS = 1.5  # thicknesses, of a bend's inside, where nobody says (ours)
-_THICK = {"steel": 1.5e-3, "rubber": 4e-3}
-"""[m] of sheet where nobody says (ours)."""
-
-
-@dataclass(frozen=True)
-class Note:
-    """Words on a pattern, and where [m]."""
-
-    words: str
-    at: tuple[float, float]
-
-
-@dataclass(frozen=True)
-class FlatPart:
-    """A part that is cut flat, its own coordinates [m], seen from inside the pan.
-
-    key : by which it is asked for
-    name : as it is marked
-    outline : with its holes
-    circles : x, y and diameter of drilled holes [m]
-    bends : start, end, turn [rad] and whether it is bent toward whoever looks at it
-    folds : lines that are no cut: a hinge
-    notes : words on it
-    nose : where ahead is; nil where it is square to it
-    thickness : [m]
-    is_guessed : nobody said how thick
-    about : what a maker must know
-    scribed : x, y and diameter of circles that are marked, no holes [m]
-    """
-
-    key: str
-    kind: Kind
-    name: str
-    outline: Polygon
-    circles: tuple[tuple[float, float, float], ...]
-    bends: tuple[tuple[Array, Array, float, bool], ...]
-    folds: tuple[tuple[Array, Array], ...]
-    notes: tuple[Note, ...]
-    nose: Array
-    thickness: float
-    is_guessed: bool
-    about: str
-    scribed: tuple[tuple[float, float, float], ...] = ()
-
-    @property
-    def size(self) -> tuple[float, float]:
-        """Of the least upright box round it [m]."""
-        left, low, right, high = self.outline.bounds
-        return right - left, high - low
-
-    @property
-    def cut(self) -> float:
-        """Length of all cuts, drilled holes apart [m]."""
-        return float(self.outline.length)
-
-    @property
-    def pierces(self) -> int:
-        """How often a torch goes through: the outline, its openings, each hole."""
-        return 1 + len(self.outline.interiors) + len(self.circles)
-
-    @property
-    def area(self) -> float:
-        """Of metal, holes off [m2]."""
-        drilled = sum(math.pi / 4.0 * d**2 for _, _, d in self.circles)
-        return float(self.outline.area) - drilled
 
 
 def sheet_of(build: Build) -> Sheet:
@@ -105,7 +40,7 @@ def sheet_of(build: Build) -> Sheet:
     >>> sheet_of(read_build(Path("demo/curlew.json").read_text())).thickness
     0.004
     """
-    thickness = (build.pan.sheet_mm or _THICK["steel"] * 1e3) * 1e-3
+    thickness = (build.pan.sheet_mm or THICK["steel"] * 1e3) * 1e-3
     making = build.pan.making or Making()
     radius, k_factor = making.radius_mm, making.k_factor
     return Sheet(
@@ -215,7 +150,7 @@ def _gate_part(key: str, plate: PlacedPlate, gate: PlacedGate) -> FlatPart:
     return FlatPart(
         key, "gate", f"leaf of {gate.name}, {plate.name}", outline,
         (), (), ((hinge[0], hinge[1]),), (Note(gate.name, (0.5 * width, 0.4 * height)),),
-        np.zeros(2), _THICK["rubber" if rubber else "steel"], True,
+        np.zeros(2), THICK["rubber" if rubber else "steel"], True,
         f"{gate.leaf}, {LAPS * 1e3:g} mm over its opening on three sides, hinged at its upper "
         "edge; it must fall shut by itself.",
     )  # fmt: skip
@@ -250,7 +185,7 @@ def plate_parts(build: Build, pan: Pan) -> tuple[FlatPart, ...]:
                     f"plate-{number}{f'-{at}' if many else ''}", "tray" if tray else "plate",
                     f"{plate.name}{f', piece {at}' if many else ''}", piece, (), (), (),
                     (Note(plate.name, (float(middle.x), float(middle.y))),),
-                    np.array([first[0], second[0]]), _THICK["steel"], True,
+                    np.array([first[0], second[0]]), THICK["steel"], True,
                     f"Cut to the pan's inside: fit by hand, cast walls are rough.{louvred}",
                 )
             )  # fmt: skip
@@ -288,4 +223,6 @@ def flat_parts(
         *(each for each in (flange, spacer) if each),
         *panel_parts(build, pan, bent, sheet or sheet_of(build)),
         *plate_parts(build, pan),
+        *scraper_parts(build, pan),
+        *saddle_parts(build),
     )

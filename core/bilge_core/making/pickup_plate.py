@@ -11,7 +11,7 @@ import trimesh
 from shapely import Polygon
 
 from bilge_core.errors import InvalidInput, Problem
-from bilge_core.making.parts import FlatPart, Note
+from bilge_core.making.flat import FlatPart, Note
 from bilge_core.making.solids import extruded, whole
 
 _LAND = 2e-3  # [m] between port and groove, and groove and edge (ours)

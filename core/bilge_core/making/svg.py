@@ -8,7 +8,7 @@ from html import escape
 import numpy as np
 import shapely
 
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 from bilge_core.physics.arrays import Array
 
 _MARGIN = 10.0  # [mm]

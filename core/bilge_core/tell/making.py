@@ -13,9 +13,11 @@ from bilge_core.document.build import Build
 from bilge_core.document.making import Making
 from bilge_core.errors import InvalidInput
 from bilge_core.making.cautions import cautions_of
+from bilge_core.making.flat import FlatPart, Kind
 from bilge_core.making.nested import nested
 from bilge_core.making.panels import panels_of, pieces_of_scan
-from bilge_core.making.parts import FlatPart, Kind, flat_parts, sheet_of
+from bilge_core.making.parts import flat_parts, sheet_of
+from bilge_core.making.scrapers import scrapers_not_cut
 from bilge_core.making.seams import bent_of, seams_of
 from bilge_core.making.unfolded import Pair
 from bilge_core.making.weight import DENSITY, Metal, pan_weight, with_oil
@@ -230,5 +232,5 @@ def making_out(build: Build, pan: Pan) -> MakingOut:
         gap_mm=making.gap_mm, relief=making.relief, metal=making.metal,
         sheet_long_mm=making.sheet_long_mm, sheet_wide_mm=making.sheet_wide_mm,
         nests=_nests(parts, making), weights=_weights(build, pan, sheet.thickness, making.metal),
-        cautions=list(cautions_of(parts)), usual_print=PrintAsked(),
+        cautions=[*cautions_of(parts), *scrapers_not_cut(build, pan)], usual_print=PrintAsked(),
     )  # fmt: skip

@@ -12,7 +12,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import bore_of
 from bilge_core.document.problems import problems_of
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 from bilge_core.making.pickup_plate import PickupPlate, plate_body, plate_part
 from bilge_core.making.solids import Bed, body_round, in_pieces, spacer_body
 from bilge_core.pan import Pan

@@ -12,7 +12,8 @@ from bilge_core.acts.deepen import zones_at
 from bilge_core.acts.reshape import depth_for_capacity
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.making.dxf import as_dxf
-from bilge_core.making.parts import FlatPart, flat_parts
+from bilge_core.making.flat import FlatPart
+from bilge_core.making.parts import flat_parts
 from bilge_core.making.solids import Format, written
 from bilge_core.making.svg import as_svg
 from bilge_core.pan import assemble_pan

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
-from bilge_core.making.parts import FlatPart
+from bilge_core.making.flat import FlatPart
 from config.pages import HAIR, INK
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm

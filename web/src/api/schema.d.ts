@@ -6789,7 +6789,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "flange" | "spacer" | "panel" | "plate" | "tray" | "gate";
+            kind: "flange" | "spacer" | "panel" | "plate" | "tray" | "gate" | "scraper" | "saddle";
             /** Name */
             name: string;
             /** Nose */
