@@ -10,13 +10,14 @@ import ezdxf
 import numpy as np
 import pytest
 from bilge_core.acts.registry import read_act
+from bilge_core.document.fitted import MOST_BOLTS
 from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.making.dxf import as_dxf
 from bilge_core.making.parts import flange_part
 from bilge_core.pan import assemble_pan
 from bilge_core.scan.drawing_file import MOST_BYTES, read_drawing, turned
-from bilge_core.tell.flat_drawing import flat_drawing_out
+from bilge_core.tell.flat_drawing import FlatDrawingOut, flat_drawing_out
 
 from tests.conftest import DEMO
 
@@ -137,6 +138,50 @@ class TestLaid:
             for each in (build, laid)
         )
         assert np.abs(np.subtract(mine, theirs)).max() <= 1
+
+    @pytest.mark.parametrize(
+        ("measured", "wrong"),
+        [
+            ("300 mm", None), ("301.4 mm", None), ("298.6 mm", None), (None, None),
+            ("11 13/16 in", None),
+            ("302 mm", "is 0.7 % more than the drawing has: measure again"),
+            ("270 mm", "is 10.0 % less than the drawing has"),
+            ("3000 mm", "is 10 times what the drawing has: say that it is drawn in another unit"),
+            ("30 mm", "is one 10th of what the drawing has"),
+        ],
+    )  # fmt: skip
+    def test_its_scale_is_held_to_what_is_measured(
+        self, measured: str | None, wrong: str | None
+    ) -> None:
+        """A row of three: its ends are 300 mm apart."""
+        bolts = [{"x_mm": x, "y_mm": 0.0, "diameter_mm": 6.6} for x in (0.0, 300.0, 90.0)]
+        act = {"kind": "flange_drawn", "outline_mm": [[-20, -140], [480, -140], [480, 140]],
+               "bolts": bolts, "measured_mm": measured}  # fmt: skip
+        if wrong is None:
+            done = read_act(act).done(DUNLIN)
+            assert done.build.pan.flange is not None and len(done.build.pan.flange.bolts) == 3
+            return
+        with pytest.raises(InvalidInput, match=wrong) as refused:
+            read_act(act).done(DUNLIN)
+        assert refused.value.problems[0].field.endswith("measured_mm")
+        with pytest.raises(InvalidInput, match="is of two bolts"):
+            read_act({**act, "bolts": bolts[:1]}).done(DUNLIN)
+
+    def test_what_is_to_be_measured_is_told_for_as_many_holes_as_a_flange_has(self) -> None:
+        def told(count: int) -> FlatDrawingOut:
+            drawing = ezdxf.new(units=ezdxf.units.MM)
+            sheet = drawing.modelspace()
+            sheet.add_lwpolyline([(0, 0), (700, 0), (700, 300), (0, 300)], close=True)
+            for at in range(count):
+                sheet.add_circle((20 + 5 * at, 150), 1.5)
+            written = io.StringIO()
+            drawing.write(written)
+            data = written.getvalue().encode()
+            return flat_drawing_out(data, assemble_pan(DUNLIN), None, "up", False)
+
+        assert told(1).farthest is None and told(MOST_BOLTS + 1).farthest is None
+        most = told(MOST_BOLTS).farthest
+        assert most is not None and most.apart_mm == pytest.approx(5 * (MOST_BOLTS - 1), abs=0.2)
 
     def test_a_pan_is_begun_inside_it(self) -> None:
         act = {"kind": "flange_drawn", "outline_mm": [[-20, -140], [480, -140], [480, 140],

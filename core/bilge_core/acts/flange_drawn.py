@@ -11,8 +11,9 @@ from bilge_core.acts.act import Act, Done, Typed, build_with
 from bilge_core.acts.plumbing import refused
 from bilge_core.acts.reshape import without_the_old_pan
 from bilge_core.document.build import Build
-from bilge_core.document.fitted import BoltHole
+from bilge_core.document.fitted import MOST_BOLTS, BoltHole, farthest_apart
 from bilge_core.document.parts import Coordinate
+from bilge_core.rules.making import fault_of_scale
 
 Ring = list[tuple[Coordinate, Coordinate]]
 
@@ -22,13 +23,17 @@ class FlangeDrawn(Act):
 
     kind: Literal["flange_drawn"]
     outline_mm: Ring = Field(min_length=3, max_length=400)
-    bolts: list[BoltHole] = Field(default=[], max_length=120)
+    bolts: list[BoltHole] = Field(default=[], max_length=MOST_BOLTS)
     thickness_mm: Typed = 6.0
     rail_mm: Ring | None = Field(default=None, min_length=3, max_length=200)
     depth_mm: Typed | None = Field(default=None, le=600)
+    measured_mm: Typed | None = Field(
+        default=None, le=3000, description="between its two farthest bolts, on the engine"
+    )
 
     @override
     def done(self, build: Build) -> Done:
+        self._hold_scale()
         document = build.model_dump(mode="json")
         words = f"flange from a drawing, {len(self.bolts)} holes"
         if self.rail_mm is not None:
@@ -47,6 +52,16 @@ class FlangeDrawn(Act):
             "bolts": [each.model_dump(mode="json") for each in self.bolts],
         }
         return Done(build_with(build, document), words)
+
+    def _hold_scale(self) -> None:
+        if self.measured_mm is None:
+            return
+        far = farthest_apart(self.bolts)
+        if far is None:
+            raise refused("measured_mm", "is of two bolts, and the drawing has not as many")
+        fault = fault_of_scale(far[2], self.measured_mm)
+        if fault is not None:
+            raise refused("measured_mm", fault)
 
     def _middle(self) -> tuple[float, float]:
         assert self.rail_mm is not None

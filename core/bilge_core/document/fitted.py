@@ -6,6 +6,9 @@ crank's centreline, depth below the rail.
 
 from __future__ import annotations
 
+import itertools
+import math
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -26,12 +29,34 @@ class BoltHole(Part):
     diameter_mm: float = Field(gt=0, le=40)
 
 
+MOST_BOLTS = 120
+"""Of a flange."""
+
+
+def farthest_apart(bolts: Sequence[BoltHole]) -> tuple[int, int, float] | None:
+    """The two holes that are farthest apart: their places in the list, and how far [mm].
+
+    Examples
+    --------
+    >>> row = [BoltHole(x_mm=x, y_mm=0.0, diameter_mm=6.6) for x in (0.0, 300.0, 120.0)]
+    >>> farthest_apart(row), farthest_apart(row[:1])
+    ((0, 1, 300.0), None)
+    """
+    pairs = itertools.combinations(range(len(bolts)), 2)
+    apart = (
+        (one, other, math.dist((bolts[one].x_mm, bolts[one].y_mm),
+                               (bolts[other].x_mm, bolts[other].y_mm)))
+        for one, other in pairs
+    )  # fmt: skip
+    return max(apart, key=lambda each: each[2], default=None)
+
+
 class Flange(Part):
     """The pan's flange against the block."""
 
     outline_mm: list[tuple[Coordinate, Coordinate]] = Field(min_length=3, max_length=400)
     thickness_mm: float = Field(gt=0, le=60)
-    bolts: list[BoltHole] = Field(default=[], max_length=120)
+    bolts: list[BoltHole] = Field(default=[], max_length=MOST_BOLTS)
 
 
 class Boss(Part):

@@ -18,4 +18,49 @@ WEB = Rule(
     low=1.5,
     unit="1",
 )
-RULES = (HOLE, WEB)
+SCALE = Rule(
+    "drawing_scale",
+    "A drawing's two farthest bolts are as far apart as on the engine, within half a per cent",
+    "ours: a tape shows it, and no hole would meet its thread beyond it",
+    low=0.995,
+    high=1.005,
+    unit="of what is measured",
+)
+RULES = (HOLE, WEB, SCALE)
+
+
+def fault_of_scale(drawn: float, measured: float) -> str | None:
+    """What is wrong with a drawing's scale, and what would be right; None when nothing is.
+
+    Parameters
+    ----------
+    drawn, measured : float
+        Between its two farthest bolts, in the same unit.
+
+    Examples
+    --------
+    >>> fault_of_scale(439.1, 439.0) is None
+    True
+    >>> fault_of_scale(17.29, 439.1)
+    'is 25.4 times what the drawing has: say that it is drawn in another unit'
+    >>> fault_of_scale(439.1, 452.0)
+    'is 2.9 % more than the drawing has: measure again, or have the drawing corrected'
+    """
+    times = drawn / measured
+    if SCALE.holds(times):
+        return None
+    for between in _UNITS_APART:
+        for share in (between, 1.0 / between):
+            if SCALE.holds(times / share):
+                much = f"{1.0 / share:g}" if share < 1.0 else f"one {share:g}th of"
+                said = f"{much} times" if share < 1.0 else much
+                return f"is {said} what the drawing has: say that it is drawn in another unit"
+    off, way = (1.0 / times - 1.0, "more") if times < 1.0 else (1.0 - 1.0 / times, "less")
+    return (
+        f"is {100.0 * off:.1f} % {way} than the drawing has: measure again, or have the drawing "
+        "corrected"
+    )
+
+
+_UNITS_APART = (2.54, 10.0, 25.4, 39.37, 100.0, 1000.0)
+"""Between mm, cm, in and m."""

@@ -5689,6 +5689,19 @@ export interface components {
             kind: "floor" | "ceiling" | "wall" | "skirt";
         };
         /**
+         * FarthestOut
+         * @description The two holes that are farthest apart, by their places among the holes.
+         */
+        FarthestOut: {
+            /** Apart Mm */
+            apart_mm: number;
+            /** Between */
+            between: [
+                number,
+                number
+            ];
+        };
+        /**
          * FeedTurbo
          * @description A turbocharger: fed through a restrictor, drained into the pan by gravity.
          *
@@ -6657,6 +6670,11 @@ export interface components {
              * @enum {string}
              */
             kind: "flange_drawn";
+            /**
+             * Measured Mm
+             * @description between its two farthest bolts, on the engine
+             */
+            measured_mm?: (number | string) | null;
             /** Outline Mm */
             outline_mm: [
                 number,
@@ -6714,6 +6732,7 @@ export interface components {
          * @description Outlines, the largest first, and round holes; in the engine's frame.
          */
         FlatDrawingOut: {
+            farthest: components["schemas"]["FarthestOut"] | null;
             /** Holes */
             holes: components["schemas"]["HoleOut"][];
             /** Long Mm */

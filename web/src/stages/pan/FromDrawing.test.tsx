@@ -6,7 +6,6 @@ import { Refusal } from "../../api/client";
 import * as api from "../../api/drawing";
 import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
-import { farthestBolts } from "./farthestBolts";
 import { FromDrawing } from "./FromDrawing";
 
 const ring = (a: number, b: number): [number, number][] => [
@@ -25,6 +24,7 @@ const DRAWING: api.FlatDrawing = {
   ],
   long_mm: 400,
   wide_mm: 240,
+  farthest: { between: [0, 2], apart_mm: 439.09 },
 };
 const mutate = vi.fn();
 const edited = vi.fn(() => Promise.resolve({}));
@@ -45,11 +45,6 @@ afterEach(() => {
   vi.restoreAllMocks();
   mutate.mockReset();
   edited.mockClear();
-});
-
-it("finds the two holes that are farthest apart", () => {
-  expect(farthestBolts(DRAWING.holes)).toEqual({ between: [0, 2], mm: Math.hypot(380, 220) });
-  expect(farthestBolts(DRAWING.holes.slice(0, 1))).toBeNull();
 });
 
 it("reads a drawing as it is said to lie", async () => {
@@ -75,10 +70,16 @@ it("shows it with the distance to be measured, and lays it as the flange or begi
       },
     }),
   );
+  await userEvent.type(screen.getByLabelText("Measured between them"), "17 1/4 in");
   await userEvent.click(screen.getByRole("button", { name: "Begin the pan with its opening" }));
   expect(edited.mock.lastCall).toMatchObject([
-    { act: { rail_mm: DRAWING.rings_mm[1], depth_mm: "120 mm" } },
+    { act: { rail_mm: DRAWING.rings_mm[1], depth_mm: "120 mm", measured_mm: "17 1/4 in" } },
   ]);
+});
+
+it("asks for no distance where there are no two holes", () => {
+  served({ data: { ...DRAWING, holes: [], farthest: null } });
+  expect(screen.queryByLabelText("Measured between them")).toBeNull();
 });
 
 it("says what is wrong with a file", () => {

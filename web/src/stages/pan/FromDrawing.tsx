@@ -8,7 +8,6 @@ import { useSettings } from "../../parts/settings";
 import { lengthAs, shownAs } from "../../parts/units";
 import { FlangePlan } from "./FlangePlan";
 import { ReadInPart, useReadIn } from "./ReadIn";
-import { farthestBolts } from "./farthestBolts";
 
 const UNITS = {
   not_said: "as the file says",
@@ -34,12 +33,18 @@ function Found({
   const [thick, setThick] = useState(system === "us" ? "1/4 in" : "6 mm");
   const [depth, setDepth] = useState(system === "us" ? "5 in" : "120 mm");
   const [outline, rail] = drawing.rings_mm;
-  const far = farthestBolts(drawing.holes);
+  const [measured, setMeasured] = useState("");
+  const far = drawing.farthest;
   const long = (mm: number): string => {
     const { figure, unit } = shownAs(units, "x_mm", system, mm, 1) ?? lengthAs(units, system, mm);
     return `${figure} ${unit}`;
   };
-  const flange = { outline_mm: outline, bolts: drawing.holes, thickness_mm: thick };
+  const flange = {
+    outline_mm: outline,
+    bolts: drawing.holes,
+    thickness_mm: thick,
+    ...(far && measured.trim() !== "" && { measured_mm: measured }),
+  };
   return (
     <>
       <FlangePlan drawing={drawing} width={280} marked={far?.between ?? []} />
@@ -47,11 +52,23 @@ function Found({
         {bound(
           `${long(drawing.long_mm)} by ${long(drawing.wide_mm)}, ${drawing.holes.length} round holes.${
             far
-              ? ` Between the two marked ones ${long(far.mm)}: measure that on the engine before you go on.`
+              ? ` Between the two marked ones ${long(far.apart_mm)}: measure that on the engine before you go on.`
               : ""
           }`,
         )}
       </p>
+      {far && (
+        <label className="flex items-center justify-between gap-2 py-1 text-[14px] text-ink-2">
+          Measured between them
+          <input
+            value={measured}
+            maxLength={40}
+            placeholder="not yet"
+            onChange={(event) => setMeasured(event.target.value)}
+            className={BOX}
+          />
+        </label>
+      )}
       <label className="flex items-center justify-between gap-2 py-1 text-[14px] text-ink-2">
         Thickness
         <input
