@@ -69,7 +69,6 @@ def main() -> None:
     _keep(page, "car")
     _lines(page)
     _measuring(page)
-    _sections(page)
     _pressure(page)
     _drains(page)
     _options(page)
@@ -114,17 +113,6 @@ def _painted_moving(page: Page, inside: str = "") -> None:
     page.find(f"{inside} canvas[data-painted$='moving']")
 
 
-def _sections(page: Page) -> None:
-    """The gated Dunlin in sections, its oil moving."""
-    page.driver.get(f"{page.address}/")
-    page.says("Not safe.")
-    page.driver.find_element(By.LINK_TEXT, "Dunlin, plates and gates").click()
-    page.until(lambda: "s settled" in page.text(), 300)
-    page.click("button", "Sections")
-    page.find("[data-oil=side][data-moving]")
-    _keep(page, "slosh-sections")
-
-
 def _dry_sump(page: Page) -> None:
     """The dry-sumped car, which stage draws what, by its own run."""
     page.driver.get(f"{page.address}/")
@@ -144,6 +132,10 @@ def _measuring(page: Page) -> None:
     page.click("a", "Pan")
     page.says("Checks on this pan")
     _keep(page, "pan")
+    page.click("button", "Make")
+    page.says("Before it is cut")
+    _keep(page, "make")
+    page.click("button", "Fill, checks")
     page.click("a", "Loads")
     page.find("[data-held]")
     _keep(page, "loads")

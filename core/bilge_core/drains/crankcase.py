@@ -37,7 +37,7 @@ def crankcase_over(
     ----------
     breathing : Breathing
     flow : ndarray, shape (n,)
-        Blow-by [m3/s].
+        Blow-by, less what stages pull [m3/s].
     density : float
         Of the oil [kg/m3].
     gravity : ndarray, shape (n,)
@@ -72,7 +72,7 @@ def crankcase_over(
         (len(flow), 0), dtype=bool
     )  # fmt: skip
     pressure = np.zeros(len(flow))
-    levels = np.linspace(0.0, max(float(flow.max()), 1e-6), _TABLE)
+    levels = np.linspace(min(float(flow.min()), 0.0), max(float(flow.max()), 1e-6), _TABLE)
     for mask in np.unique(masks, axis=0):
         here = (masks == mask).all(axis=1)
         shut = {name for name, is_under in zip(names, mask, strict=True) if is_under}

@@ -25,6 +25,7 @@ from bilge_core.network.breathing import (
     MOST_PRESSURE,
     Breathing,
     blow_by,
+    blow_by_at,
     full_power_speed,
     gas_ways,
 )
@@ -34,6 +35,7 @@ from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 from bilge_core.rules.drains import BACKS_UP
+from bilge_core.scavenge.vacuum import breathing_when_pulled
 from bilge_core.settled.lap import settled_levels
 
 EVERY = 0.04
@@ -110,6 +112,7 @@ class DrainsForecast:
     ups : shape (n, 3), engine's frame
     levels : of settled oil, shape (n,) [m]
     blow_by : shape (n,) [m3/s]
+    let_out : blow-by, less the gas that a dry sump's stages pull, shape (n,) [m3/s]
     breathing : Breathing
     case : CrankcaseOverLap
     under : from a vent's run to how deep its port is under oil, shape (n,) [m]
@@ -123,6 +126,7 @@ class DrainsForecast:
     ups: Array
     levels: Array
     blow_by: Array
+    let_out: Array
     breathing: Breathing
     case: CrankcaseOverLap
     under: Mapping[str, Array]
@@ -254,7 +258,11 @@ def drains_at(build: Build, forward: float, leftward: float, tried: Tried = AS_G
     level = level_of_volume(pan.solid, up, pan.oil_volume)
     at_full = blow_by(build, guessed) if tried.blow_by is None else tried.blow_by
     breathing = gas_ways(build, guessed)
-    pressure = min(breathing.pressures(at_full)[breathing.source], MOST_PRESSURE)
+    full = np.array([full_power_speed(build.car)])
+    breathing, [left] = breathing_when_pulled(
+        build, pan, network, breathing, np.array([at_full]), full
+    )
+    pressure = min(breathing.pressures(float(left))[breathing.source], MOST_PRESSURE)
     drains, feeds = fed_drains(build, network)
     gravity = float(np.linalg.norm(felt))
     found = []
@@ -324,13 +332,14 @@ def forecast_drains(
     guessed = DrainGuesses()
     breathing = gas_ways(build, guessed)
     at_full = blow_by(build, guessed) if tried.blow_by is None else tried.blow_by
-    gas = at_full * np.minimum(there.engine_speed / full_power_speed(build.car), 1.0)
+    gas = blow_by_at(at_full, build.car, there.engine_speed)
+    pulled, left = breathing_when_pulled(build, pan, network, breathing, gas, there.engine_speed)
     under = {
         way.run: heights(way.port) - ups @ way.port
         for way in breathing.ways
         if way.port is not None and way.start == breathing.source
     }
-    case = crankcase_over(breathing, gas, network.oil.density, gravity, under, EVERY)
+    case = crankcase_over(pulled, left, network.oil.density, gravity, under, EVERY)
     drains, feeds = fed_drains(build, network)
     forecasts = []
     for drain in drains.placed:
@@ -356,6 +365,6 @@ def forecast_drains(
         )  # fmt: skip
     forecasts.sort(key=lambda each: each.spare)
     return DrainsForecast(
-        drains, there, corners, ups, levels, gas, breathing, case, under, tuple(forecasts),
+        drains, there, corners, ups, levels, gas, left, breathing, case, under, tuple(forecasts),
         pulled_by_stages(drains, feeds, network, tried.foam),
     )  # fmt: skip

@@ -63,6 +63,18 @@ def full_power_speed(car: Car) -> float:
     return float(speed_of_rpm(car.power_rpm or car.top_rpm or 6500.0))
 
 
+def blow_by_at(at_full: float, car: Car, speed: Array) -> Array:
+    """Blow-by [m3/s] at crank speeds [rad/s], of what it is at full power [m3/s].
+
+    Examples
+    --------
+    >>> car = Car(nose_points="front", lean_right_deg=0, nose_up_deg=0, top_rpm=6000)
+    >>> blow_by_at(1e-3, car, speed_of_rpm(np.array([0.0, 3000.0, 9000.0]))).tolist()
+    [0.0, 0.0005, 0.001]
+    """
+    return np.asarray(at_full * np.minimum(speed / full_power_speed(car), 1.0))
+
+
 @dataclass(frozen=True)
 class GasWay:
     """A way for gas from one space to another.
@@ -93,7 +105,7 @@ class Breathing:
     nodes: tuple[str, ...] = field(default=())
 
     def pressures(self, flow: float, covered: Collection[str] = ()) -> dict[str, float]:
-        """Pressure in each space [Pa] with a flow of blow-by [m3/s].
+        """Pressure in each space [Pa] with a flow of blow-by [m3/s]; below nil where gas is pulled.
 
         `covered` are runs whose ports are under oil. A space with no way out left has infinity.
 
@@ -109,7 +121,7 @@ class Breathing:
         open_ways = [way for way in self.ways if way.run not in covered]
         reached = _reaches_air(open_ways)
         found = {node: (0.0 if node in reached else math.inf) for node in self.nodes}
-        if self.source not in reached or flow <= 0.0:
+        if self.source not in reached or flow == 0.0:
             return found
         numbers = {node: at for at, node in enumerate(sorted(reached - {AIR}))}
         ways = [way for way in open_ways if way.start in reached and way.end in reached]

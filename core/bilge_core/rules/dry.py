@@ -56,6 +56,13 @@ LEFT_LYING = Rule(
     high=1.5e-3,
     unit="m3",
 )
+CASE_PULL = Rule(
+    "case_pull",
+    "The crankcase is at most 0.25 bar under the air",
+    "from memory: plain lip seals are made to keep oil in, and let air past beyond it",
+    high=25e3,
+    unit="Pa",
+)
 TANK_BREATHES = Rule(
     "tank_breathes",
     "A tank has a way out for gas",
@@ -103,8 +110,8 @@ _AS_IT_STANDS = 0.05e-3  # [m] that a millimetre told to a tenth does not show
 
 RULES = (
     SCAVENGE_RATIO, PUMP_SPEED, RETURN_SPEED, OUTLET_COVER, TANK_TIME, TANK_FULL, LEFT_LYING,
-    TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE, BELT_LINE, BELT_MESH, DRIVE_RATIO, BELT_TAUT,
-    BELT_IDLER,
+    CASE_PULL, TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE, BELT_LINE, BELT_MESH, DRIVE_RATIO,
+    BELT_TAUT, BELT_IDLER,
 )  # fmt: skip
 
 

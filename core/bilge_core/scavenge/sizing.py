@@ -8,26 +8,31 @@ from dataclasses import dataclass
 import numpy as np
 
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.engine_side import Crankcase
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.document.circuit.run import Hose, bore_of
 from bilge_core.loads.log import Log
-from bilge_core.network import network_of, steady
+from bilge_core.network import Network, network_of, steady
 from bilge_core.network.running import steady_at
 from bilge_core.oil import GRADES, kinematic_viscosity
+from bilge_core.pan import assemble_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.pickup.demand import demanded_flow
 from bilge_core.quantities import si_from
 from bilge_core.rules import dry, pickup
+from bilge_core.rules.drains import CRANKCASE
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.stages import scavenge_ratio
+from bilge_core.scavenge.stages import scavenge_ratio, scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
+from bilge_core.scavenge.vacuum import case_pull
 
 IDLE = 900.0
 """[rpm] at which a hot engine idles (ours)."""
+_TOLD = 500.0  # [Pa] of pull that shows in hundredths of a bar
 _TOP = 7000.0  # [rpm] where the build does not say its own (ours)
 
 
@@ -115,6 +120,7 @@ def _stages(build: Build) -> list[Sized]:
             max(pull, 0.0), "A larger or shorter line from the tank.",
         )
     )  # fmt: skip
+    rows += _crankcase(build, network, top, rpm)
     joined = _joined_speed(build, top)
     if joined is not None:
         rows.append(
@@ -125,6 +131,33 @@ def _stages(build: Build) -> list[Sized]:
             )
         )  # fmt: skip
     return rows
+
+
+def _crankcase(build: Build, network: Network, top: float, rpm: str) -> list[Sized]:
+    """How far the stages pull it, told as a band; nothing of a build without one."""
+    if not build.circuit.of_kind(Crankcase):
+        return []
+    stages, _ = scavenged(build, assemble_pan(build))
+    pull = case_pull(build, stages, network, top)
+    if pull is None:
+        return []
+    band = f"{pull.least * 1e-5:.2f} to {pull.most * 1e-5:.2f} bar by how much it leaks"
+    at = f"under the air, {rpm}" + (f"; {band}" if pull.most > _TOLD else "")
+    if not CRANKCASE.holds(-pull.likely):
+        return [
+            Sized(
+                "case_pull", "Crankcase", at, "Pa", None, None, 0.0, "caution",
+                f"Blow-by is more than the stages take: {-pull.likely * 1e-2:.0f} mbar over the "
+                "air. A wider breather, or larger stages.", CRANKCASE.source,
+            )
+        ]  # fmt: skip
+    return [
+        _by_rule(
+            dry.CASE_PULL, "case_pull", "Crankcase", at, max(pull.likely, 0.0),
+            "Seals let air past and the stages bring less: a relief valve for vacuum, or a way in "
+            "for air.",
+        )
+    ]  # fmt: skip
 
 
 def _joined_speed(build: Build, speed: float) -> float | None:

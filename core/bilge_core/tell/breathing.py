@@ -48,8 +48,8 @@ _OIL_DENSITY = 850.0  # [kg/m3] of what settles in a can, cold (from memory)
 def breathing_out(build: Build, forecast: DrainsForecast, tried: bool) -> BreathingOut:
     """A build's breathing over a lap; `tried`: its blow-by is one that somebody tries."""
     highest = float(forecast.blow_by.max())
-    pressures = forecast.breathing.pressures(highest)
-    flows = forecast.breathing.flows(highest, pressures)
+    out = float(forecast.let_out.max())
+    flows = forecast.breathing.flows(out, forecast.breathing.pressures(out))
     step = float(forecast.log.time[1] - forecast.log.time[0])
     case = next((each for each in build.circuit.components if each.kind == "crankcase"), None)
     measured = not tried and getattr(case, "blow_by_l_min", None) is not None
