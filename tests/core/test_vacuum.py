@@ -18,8 +18,8 @@ from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.pan import assemble_pan
 from bilge_core.physics.turns import speed_of_rpm
-from bilge_core.scavenge.sizing import sizing, top_speed
-from bilge_core.scavenge.stages import scavenged
+from bilge_core.scavenge.sizing import scavenge_suction, sizing, top_speed
+from bilge_core.scavenge.stages import lines_behind, scavenged
 from bilge_core.scavenge.vacuum import (
     breathing_when_pulled,
     case_pressure,
@@ -27,6 +27,7 @@ from bilge_core.scavenge.vacuum import (
     gas_pulled,
     with_leak,
 )
+from fluids.friction import friction_factor
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -153,3 +154,45 @@ def test_the_lap_and_one_load_feel_it_and_a_wet_sump_does_not(dunlin: Build) -> 
     assert drains_at(build, 0.0, 0.0).pressure < 0.0
     wet = forecast_drains(dunlin, standing(6000.0), ())
     assert (wet.let_out == wet.blow_by).all() and float(wet.case.pressure.min()) > 0.0
+
+
+class TestScavengeSuction:
+    """What a stage's line takes of pressure, running full."""
+
+    def stage(self) -> Any:
+        return scavenged(CURLEW, assemble_pan(CURLEW))[0][0]
+
+    def with_line(self, **figures: Any) -> Build:
+        """The first stage's hose changed."""
+        _, lines = lines_behind(CURLEW.circuit, self.stage().component)
+        hose = next(run for run in lines if run.line.kind == "hose")
+        changed = hose.model_copy(update={"line": hose.line.model_copy(update=figures)})
+        runs = [changed if run.id == hose.id else run for run in CURLEW.circuit.runs]
+        circuit = CURLEW.circuit.model_copy(update={"runs": runs})
+        return CURLEW.model_copy(update={"circuit": circuit})
+
+    def pull(self, build: Build, rpm: float) -> float | None:
+        return scavenge_suction(build, network_of(CURLEW), self.stage(), float(speed_of_rpm(rpm)))
+
+    @pytest.mark.parametrize(("rpm", "bore"), [(8600.0, 14.0), (6000.0, 10.0)])
+    def test_it_is_the_lines_friction_and_its_ends(self, rpm: float, bore: float) -> None:
+        """Friction factors of `fluids`; 1.5 heads of entry and exit."""
+        found = self.pull(self.with_line(bore_mm=bore, length_mm=700.0), rpm)
+        oil, flow = network_of(CURLEW).oil, float(self.stage().swept(float(speed_of_rpm(rpm))))
+        speed = flow / (math.pi / 4.0 * (bore * 1e-3) ** 2)
+        reynolds = oil.density * speed * bore * 1e-3 / oil.viscosity
+        heads = friction_factor(reynolds) * 700.0 / bore + 1.5
+        assert found == pytest.approx(heads * 0.5 * oil.density * speed**2, rel=0.1)
+
+    def test_a_line_too_narrow_is_told_with_its_stage(self) -> None:
+        build = self.with_line(bore_mm=8.0)
+        told = next(each for each in sizing(build, None, None) if each.key == "scavenge_suction")
+        assert told.state == "caution" and self.stage().name in told.at
+        good = next(each for each in sizing(CURLEW, None, None) if each.key == "scavenge_suction")
+        assert good.state == "good" and good.found < told.found
+
+    def test_what_is_not_known_is_not_told(self) -> None:
+        assert self.pull(self.with_line(bore_mm=None, dash=None), 6000.0) is None
+        assert self.pull(self.with_line(length_mm=None), 6000.0) is None
+        own = replace(self.stage(), component="c0")
+        assert scavenge_suction(CURLEW, network_of(CURLEW), own, 600.0) is None

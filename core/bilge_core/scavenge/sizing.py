@@ -10,9 +10,10 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.engine_side import Crankcase
 from bilge_core.document.circuit.pumps import ScavengeStage
-from bilge_core.document.circuit.run import Hose, bore_of
+from bilge_core.document.circuit.run import Hose, Open, bore_of, length_of
 from bilge_core.loads.log import Log
 from bilge_core.network import Network, network_of, steady
+from bilge_core.network.pipes import pipe_resistance
 from bilge_core.network.running import steady_at
 from bilge_core.oil import GRADES, kinematic_viscosity
 from bilge_core.pan import assemble_pan
@@ -22,11 +23,11 @@ from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.pickup.demand import demanded_flow
 from bilge_core.quantities import si_from
 from bilge_core.rules import dry, pickup
-from bilge_core.rules.drains import CRANKCASE
+from bilge_core.rules.drains import CRANKCASE, STAGE_SUCTION
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.stages import scavenge_ratio, scavenged
+from bilge_core.scavenge.stages import Stage, lines_behind, scavenge_ratio, scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
 from bilge_core.scavenge.vacuum import case_pull
 
@@ -120,7 +121,7 @@ def _stages(build: Build) -> list[Sized]:
             max(pull, 0.0), "A larger or shorter line from the tank.",
         )
     )  # fmt: skip
-    rows += _crankcase(build, network, top, rpm)
+    rows += [*_scavenge_lines(build, network, top, rpm), *_crankcase(build, network, top, rpm)]
     joined = _joined_speed(build, top)
     if joined is not None:
         rows.append(
@@ -131,6 +132,50 @@ def _stages(build: Build) -> list[Sized]:
             )
         )  # fmt: skip
     return rows
+
+
+_ENDS = 1.5  # loss coefficient of a line's entry and exit (from memory)
+
+
+def scavenge_suction(build: Build, network: Network, stage: Stage, speed: float) -> float | None:
+    """What a stage's line takes of pressure [Pa], its mouth under oil, at a crank speed [rad/s].
+
+    Returns
+    -------
+    float or None
+        None where it has no mouth or several (each has its share, nobody knows which), or the size
+        or length of a line is not known.
+    """
+    tubes, lines = lines_behind(build.circuit, stage.component)
+    if len(tubes) != 1:
+        return None
+    taken = 0.0
+    for run in lines:
+        if isinstance(run.line, Open):
+            continue
+        bore, long = bore_of(run.line), length_of(run)
+        if bore is None or long is None:
+            return None
+        oil = network.oil
+        line = pipe_resistance(bore * 1e-3, long * 1e-3, oil.density, oil.viscosity, _ENDS)
+        taken += line.drop(float(stage.swept(speed)))
+    return taken
+
+
+def _scavenge_lines(build: Build, network: Network, top: float, rpm: str) -> list[Sized]:
+    """The line that holds its stage back most, running full of oil."""
+    stages, _ = scavenged(build, assemble_pan(build))
+    known = {each.name: scavenge_suction(build, network, each, top) for each in stages}
+    pulls = {name: pull for name, pull in known.items() if pull is not None}
+    if not pulls:
+        return []
+    worst = max(pulls, key=lambda name: pulls[name])
+    return [
+        _by_rule(
+            STAGE_SUCTION, "scavenge_suction", "Scavenge suction", f"{worst}, all oil, {rpm}",
+            pulls[worst], "The stage does not fill just when oil comes: a size wider, or shorter.",
+        )
+    ]  # fmt: skip
 
 
 def _crankcase(build: Build, network: Network, top: float, rpm: str) -> list[Sized]:

@@ -10,6 +10,7 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.pumps import PickupTube, ScavengeStage
+from bilge_core.document.circuit.run import Run
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.pan.assembly import Pan
 from bilge_core.physics.arrays import Array
@@ -59,15 +60,17 @@ class Stage:
         return np.asarray(turns * self.per_turn)
 
 
-def _mouths_behind(circuit: Circuit, stage: str) -> list[PickupTube]:
-    """The pickups that a stage draws by: back along its lines, through whatever joins them."""
+def lines_behind(circuit: Circuit, stage: str) -> tuple[list[PickupTube], list[Run]]:
+    """The pickups that a stage draws by, and the lines: back through whatever joins them."""
     found: list[PickupTube] = []
+    lines: list[Run] = []
     waiting, seen = [stage], {stage}
     while waiting:
         here = waiting.pop(0)
         for run in circuit.runs:
             if run.service != "scavenge" or run.end.component != here:
                 continue
+            lines.append(run)
             before = circuit.component(run.start.component)
             if before is None or before.id in seen:
                 continue
@@ -76,7 +79,7 @@ def _mouths_behind(circuit: Circuit, stage: str) -> list[PickupTube]:
                 found.append(before)
             else:
                 waiting.append(before.id)
-    return found
+    return found, lines
 
 
 def _placed(build: Build, pan: Pan, tube: PickupTube, field: str) -> Mouth:
@@ -124,7 +127,7 @@ def scavenged(build: Build, pan: Pan) -> tuple[tuple[Stage, ...], tuple[DrawnMou
     places = {each.id: f"circuit.components.{at}" for at, each in enumerate(circuit.components)}
     for stage in circuit.of_kind(ScavengeStage):
         own: list[int] = []
-        for tube in _mouths_behind(circuit, stage.id):
+        for tube in lines_behind(circuit, stage.id)[0]:
             if all(each.component != tube.id for each in mouths):
                 mouth = _placed(build, pan, tube, places[tube.id])
                 mouths.append(DrawnMouth(tube.id, tube.name, mouth))
