@@ -104,6 +104,10 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         0.061, 0.059, None, "caution",
     ),
     ("clips", lambda s: of(lines.check_clips(s, 1.0, "f")), 0.299, 0.301, "good", "caution"),
+    (
+        "parallel_bend", lambda d: of(lines.check_parallel("t", 0.02, 0.02 + d, 0.01, 0.06, "f")),
+        1.9e-3, 2.1e-3, "good", "caution",
+    ),
     ("slack", lambda s: of(lines.check_slack(s, 1.0, "f")), 0.0201, 0.0199, "good", "caution"),
     ("hose_cut", lambda cut: of(lines.check_cut(cut, "f")), 0.051, 0.049, "good", "caution"),
     ("ends_meet", lambda d: of(lines.check_meets("x", d, "f")), 0.019, 0.021, "good", "bad"),

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import Hose
 from bilge_core.lines.laid import Gap, Line
+from bilge_core.lines.parallel import beside
 from bilge_core.lines.ports import BARE
 from bilge_core.rules import Check, lines
 
@@ -56,7 +57,7 @@ def _of_ends(line: Line, field: str) -> Iterator[Check]:
             yield lines.check_meets(f"Its {which} is", end.meets, f"{field}.route")
 
 
-def check_line(build: Build, line: Line) -> tuple[Check, ...]:
+def check_line(build: Build, line: Line, others: Sequence[Line] = ()) -> tuple[Check, ...]:
     """All that can be said of a line, what is wrong first.
 
     Parameters
@@ -64,6 +65,8 @@ def check_line(build: Build, line: Line) -> tuple[Check, ...]:
     build : Build
     line : Line
         Of that build.
+    others : sequence of Line
+        All of its lines, itself among them or not: tubes beside it.
 
     Returns
     -------
@@ -108,6 +111,12 @@ def check_line(build: Build, line: Line) -> tuple[Check, ...]:
     if isinstance(run_line, Hose) and route is not None and line.run.service in _PULLED:
         slack = (run_line.slack_mm or 0.0) * 1e-3
         found.append(lines.check_slack(slack, route.length, f"{field}.line.slack_mm"))
+    found += [
+        lines.check_parallel(
+            each.name, each.apart, each.between, each.gap, each.keeps, f"{field}.route"
+        )
+        for each in beside(line, others)
+    ]
     found += _of_ends(line, field)
     order = {"bad": 0, "caution": 1, "good": 2}
     return tuple(sorted(found, key=lambda check: order[check.state]))

@@ -93,9 +93,14 @@ HOSE_END = Rule(
     unit="°",
 )  # fmt: skip
 
+PARALLEL = Rule(
+    "parallel_bend", "Tubes side by side are as far apart in a bend as before it, within 2 mm",
+    f"{COMMON}: bent to the same radius they do not stay parallel; the 2 mm are ours",
+    high=2e-3, unit="m",
+)  # fmt: skip
 RULES = (
     HOSE_BEND, TUBE_BEND, *SPEEDS.values(), LINE_LOSS, GAP, HEAT, CLIPS, SLACK, SHORT, GROUND, LAID,
-    STRAIGHT, ENDS_MEET, CHAIN, HOSE_END,
+    STRAIGHT, ENDS_MEET, CHAIN, HOSE_END, PARALLEL,
 )  # fmt: skip
 
 
@@ -249,6 +254,25 @@ def check_hose_end(which: str, off: float, field: str) -> Check:
         return Check("good", f"{which} points the right way", field, HOSE_END)
     words = f"{which} points {off:.0f}° past its hose: another angle of end"
     return Check("caution", words, field, HOSE_END)
+
+
+def check_parallel(
+    name: str, apart: float, between: float, gap: float, keeps: float | None, field: str
+) -> Check:
+    """A tube beside another: apart on the straight and in the bend, the gap there [m].
+
+    `keeps` is the radius that keeps them parallel [m]; None: none does.
+    """
+    if PARALLEL.holds(abs(between - apart)):
+        return Check("good", f"Parallel to {name!r} round the bend", field, PARALLEL)
+    way = "opens" if between > apart else "closes"
+    mend = (
+        f"a radius of {_mm(keeps)} keeps them parallel" if keeps else
+        f"a larger radius of {name!r} keeps them parallel"
+    )  # fmt: skip
+    touch = ", where they touch" if gap <= 0.0 else ""
+    words = f"{_mm(apart)} from {name!r}, {way} to {_mm(between)} in the bend{touch}: {mend}"
+    return Check("bad" if gap <= 0.0 else "caution", words, field, PARALLEL)
 
 
 def check_chain(which: str, fits: bool, thread: str, dash: int, field: str) -> Check:

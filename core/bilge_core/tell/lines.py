@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Literal
 
 from pydantic import BaseModel
@@ -257,9 +258,9 @@ def _in_mm(metres: float | None) -> float | None:
     return None if metres is None else mm(metres)
 
 
-def line_out(build: Build, line: Line, bender: Bender) -> LineOut:
-    """One line."""
-    found = [check_out(build, each) for each in check_line(build, line)]
+def line_out(build: Build, line: Line, others: Sequence[Line], bender: Bender) -> LineOut:
+    """One line, among all of the build."""
+    found = [check_out(build, each) for each in check_line(build, line, others)]
     worst: State = found[0].state if found else "good"
     made = line.run.line
     assert made.kind in ("hose", "hard_line")

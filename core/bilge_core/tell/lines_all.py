@@ -195,7 +195,7 @@ def lines_out(
     wall = pan.solid.vertices[pan.solid.vertices[:, 2] < 1e-6] @ engine_to_car(build.car).T
     rail = build.car.rail_height_mm
     return LinesOut(
-        lines=[line_out(build, each, bender) for each in lines],
+        lines=[line_out(build, each, lines, bender) for each in lines],
         around=_around(build), components=_components(build), pan_plan_mm=hull(wall, (0, 1)),
         pan_side_mm=hull(wall, (0, 2)), ground_mm=None if rail is None else -rail,
         order=order, total=round(sum(row.price for row in order), 2),
