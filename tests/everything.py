@@ -105,7 +105,8 @@ def everything() -> Document:
 FIGURES: Document = {
     "displacement_cm3": 5.5, "drive_ratio": 0.6, "driven_by": "belt", "opens_bar": 4.0,
     "bore_mm": 8.5, "bypass_bar": 1.2, "drop": {"drop_bar": 0.4, "flow_l_min": 40.0},
-    "filters": 2, "thermostat_c": 85.0, "opens_c": 82.0, "rating_kw": 17.6, "water_c": 88.0,
+    "filters": 2, "thermostat_c": 85.0, "opens_c": 82.0, "rating_kw": 17.6,
+    "rated_over_kelvin": 55.0, "water_c": 88.0,
     "flow_l_min": 60.0, "volume_l": 2.0, "precharge_bar": 2.4, "rating_bar": 12.0,
     "worked": "electric", "count": 5, "floor_length_mm": 420.0, "floor_width_mm": 130.0,
     "wall_height_mm": 60.0, "bearing": "ball", "drain_bore_mm": 17.0, "diameter_mm": 180.0,

@@ -7,7 +7,9 @@ import math
 import ht
 import numpy as np
 import pytest
+from bilge_core.acts.registry import read_act
 from bilge_core.cooling.engine import (
+    RATED_AT,
     Conditions,
     cooling_over,
     heat_from_temperatures,
@@ -29,9 +31,9 @@ HARD = Conditions(
 )  # fmt: skip
 
 
-def rated(kw: float | None, build: Build | None = None) -> Build:
+def rated(kw: float | None, build: Build | None = None, over: float | None = None) -> Build:
     def put(document: Raw) -> None:
-        part(document, "cooler")["rating_kw"] = kw
+        part(document, "cooler").update(rating_kw=kw, rated_over_kelvin=over)
 
     return changed(build or dunlin(), put)
 
@@ -154,6 +156,39 @@ class TestAnEngine:
         hot = rated(199.0)
         with pytest.raises(InvalidInput, match="rating_kw"):
             cooling_over(hot, HARD)
+
+    def test_a_rating_counts_at_its_makers_difference(self) -> None:
+        """12 kW with the oil 40 K warmer is twice the cooler that 12 kW at 80 K is."""
+        over_40, over_80, guessed = (
+            cooling_over(rated(12.0, over=over), HARD) for over in (40.0, 80.0, None)
+        )
+        assert guessed.steady == over_80.steady
+        assert over_40.steady is not None and over_80.steady is not None
+        assert over_40.steady < over_80.steady - 5.0
+        needed = [rating_for(rated(None, over=over), HARD, 383.15) for over in (40.0, 80.0)]
+        assert needed[0] is not None and needed[1] is not None
+        assert needed[0] == pytest.approx(0.5 * needed[1], rel=0.1)
+        told = cooling_out(rated(12.0, over=40.0), HARD, power_guessed=False)
+        assert (told.needed_over_kelvin, told.over_is_guessed) == (40.0, False)
+        told = cooling_out(rated(12.0), HARD, power_guessed=False)
+        assert (told.needed_over_kelvin, told.over_is_guessed) == (80.0, True)
+        assert RATED_AT["plate_cooler"] == 30.0
+
+    @pytest.mark.parametrize(("over", "holds"), [(5.0, True), (4.9, False), (150.0, True),
+                                                 (151.0, False)])  # fmt: skip
+    def test_a_difference_is_one_that_somebody_rates_at(self, over: float, holds: bool) -> None:
+        if holds:
+            rated(12.0, over=over)
+            return
+        with pytest.raises(InvalidInput, match="rated_over_kelvin"):
+            rated(12.0, over=over)
+
+    def test_a_difference_is_typed_in_either_system(self) -> None:
+        """90 degrees Fahrenheit warmer are 50 K, with no 32 taken off."""
+        for typed, system in (("90 °F", "metric"), ("50", "metric"), ("90", "us"), ("50 K", "us")):
+            raw = {"kind": "fit_cooler", "rating_kw": "12 kW", "rated_over_kelvin": typed}
+            act = read_act(raw, system)  # type: ignore[arg-type]
+            assert act.rated_over_kelvin == pytest.approx(50.0)  # type: ignore[union-attr]
 
     def test_as_it_is_told(self) -> None:
         told = cooling_out(rated(12.0), HARD, power_guessed=False)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -12,14 +11,14 @@ from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.forecast.back_ups import drains_at, forecast_drains
 from bilge_core.loads.log import Log
-from bilge_core.network import network_of
+from bilge_core.network import network_of, steady
 from bilge_core.network.breathing import Breathing, gas_ways
 from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.pan import assemble_pan
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.scavenge.sizing import scavenge_suction, sizing, top_speed
-from bilge_core.scavenge.stages import lines_behind, scavenged
+from bilge_core.scavenge.stages import lines_behind, scavenged, stages_on_pan, swept_of
 from bilge_core.scavenge.vacuum import (
     breathing_when_pulled,
     case_pressure,
@@ -87,12 +86,22 @@ def test_gas_is_what_is_swept_less_the_oil_that_comes_back() -> None:
     speed = np.array([speed_of_rpm(6000.0)])
     swept = sum(each.per_turn * each.ratio for each in stages) * 100.0
     network = network_of(CURLEW)
-    pulled = float(gas_pulled(stages, network, speed)[0])
+    pulled = float(gas_pulled(CURLEW, network, speed)[0])
     assert swept * 60e3 == pytest.approx(3 * 10.4 * 0.55 * 6.0, rel=1e-3)
     assert 0.4 * swept < pulled < swept
-    own = tuple(replace(each, mouths=()) for each in stages)  # turbos' own: they pull from no case
-    assert case_pull(CURLEW, own, network, top_speed(CURLEW)) is None
-    assert float(gas_pulled((*stages, *own), network, speed)[0]) == pulled
+    assert pulled == pytest.approx(swept - float(steady(network).drawn_at(speed)[0]))
+
+
+def test_stages_that_draw_from_no_pan_pull_no_crankcase() -> None:
+    """A turbo's own stage, a pan that nobody scavenges: nothing is pulled, nothing refused."""
+    circuit = CURLEW.circuit
+    runs = [run for run in circuit.runs if run.service != "scavenge"]
+    bare = CURLEW.model_copy(update={"circuit": circuit.model_copy(update={"runs": runs})})
+    network = network_of(CURLEW)
+    assert case_pull(bare, network, top_speed(bare)) is None
+    breathing, blow = gas_ways(bare, DrainGuesses()), np.ones(3)
+    same = breathing_when_pulled(bare, network, breathing, blow, np.ones(3))
+    assert same[0] is breathing and same[1] is blow
 
 
 def row(build: Build) -> Any:
@@ -103,8 +112,7 @@ def test_an_open_breather_leaves_hardly_any_and_a_shut_case_is_told_as_a_band() 
     open_case, shut_case = row(CURLEW), row(shut(CURLEW))
     assert open_case.found < 200.0 and open_case.state == "good"
     assert "leaks" not in open_case.at
-    stages, _ = scavenged(CURLEW, assemble_pan(CURLEW))
-    pull = case_pull(shut(CURLEW), stages, network_of(CURLEW), top_speed(CURLEW))
+    pull = case_pull(shut(CURLEW), network_of(CURLEW), top_speed(CURLEW))
     assert pull is not None
     assert shut_case.found == pytest.approx(max(pull.likely, 0.0))
     assert abs(pull.least) <= abs(pull.likely) <= abs(pull.most)
@@ -130,15 +138,14 @@ def test_stages_too_large_for_a_shut_case_and_too_small_are_told() -> None:
 
 def test_a_drain_is_helped_by_no_more_than_the_leakiest_case_gives() -> None:
     build = larger(shut(CURLEW), 2.0)
-    pan, network = assemble_pan(build), network_of(build)
+    network = network_of(build)
     breathing = gas_ways(build, DrainGuesses())
     speed = np.linspace(200.0, 900.0, 30)
     blow = np.full(30, 0.8e-3)
-    leaky, left = breathing_when_pulled(build, pan, network, breathing, blow, speed)
+    leaky, left = breathing_when_pulled(build, network, breathing, blow, speed)
     assert len(leaky.ways) == len(breathing.ways) + 1
     assert (np.diff(left) <= 1e-9).all() and left[-1] < 0.0  # faster, more is pulled
-    stages, _ = scavenged(build, pan)
-    pulled = float(gas_pulled(stages, network, speed[-1:])[0])
+    pulled = float(gas_pulled(build, network, speed[-1:])[0])
     by_hand = case_pressure(with_leak(breathing, 8e-3), 0.8e-3, pulled)
     assert leaky.pressures(float(left[-1]))[leaky.source] == pytest.approx(by_hand, rel=1e-2)
 
@@ -160,11 +167,11 @@ class TestScavengeSuction:
     """What a stage's line takes of pressure, running full."""
 
     def stage(self) -> Any:
-        return scavenged(CURLEW, assemble_pan(CURLEW))[0][0]
+        return stages_on_pan(CURLEW.circuit)[0]
 
     def with_line(self, **figures: Any) -> Build:
         """The first stage's hose changed."""
-        _, lines = lines_behind(CURLEW.circuit, self.stage().component)
+        _, lines = lines_behind(CURLEW.circuit, self.stage().id)
         hose = next(run for run in lines if run.line.kind == "hose")
         changed = hose.model_copy(update={"line": hose.line.model_copy(update=figures)})
         runs = [changed if run.id == hose.id else run for run in CURLEW.circuit.runs]
@@ -178,7 +185,10 @@ class TestScavengeSuction:
     def test_it_is_the_lines_friction_and_its_ends(self, rpm: float, bore: float) -> None:
         """Friction factors of `fluids`; 1.5 heads of entry and exit."""
         found = self.pull(self.with_line(bore_mm=bore, length_mm=700.0), rpm)
-        oil, flow = network_of(CURLEW).oil, float(self.stage().swept(float(speed_of_rpm(rpm))))
+        oil, flow = (
+            network_of(CURLEW).oil,
+            float(swept_of(self.stage(), np.array(speed_of_rpm(rpm)))),
+        )
         speed = flow / (math.pi / 4.0 * (bore * 1e-3) ** 2)
         reynolds = oil.density * speed * bore * 1e-3 / oil.viscosity
         heads = friction_factor(reynolds) * 700.0 / bore + 1.5
@@ -194,5 +204,5 @@ class TestScavengeSuction:
     def test_what_is_not_known_is_not_told(self) -> None:
         assert self.pull(self.with_line(bore_mm=None, dash=None), 6000.0) is None
         assert self.pull(self.with_line(length_mm=None), 6000.0) is None
-        own = replace(self.stage(), component="c0")
+        own = self.stage().model_copy(update={"id": "c0"})
         assert scavenge_suction(CURLEW, network_of(CURLEW), own, 600.0) is None

@@ -64,6 +64,9 @@ class FitCooler(Act):
     thermostat_c: Typed | None = Field(default=None, ge=20, le=150, description="null: none")
     holds_l: Typed | None = Field(default=None, le=10, description="with its lines, hot")
     rating_kw: Typed | None = Field(default=None, le=200)
+    rated_over_kelvin: Typed | None = Field(
+        default=None, ge=5, le=150, description="between oil and air or water, at that rating"
+    )
     dash: Dash = 10
     fill_up: bool = Field(default=True, description="with as much oil as it holds")
 
@@ -72,10 +75,11 @@ class FitCooler(Act):
         circuit = Plumbing(build)
         kind = "cooler" if self.cooler == "air" else "plate_cooler"
         name = "oil cooler" if self.cooler == "air" else "plate cooler"
+        rated = {"rating_kw": self.rating_kw, "rated_over_kelvin": self.rated_over_kelvin}
         run = cooler_return(circuit) or self._from_remote(circuit)
         if run is not None:
             before = circuit.component(run["start"]["component"])
-            cooler = circuit.add(kind, name, after=before, rating_kw=self.rating_kw)
+            cooler = circuit.add(kind, name, after=before, **rated)
             self._in_line(circuit, run, cooler)
         else:
             plate = next(iter(circuit.of_kind("sandwich_plate")), None)
@@ -83,7 +87,7 @@ class FitCooler(Act):
                 plate = under_filter(circuit, self.thermostat_c)
             elif self.thermostat_c is not None:
                 plate["thermostat_c"] = self.thermostat_c
-            cooler = circuit.add(kind, name, after=plate, rating_kw=self.rating_kw)
+            cooler = circuit.add(kind, name, after=plate, **rated)
             self._looped(circuit, plate, cooler)
         if self.cooler == "plate":
             self._with_water(circuit, cooler)

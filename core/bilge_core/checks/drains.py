@@ -11,7 +11,6 @@ from bilge_core.document.circuit.feeding import Filter, RemoteFilter
 from bilge_core.document.circuit.joining import Restrictor
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.drains.laid import Drain, Unplaced, place_of_boss
-from bilge_core.drains.pulled import swept
 from bilge_core.drains.standing import Load, capacity
 from bilge_core.forecast.back_ups import DrainForecast, DrainsForecast
 from bilge_core.forecast.pulled import PulledForecast
@@ -22,6 +21,7 @@ from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_gravity, up_from
 from bilge_core.physics.turns import rpm_of_speed
 from bilge_core.rules import Check, bosses, drains
+from bilge_core.scavenge.stages import swept_of
 from bilge_core.settled import settle
 
 
@@ -125,7 +125,7 @@ def _meeting_at_stages(build: Build, forecast: DrainsForecast) -> list[Check | N
         if len(fed) == len(runs):
             speed = fed[0].feed.speed
             comes = sum((each.feed.flow * each.oil.swells for each in fed), np.zeros(len(speed)))
-            share = comes / swept(stage, speed)
+            share = comes / swept_of(stage, speed)
             found.append(_sweep(stage.name, share, speed, field))
     return found
 

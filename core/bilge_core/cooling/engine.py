@@ -168,7 +168,7 @@ class _Coolers:
     def _exchanger(self, build: Build, cooler: Cooler | PlateCooler) -> Exchanger | None:
         if cooler.rating_kw is None:
             return None
-        rating, difference = cooler.rating_kw * 1e3, RATED_AT[cooler.kind]
+        rating, difference = cooler.rating_kw * 1e3, rated_over(cooler)
         oil = capacity_rate(RATED_FLOW, density(self._grade, si_from(100.0, "temperature", "°C")))
         if isinstance(cooler, Cooler):
             other = rating / AIR_WARMS
@@ -208,6 +208,26 @@ class _Coolers:
     def taken(self, temperature: float) -> float:
         """By all of them [W]."""
         return sum(self.at(each, temperature).heat for each in self.of)
+
+
+def first_cooler(build: Build) -> Cooler | PlateCooler | None:
+    """The one whose rating is asked for: in the air before in the water; None without any."""
+    in_air, in_water = build.circuit.of_kind(Cooler), build.circuit.of_kind(PlateCooler)
+    return next(iter(in_air), None) or next(iter(in_water), None)
+
+
+def rated_over(cooler: Cooler | PlateCooler) -> float:
+    """Between oil and what cools it [K], at which a cooler is rated: its maker's, or guessed.
+
+    Examples
+    --------
+    >>> rated_over(Cooler(kind="cooler", name="it", rated_over_kelvin=50))
+    50.0
+    >>> rated_over(Cooler(kind="cooler", name="it"))
+    80.0
+    """
+    told = cooler.rated_over_kelvin
+    return RATED_AT[cooler.kind] if told is None else told
 
 
 def water_flow(build: Build) -> float:
@@ -286,13 +306,13 @@ def rating_for(build: Build, stint_in: Conditions, wanted: float) -> float | Non
     -----
     By proportion first, then by halving: what a rating takes out rises with it.
     """
-    coolers = [*build.circuit.of_kind(Cooler), *build.circuit.of_kind(PlateCooler)]
-    if not coolers:
+    first = first_cooler(build)
+    if first is None:
         return None
 
     def steady_with(rating_kw: float) -> float | None:
         parts = [
-            each.model_copy(update={"rating_kw": rating_kw}) if each.id == coolers[0].id else each
+            each.model_copy(update={"rating_kw": rating_kw}) if each.id == first.id else each
             for each in build.circuit.components
         ]
         circuit = build.circuit.model_copy(update={"components": parts})

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Literal
-
-import numpy as np
 
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.drains.line import FallingOil, Piece
 from bilge_core.drains.round_line import friction_slope
-from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 
@@ -39,19 +35,6 @@ class Pulled:
     foam: float
     runs: tuple[str, ...]
     guessed: tuple[str, ...]
-
-
-def swept(stage: ScavengeStage, speed: Array) -> Array:
-    """What a stage sweeps at crank speeds [rad/s]: [m3/s], gas and oil.
-
-    Examples
-    --------
-    >>> stage = ScavengeStage(kind="scavenge_stage", name="it", displacement_cm3=4, drive_ratio=0.5)
-    >>> swept(stage, np.array([2 * math.pi * 100])).round(6).tolist()  # 6000 rpm: 50 turns a second
-    [0.0002]
-    """
-    turns = np.asarray(speed) / (2.0 * math.pi) * stage.drive_ratio
-    return np.asarray(turns * stage.displacement_cm3 * 1e-6)
 
 
 def suction(pieces: tuple[Piece, ...], flow: float, oil: FallingOil) -> float:

@@ -259,9 +259,7 @@ def drains_at(build: Build, forward: float, leftward: float, tried: Tried = AS_G
     at_full = blow_by(build, guessed) if tried.blow_by is None else tried.blow_by
     breathing = gas_ways(build, guessed)
     full = np.array([full_power_speed(build.car)])
-    breathing, [left] = breathing_when_pulled(
-        build, pan, network, breathing, np.array([at_full]), full
-    )
+    breathing, [left] = breathing_when_pulled(build, network, breathing, np.array([at_full]), full)
     pressure = min(breathing.pressures(float(left))[breathing.source], MOST_PRESSURE)
     drains, feeds = fed_drains(build, network)
     gravity = float(np.linalg.norm(felt))
@@ -333,7 +331,7 @@ def forecast_drains(
     breathing = gas_ways(build, guessed)
     at_full = blow_by(build, guessed) if tried.blow_by is None else tried.blow_by
     gas = blow_by_at(at_full, build.car, there.engine_speed)
-    pulled, left = breathing_when_pulled(build, pan, network, breathing, gas, there.engine_speed)
+    pulled, left = breathing_when_pulled(build, network, breathing, gas, there.engine_speed)
     under = {
         way.run: heights(way.port) - ups @ way.port
         for way in breathing.ways

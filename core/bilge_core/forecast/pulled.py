@@ -10,9 +10,10 @@ import numpy as np
 from bilge_core.drains.feeds import Feed
 from bilge_core.drains.laid import Drains, falling_oil
 from bilge_core.drains.line import FallingOil
-from bilge_core.drains.pulled import Pulled, suction, swept
+from bilge_core.drains.pulled import Pulled, suction
 from bilge_core.network import Network
 from bilge_core.physics.arrays import Array
+from bilge_core.scavenge.stages import swept_of
 
 
 @dataclass(frozen=True)
@@ -69,7 +70,7 @@ def pulled_by_stages(
         feed = feeds[pulled.run]
         told = turbo_foam if pulled.kind == "turbo" else None
         oil = falling_oil(network, pulled.foam if told is None else told)
-        sweeps = swept(pulled.stage, feed.speed)
+        sweeps = swept_of(pulled.stage, feed.speed)
         found.append(
             PulledForecast(pulled, feed, oil, sweeps, suction(pulled.pieces, feed.most, oil))
         )

@@ -116,6 +116,13 @@ _SPEED = {
     "mph": "mile/hour",
     "mi/h": "mile/hour",
 }
+_WARMER = {
+    "k": "kelvin",
+    "c": "delta_degree_Celsius",
+    "°c": "delta_degree_Celsius",
+    "f": "delta_degree_Fahrenheit",
+    "°f": "delta_degree_Fahrenheit",
+}
 _ACCELERATION = {
     "g": "standard_gravity",
     "m/s2": "meter/second**2",
@@ -135,6 +142,7 @@ KINDS: dict[str, Kind] = {
         Kind("volume", "meter**3", _VOLUME, "L", "qt", 1, 1),
         Kind("displacement", "meter**3", _VOLUME, "cm3", "in3", 1, 2),
         Kind("temperature", "kelvin", _TEMPERATURE, "°C", "°F", 0, 0),
+        Kind("temperature difference", "kelvin", _WARMER, "K", "°F", 0, 0),
         Kind("angle", "radian", _ANGLE, "deg", "deg", 1, 1),
         Kind("ratio", "dimensionless", _RATIO, "", "", 2, 2),
         Kind("share", "dimensionless", _RATIO, "%", "%", 0, 0),
@@ -157,6 +165,7 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_l": ("volume", "L"),
     "_cm3": ("displacement", "cm3"),
     "_c": ("temperature", "°C"),
+    "_kelvin": ("temperature difference", "K"),
     "_deg": ("angle", "deg"),
     "_ratio": ("ratio", ""),
     "_pct": ("share", "%"),

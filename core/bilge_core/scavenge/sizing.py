@@ -16,7 +16,6 @@ from bilge_core.network import Network, network_of, steady
 from bilge_core.network.pipes import pipe_resistance
 from bilge_core.network.running import steady_at
 from bilge_core.oil import GRADES, kinematic_viscosity
-from bilge_core.pan import assemble_pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
 from bilge_core.physics.turns import speed_of_rpm
@@ -27,7 +26,7 @@ from bilge_core.rules.drains import CRANKCASE, STAGE_SUCTION
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.stages import Stage, lines_behind, scavenge_ratio, scavenged
+from bilge_core.scavenge.stages import lines_behind, scavenge_ratio, stages_on_pan, swept_of
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
 from bilge_core.scavenge.vacuum import case_pull
 
@@ -137,7 +136,9 @@ def _stages(build: Build) -> list[Sized]:
 _ENDS = 1.5  # loss coefficient of a line's entry and exit (from memory)
 
 
-def scavenge_suction(build: Build, network: Network, stage: Stage, speed: float) -> float | None:
+def scavenge_suction(
+    build: Build, network: Network, stage: ScavengeStage, speed: float
+) -> float | None:
     """What a stage's line takes of pressure [Pa], its mouth under oil, at a crank speed [rad/s].
 
     Returns
@@ -146,7 +147,7 @@ def scavenge_suction(build: Build, network: Network, stage: Stage, speed: float)
         None where it has no mouth or several (each has its share, nobody knows which), or the size
         or length of a line is not known.
     """
-    tubes, lines = lines_behind(build.circuit, stage.component)
+    tubes, lines = lines_behind(build.circuit, stage.id)
     if len(tubes) != 1:
         return None
     taken = 0.0
@@ -158,13 +159,13 @@ def scavenge_suction(build: Build, network: Network, stage: Stage, speed: float)
             return None
         oil = network.oil
         line = pipe_resistance(bore * 1e-3, long * 1e-3, oil.density, oil.viscosity, _ENDS)
-        taken += line.drop(float(stage.swept(speed)))
+        taken += line.drop(float(swept_of(stage, np.array(speed))))
     return taken
 
 
 def _scavenge_lines(build: Build, network: Network, top: float, rpm: str) -> list[Sized]:
     """The line that holds its stage back most, running full of oil."""
-    stages, _ = scavenged(build, assemble_pan(build))
+    stages = stages_on_pan(build.circuit)
     known = {each.name: scavenge_suction(build, network, each, top) for each in stages}
     pulls = {name: pull for name, pull in known.items() if pull is not None}
     if not pulls:
@@ -182,8 +183,7 @@ def _crankcase(build: Build, network: Network, top: float, rpm: str) -> list[Siz
     """How far the stages pull it, told as a band; nothing of a build without one."""
     if not build.circuit.of_kind(Crankcase):
         return []
-    stages, _ = scavenged(build, assemble_pan(build))
-    pull = case_pull(build, stages, network, top)
+    pull = case_pull(build, network, top)
     if pull is None:
         return []
     band = f"{pull.least * 1e-5:.2f} to {pull.most * 1e-5:.2f} bar by how much it leaks"

@@ -17,6 +17,11 @@ from bilge_core.physics.arrays import Array
 from bilge_core.pickup.mouth import Mouth
 
 
+def _swept(per_turn: float, ratio: float, speed: Array | float) -> Array:
+    turns = np.asarray(speed, dtype=np.float64) / (2.0 * math.pi) * ratio
+    return np.asarray(turns * per_turn)
+
+
 @dataclass(frozen=True)
 class DrawnMouth:
     """A scavenge mouth in the pan.
@@ -56,8 +61,7 @@ class Stage:
         >>> Stage("c1", "front", 14e-6, 0.5, (0,)).swept(2 * math.pi * 100.0).round(6).item()
         0.0007
         """
-        turns = np.asarray(speed, dtype=np.float64) / (2.0 * math.pi) * self.ratio
-        return np.asarray(turns * self.per_turn)
+        return _swept(self.per_turn, self.ratio, speed)
 
 
 def lines_behind(circuit: Circuit, stage: str) -> tuple[list[PickupTube], list[Run]]:
@@ -93,6 +97,23 @@ def _placed(build: Build, pan: Pan, tube: PickupTube, field: str) -> Mouth:
         raise InvalidInput([Problem(f"{field}.mouth_at.x_mm", words)])
     half = at.diameter_mm * 0.5e-3
     return Mouth(np.array([x, y, floor + at.gap_mm * 1e-3]), half, half, True)
+
+
+def swept_of(stage: ScavengeStage, speed: Array) -> Array:
+    """What a stage sweeps at crank speeds [rad/s]: [m3/s], gas and oil.
+
+    Examples
+    --------
+    >>> stage = ScavengeStage(kind="scavenge_stage", name="it", displacement_cm3=4, drive_ratio=0.5)
+    >>> swept_of(stage, np.array([2 * math.pi * 100])).round(6).tolist()  # 6000 rpm
+    [0.0002]
+    """
+    return _swept(stage.displacement_cm3 * 1e-6, stage.drive_ratio, speed)
+
+
+def stages_on_pan(circuit: Circuit) -> list[ScavengeStage]:
+    """The stages that draw from the pan: others have a turbo's or a head's drain to themselves."""
+    return [each for each in circuit.of_kind(ScavengeStage) if lines_behind(circuit, each.id)[0]]
 
 
 def scavenge_ratio(circuit: Circuit) -> float:

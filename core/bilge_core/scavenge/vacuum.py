@@ -11,7 +11,6 @@ import numpy as np
 from scipy.optimize import brentq
 
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.network import Network, steady
 from bilge_core.network.breathing import (
     AIR,
@@ -27,9 +26,8 @@ from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.guesses import Guess
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.network.pipes import hole_resistance
-from bilge_core.pan.assembly import Pan
 from bilge_core.physics.arrays import Array
-from bilge_core.scavenge.stages import Stage, scavenged
+from bilge_core.scavenge.stages import stages_on_pan, swept_of
 
 LEAK = Guess(
     "case_leak", "a hole that leaks as all of an engine's seals and joints do",
@@ -80,12 +78,13 @@ def case_pressure(breathing: Breathing, blow: float, pulled: float) -> float:
     return float(brentq(misses, -AIR_PRESSURE, max(highest, 0.0) + 1.0, xtol=1e-3))
 
 
-def gas_pulled(stages: tuple[Stage, ...], network: Network, speed: Array) -> Array:
-    """Gas that stages with a mouth in the pan sweep at crank speeds [rad/s]: [m3/s].
+def gas_pulled(build: Build, network: Network, speed: Array) -> Array:
+    """Gas that stages which draw from the pan sweep at crank speeds [rad/s]: [m3/s].
 
     What is pumped into the engine comes back through them; all else that they sweep is gas.
     """
-    swept = np.sum([each.swept(speed) for each in stages if each.mouths], axis=0)
+    stages = stages_on_pan(build.circuit)
+    swept = np.sum([swept_of(each, speed) for each in stages], axis=0)
     return np.maximum(np.asarray(swept) - steady(network).drawn_at(speed), 0.0)
 
 
@@ -98,9 +97,7 @@ class CasePull:
     most: float
 
 
-def case_pull(
-    build: Build, stages: tuple[Stage, ...], network: Network, speed: float
-) -> CasePull | None:
+def case_pull(build: Build, network: Network, speed: float) -> CasePull | None:
     """How far a build's stages pull its crankcase at a crank speed [rad/s].
 
     Returns
@@ -113,12 +110,12 @@ def case_pull(
     InvalidInput
         If the build has no crankcase.
     """
-    if not any(each.mouths for each in stages):
+    if not stages_on_pan(build.circuit):
         return None
     guessed = DrainGuesses()
     breathing = gas_ways(build, guessed)
     blow = float(blow_by_at(blow_by(build, guessed), build.car, np.array(speed)))
-    pulled = float(gas_pulled(stages, network, np.array(speed)))
+    pulled = float(gas_pulled(build, network, np.array(speed)))
     leaks = (LEAK.high, LEAK.likely, LEAK.low)
     found = [-case_pressure(with_leak(breathing, leak), blow, pulled) for leak in leaks]
     return CasePull(*found)
@@ -128,7 +125,7 @@ _TABLE = 9  # speeds at which it is worked out (ours: between them straight line
 
 
 def breathing_when_pulled(
-    build: Build, pan: Pan, network: Network, breathing: Breathing, blow: Array, speed: Array
+    build: Build, network: Network, breathing: Breathing, blow: Array, speed: Array
 ) -> tuple[Breathing, Array]:
     """A crankcase whose stages pull gas from it: its ways with a leak, and the gas that is left.
 
@@ -136,7 +133,7 @@ def breathing_when_pulled(
 
     Parameters
     ----------
-    build, pan, network, breathing
+    build, network, breathing
     blow : ndarray, shape (n,)
         Blow-by [m3/s].
     speed : ndarray, shape (n,)
@@ -147,16 +144,13 @@ def breathing_when_pulled(
     Breathing, ndarray of shape (n,)
         As they were where no stage draws from the pan.
     """
-    if not build.circuit.of_kind(ScavengeStage):
-        return breathing, blow
-    stages, _ = scavenged(build, pan)
-    if not any(each.mouths for each in stages):
+    if not stages_on_pan(build.circuit):
         return breathing, blow
     leaky = with_leak(breathing, LEAK.high)
     order = np.argsort(speed)
     speeds = np.linspace(float(speed.min()), float(speed.max()), _TABLE)
     blows = np.interp(speeds, speed[order], blow[order])
-    pulled = gas_pulled(stages, network, speeds)
+    pulled = gas_pulled(build, network, speeds)
     left = [
         here - gas * (1.0 + case_pressure(leaky, here, gas) / AIR_PRESSURE)
         for here, gas in zip(blows.tolist(), pulled.tolist(), strict=True)

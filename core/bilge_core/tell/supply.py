@@ -12,7 +12,9 @@ from bilge_core.cooling.engine import (
     Conditions,
     Cooling,
     cooling_over,
+    first_cooler,
     heat_from_temperatures,
+    rated_over,
     rating_for,
 )
 from bilge_core.cooling.exchangers import BTU_PER_HOUR
@@ -142,6 +144,9 @@ class CoolingOut(BaseModel):
     wanted_c: float
     needed_kw: float | None
     needed_btu_h: float | None
+    needed_over_kelvin: float | None
+    """Between oil and what cools it, at which that rating counts; null without a cooler."""
+    over_is_guessed: bool
     coolers: list[CoolerOut]
     time_s: list[float]
     temperature_c: list[float]
@@ -328,6 +333,7 @@ def cooling_out(build: Build, stint_in: Conditions, power_guessed: bool) -> Cool
     found = cooling_over(build, stint_in)
     wanted = build.oil.temperature_c + ZERO_CELSIUS
     needed = rating_for(build, stint_in, wanted)
+    first = first_cooler(build)
     steady = None if found.steady is None else found.steady - ZERO_CELSIUS
     return CoolingOut(
         power_guessed=power_guessed,
@@ -338,6 +344,8 @@ def cooling_out(build: Build, stint_in: Conditions, power_guessed: bool) -> Cool
         wanted_c=build.oil.temperature_c,
         needed_kw=None if needed is None else round(needed / 1e3, 1),
         needed_btu_h=None if needed is None else round(needed / BTU_PER_HOUR, -2),
+        needed_over_kelvin=rated_over(first) if first else None,
+        over_is_guessed=first is not None and first.rated_over_kelvin is None,
         coolers=_cooling(build, found),
         time_s=found.time.round(0).tolist(),
         temperature_c=(found.temperature - ZERO_CELSIUS).round(1).tolist(),

@@ -4235,6 +4235,11 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+            /**
+             * Rated Over Kelvin
+             * @description between oil and what cools it, at which its maker rates it
+             */
+            rated_over_kelvin?: number | null;
             /** Rating Kw */
             rating_kw?: number | null;
         };
@@ -4307,6 +4312,10 @@ export interface components {
             needed_btu_h: number | null;
             /** Needed Kw */
             needed_kw: number | null;
+            /** Needed Over Kelvin */
+            needed_over_kelvin: number | null;
+            /** Over Is Guessed */
+            over_is_guessed: boolean;
             /** Power Guessed */
             power_guessed: boolean;
             /** Steady Bar */
@@ -6073,6 +6082,11 @@ export interface components {
              * @enum {string}
              */
             kind: "fit_cooler";
+            /**
+             * Rated Over Kelvin
+             * @description between oil and air or water, at that rating
+             */
+            rated_over_kelvin?: (number | string) | null;
             /** Rating Kw */
             rating_kw?: (number | string) | null;
             /**
@@ -10529,6 +10543,11 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+            /**
+             * Rated Over Kelvin
+             * @description between oil and what cools it, at which its maker rates it
+             */
+            rated_over_kelvin?: number | null;
             /** Rating Kw */
             rating_kw?: number | null;
         };

@@ -15,6 +15,7 @@ export const SETTINGS: Settings = {
     { suffix: "_mm", metric: unit(1, "mm", 0), us: unit(1 / 25.4, "in", 2) },
     { suffix: "_l", metric: unit(1, "L", 1), us: unit(1 / 0.946352946, "qt", 1) },
     { suffix: "_deg", metric: unit(1, "deg", 1), us: unit(1, "deg", 1) },
+    { suffix: "_kelvin", metric: unit(1, "K", 0), us: unit(1.8, "°F", 0) },
     { suffix: "_c", metric: unit(1, "°C", 0), us: { ...unit(1.8, "°F", 0), offset: 32 } },
   ],
   grades: ["10W-60"],

@@ -107,6 +107,10 @@ class Cooler(Component):
     PORTS: ClassVar[tuple[Port, ...]] = Filter.PORTS
     kind: Literal["cooler"]
     rating_kw: float | None = Field(default=None, gt=0, le=200)
+    rated_over_kelvin: float | None = Field(
+        default=None, ge=5, le=150,
+        description="between oil and what cools it, at which its maker rates it",
+    )  # fmt: skip
     drop: Drop | None = None
 
 
@@ -124,6 +128,10 @@ class PlateCooler(Component):
     }
     kind: Literal["plate_cooler"]
     rating_kw: float | None = Field(default=None, gt=0, le=200)
+    rated_over_kelvin: float | None = Field(
+        default=None, ge=5, le=150,
+        description="between oil and what cools it, at which its maker rates it",
+    )  # fmt: skip
     drop: Drop | None = None
 
 

@@ -151,6 +151,7 @@ export const FITS: Record<FitKind, Fit> = {
       maybe("thermostat_c", "Thermostat opens at", "82 °C", "180 °F"),
       maybe("holds_l", "Holds with its lines, hot", "0.6 L", "0.6 qt"),
       maybe("rating_kw", "Its rating"),
+      maybe("rated_over_kelvin", "Rated with the oil warmer by", "50 K", "90 °F"),
       dash(10),
       FILL_UP,
     ],

@@ -26,7 +26,15 @@ const STAGE = [
   { kind: "text", key: "driven_by", label: "Driven by" },
 ] as const;
 const FILTER = [HOLDS, open("bypass_bar", "Its bypass opens at")];
-const COOLER = [HOLDS, open("rating_kw", "Rated at")];
+const COOLER = [
+  HOLDS,
+  open("rating_kw", "Rated at"),
+  open(
+    "rated_over_kelvin",
+    "Rated with the oil warmer by",
+    "80 K than air, 30 K than water is taken",
+  ),
+];
 const SENSES: Spec = { kind: "part", key: "senses", label: "Opened by the pressure at" };
 
 /** What is asked of each kind of component, beyond its name and its ports. */

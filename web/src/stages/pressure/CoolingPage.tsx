@@ -15,13 +15,14 @@ import { niceTicks } from "../../plots/traces";
 const said = ({ figure, unit }: Shown): string => `${figure} ${unit}`;
 
 /** Figures in the units shown. */
-function useTell(): Record<"heat" | "warm" | "bar" | "flow", (value: number) => string> {
+function useTell(): Record<"heat" | "warm" | "warmer" | "bar" | "flow", (value: number) => string> {
   const { system, units } = useSettings();
   const as = (field: string, unit: string) => (value: number) =>
     said(shownAs(units, field, system, value) ?? { figure: value.toFixed(1), unit });
   return {
     heat: as("x_kw", "kW"),
     warm: as("x_c", "°C"),
+    warmer: as("x_kelvin", "K"),
     bar: (value) => said(pressureAs(units, system, value)),
     flow: (value) => said(flowAs(units, system, value)),
   };
@@ -100,7 +101,7 @@ function Row({ words, figure }: { words: string; figure: string }): ReactElement
 /** Each cooler where the oil comes to rest, and the rating that the first would need. */
 function Coolers({ told }: { told: Cooling }): ReactElement {
   const { circuit } = useBuildView().build.document;
-  const { heat, warm, flow } = useTell();
+  const { heat, warm, warmer, flow } = useTell();
   const names = new Map(circuit.components.map(({ id, name }) => [id, name]));
   if (told.coolers.length === 0)
     return (
@@ -129,7 +130,7 @@ function Coolers({ told }: { told: Cooling }): ReactElement {
       <p className="py-1 text-[14px]">
         {told.needed_kw === null
           ? `No rating of the first keeps ${warm(told.wanted_c)} in this.`
-          : `To keep ${warm(told.wanted_c)} the first wants a rating of ${told.needed_kw.toFixed(1)} kW (${told.needed_btu_h?.toLocaleString("en-GB") ?? ""} BTU/h), at 80 K between oil and air, 30 K between oil and water: ask its maker for the difference it is rated at.`}
+          : `To keep ${warm(told.wanted_c)} the first wants a rating of ${told.needed_kw.toFixed(1)} kW (${told.needed_btu_h?.toLocaleString("en-GB") ?? ""} BTU/h), with its oil ${warmer(told.needed_over_kelvin ?? 0)} warmer than what cools it${told.over_is_guessed ? ", a guess: ask its maker what it is rated at" : ""}.`}
       </p>
     </>
   );

@@ -39,6 +39,8 @@ const COOLING: Cooling = {
   wanted_c: 112,
   needed_kw: 9.4,
   needed_btu_h: 32_100,
+  needed_over_kelvin: 80,
+  over_is_guessed: true,
   coolers: [
     {
       component: "c12",
@@ -136,7 +138,9 @@ describe("cooling", () => {
     answers("useCooling", COOLING);
     const { container } = showInBuild(<CoolingPage runId={null} />);
     expect(container.textContent).toContain("Comes to rest at 121");
-    expect(container.textContent).toContain("wants a rating of 9.4 kW (32,100 BTU/h)");
+    expect(container.textContent).toContain(
+      "wants a rating of 9.4 kW (32,100 BTU/h), with its oil 80 K warmer than what cools it, a guess",
+    );
     expect(container.textContent).toContain("150 kW is taken, a guess");
   });
   it("takes the temperature over when asked", async () => {
