@@ -54,8 +54,9 @@ A_RUN = 240.0
 """[s] that a run may take where all else is busy besides: only what fails waits it out."""
 
 
-FIRST_SHELF = 90.0
-"""As long as a shelf of builds is waited for in a process that has judged nothing yet [s]."""
+PATIENCE = 90.0
+"""As long as anything else is waited for [s]: a page takes a second on a free machine, and a
+hundred times that was seen on one whose cores others had."""
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
@@ -80,7 +81,7 @@ class Page:
         wide = "return document.documentElement.scrollWidth"
         return bool(self.until(lambda: self.driver.execute_script(wide) <= width))
 
-    def until(self, condition: Callable[[], Any], seconds: float = 20.0) -> Any:
+    def until(self, condition: Callable[[], Any], seconds: float = PATIENCE) -> Any:
         ignored = (AssertionError, Exception)
         return WebDriverWait(self.driver, seconds, 0.1, ignored).until(lambda _: condition())
 
@@ -221,6 +222,7 @@ def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrom
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     service = webdriver.ChromeService(str(Path("/usr/bin/chromedriver")))
     browser = webdriver.Chrome(options=options, service=service)
+    browser.set_script_timeout(PATIENCE)
     yield browser
     browser.quit()
 

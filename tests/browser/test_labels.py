@@ -14,7 +14,7 @@ from loads.models import Lap
 from loads.services import store_lap
 from selenium.webdriver.common.by import By
 
-from tests.browser.conftest import FIRST_SHELF, Page
+from tests.browser.conftest import Page
 from tests.browser.labels import faults
 from tests.conftest import DEMO
 
@@ -97,7 +97,7 @@ def _read(page: Page, build: Build, drawn: set[str]) -> list[str]:
 def test_no_word_lies_over_another_or_is_cut(page: Page, builds: list[Build]) -> None:
     assert Lap.objects.count() == 1
     page.sign_in("ada", "bearing-shell-9")
-    page.until(lambda: "lap 7" in page.text(), FIRST_SHELF)
+    page.until(lambda: "lap 7" in page.text())
     drawn: set[str] = set()
     found = [f"{build.name}: {fault}" for build in builds for fault in _read(page, build, drawn)]
     assert found == []
@@ -105,7 +105,7 @@ def test_no_word_lies_over_another_or_is_cut(page: Page, builds: list[Build]) ->
 
 def test_the_reading_sees_what_is_wrong(page: Page, builds: list[Build]) -> None:
     page.sign_in("ada", "bearing-shell-9")
-    page.until(lambda: "lap 7" in page.text(), FIRST_SHELF)
+    page.until(lambda: "lap 7" in page.text())
     page.goto(f"/builds/{builds[0].pk}/pan")
     _wait_for_drawing(page, "main svg g[data-words]")
     assert faults(page) == []
@@ -120,7 +120,7 @@ def test_the_reading_sees_what_is_wrong(page: Page, builds: list[Build]) -> None
 def test_on_a_phone_the_head_folds_to_one_line(page: Page, builds: list[Build]) -> None:
     page.size(390, 844)
     page.sign_in("ada", "bearing-shell-9")
-    page.until(lambda: "lap 7" in page.text(), FIRST_SHELF)
+    page.until(lambda: "lap 7" in page.text())
     page.goto(f"/builds/{builds[0].pk}/pan")
     page.says("Checks on this pan")
     assert not page.driver.find_elements(By.CSS_SELECTOR, "[data-folded]")

@@ -11,11 +11,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
-from tests.browser.conftest import Page
+from tests.browser.conftest import A_RUN, Page
 from tests.browser.labels import faults
-
-RUN = 60.0
-"""As long as an answer from a run in moving oil is waited for [s]."""
 
 Answers = Mapping[str, str | bool]
 
@@ -152,7 +149,7 @@ class Builder:
         self.page.says("See where the oil goes")
         for stage in ("slosh", "pressure", "drains"):
             self.open(stage)
-            self.page.until(lambda: "gallery" in self.page.text(), 4 * RUN)
+            self.page.until(lambda: "gallery" in self.page.text(), 2 * A_RUN)
             self.page.until(lambda: "Reading" not in self.page.find("main").text)
             self.looks_sound()
 
@@ -208,7 +205,7 @@ class Builder:
         steps = self.steps()
         assert [each for each in steps if each in keys] == list(keys), steps
 
-    def verdict_says(self, words: str, seconds: float = RUN) -> None:
+    def verdict_says(self, words: str, seconds: float = A_RUN) -> None:
         self.page.until(lambda: words in self.page.verdict(), seconds)
 
     def looks_sound(self) -> None:

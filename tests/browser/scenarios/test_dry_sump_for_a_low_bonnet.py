@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from tests.browser.scenarios.builder import RUN, Builder
+from tests.browser.conftest import A_RUN
+from tests.browser.scenarios.builder import Builder
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -27,7 +28,7 @@ def test_the_tank_is_upright_vented_and_out_of_reach_of_a_wall(builder: Builder)
     page.says("The tank sits where neither a wheel nor a wall reaches it in a crash.")
     builder.press("Fit it")
     page.says("What each stage draws, corner by corner")
-    page.until(lambda: "tank's outlet" in page.verdict(), RUN)
+    page.until(lambda: "tank's outlet" in page.verdict(), A_RUN)
     builder.looks_sound()
 
     # tank and its vent among the numbers; what is ordered for them

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from tests.browser.scenarios.builder import RUN, Builder
+from tests.browser.conftest import A_RUN
+from tests.browser.scenarios.builder import Builder
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -29,7 +30,7 @@ def test_it_goes_dry_in_one_act_and_the_card_says_what_else_must_be_done(builder
     builder.press("Fit it")
     page.says("What each stage draws, corner by corner")
     page.says("Sizing, wanted and found")
-    page.until(lambda: "tank's outlet" in page.verdict(), RUN)
+    page.until(lambda: "tank's outlet" in page.verdict(), A_RUN)
     builder.looks_sound()
 
     builder.open("lines")
