@@ -89,6 +89,7 @@ def test_without_a_lap_sizes_stand_alone(user: User, curlew: Build) -> None:
     told = dry_sump(user.workshop, curlew.pk)
     assert told.dry is not None and told.dry.over_lap is None and told.dry.rose is None
     assert {each.key for each in told.dry.sizes} == {
-        "pressure_stage", "ratio", "pump_speed", "suction_pull", "return_speed"
+        "pressure_stage", "ratio", "pump_speed", "suction_pull", "scavenge_suction", "case_pull",
+        "return_speed",
     }  # fmt: skip
     assert latest(user.workshop, curlew.pk).study is None
