@@ -102,6 +102,7 @@ def bearings_told(
 _NOT_FELT_BY_THE_GAUGE = (
     "name", "place", "assumed", "holds_l", "bearings", "blow_by_l_min", "gasket_mm",
     "seal_height_mm", "opening_mm", "mouth_at", "outlet", "outlet_mm", "length_mm", "width_mm",
+    "rated_over_kelvin",
 )  # fmt: skip
 
 
