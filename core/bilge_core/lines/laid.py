@@ -18,7 +18,7 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.lines.chain import Chain, chain_of, chains, screws
 from bilge_core.lines.flows import Flows, flow_in
 from bilge_core.lines.ports import BARE, PortEnd, dash_of, line_end, port_end
-from bilge_core.network.pipes import pipe_resistance
+from bilge_core.network.pipes import ENDS, pipe_resistance
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import ROCKS, least_radius
@@ -29,7 +29,6 @@ _STEP = 10e-3  # [m] between places that gaps are looked at (ours)
 _HOSE_WALL = 3.5e-3  # [m] of a hose with its braid (ours)
 _LOSS_OF_A_TURN = 0.3
 """Loss coefficient of a smooth quarter bend of three diameters (from memory, 0.2 to 0.4)."""
-_LOSS_OF_ENDS = 1.5  # in and out of a line (entry 0.5, exit 1)
 _LOSS_OF_A_HOSE_END: dict[Angle, float] = {0: 0.1, 45: 0.4, 90: 0.9}
 """Loss coefficients of hose ends (ours: makers do not give them)."""
 
@@ -249,7 +248,7 @@ def loss_of(run: Run, route: Route | None, length: float, bore: float, flow: flo
     turns = sum(arc.turn for arc in route.arcs) if route is not None else 0.0
     if isinstance(run.line, HardLine) and route is None:
         turns = sum(math.radians(bend.angle_deg) for bend in run.line.bends)
-    minor = _LOSS_OF_ENDS + _LOSS_OF_A_TURN * turns / (0.5 * math.pi)
+    minor = ENDS + _LOSS_OF_A_TURN * turns / (0.5 * math.pi)
     if isinstance(run.line, Hose):
         ends = (run.start.hose_end_deg or 0, run.end.hose_end_deg or 0)
         minor += sum(_LOSS_OF_A_HOSE_END[each] for each in ends)

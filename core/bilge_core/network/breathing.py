@@ -18,7 +18,7 @@ from bilge_core.errors import InvalidInput, Problem
 from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.guesses import GUESSES, HEAD_DRAINS
 from bilge_core.network.laws import line_flow
-from bilge_core.network.pipes import Resistance, hole_resistance, pipe_resistance
+from bilge_core.network.pipes import ENDS, Resistance, hole_resistance, pipe_resistance
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.physics.turns import speed_of_rpm
@@ -29,7 +29,6 @@ _FOOT_A_MINUTE = 0.3048**3 / 60.0  # [m3/s] of a cubic foot a minute, by definit
 _HUNDRED_HORSES = 100.0 * 745.69987  # [W]
 _BY_WEAR = {"sound": 1.0, "used": 2.0, "worn": 4.0}
 """Blow-by [ft3/min for every 100 hp] of sound, used and worn rings (from memory)."""
-_ENDS = 1.5  # loss coefficients of entry and exit (from memory)
 _FREE = 1.0  # [Pa s/m3] of what is open
 _ROUNDS = 60
 MOST_PRESSURE = 30e3
@@ -277,7 +276,7 @@ def _vent(build: Build, run: Run, guessed: DrainGuesses) -> GasWay:
         bore, length = bore_of(run.line), length_of(run)
         wide = guessed["vent_bore"] if bore is None else bore * 1e-3
         long = guessed["vent_length"] if length is None else length * 1e-3
-        by = pipe_resistance(wide, long, GAS_DENSITY, GAS_VISCOSITY, _ENDS)
+        by = pipe_resistance(wide, long, GAS_DENSITY, GAS_VISCOSITY, ENDS)
         rise = guessed["vent_rise"]
         if run.route:
             heights = [point.at_mm[2] * 1e-3 for point in run.route]

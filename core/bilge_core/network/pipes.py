@@ -11,6 +11,8 @@ from bilge_core.errors import InvalidQuantity
 from bilge_core.network.laws import DISCHARGE
 from bilge_core.physics.arrays import Array
 
+ENDS = 1.5
+"""Loss coefficients of a line's entry (0.5) and exit (1), from memory."""
 _LAMINAR_TO = 2040.0  # Reynolds number, as in the library whose friction is fitted
 _FASTEST = 12.0  # [m/s] up to which a line is fitted: beyond what any is run at
 _POINTS = 48

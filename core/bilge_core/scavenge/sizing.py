@@ -13,7 +13,7 @@ from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.document.circuit.run import Hose, Open, bore_of, length_of
 from bilge_core.loads.log import Log
 from bilge_core.network import Network, network_of, steady
-from bilge_core.network.pipes import pipe_resistance
+from bilge_core.network.pipes import ENDS, pipe_resistance
 from bilge_core.network.running import steady_at
 from bilge_core.oil import GRADES, kinematic_viscosity
 from bilge_core.physics.arrays import Array
@@ -133,9 +133,6 @@ def _stages(build: Build) -> list[Sized]:
     return rows
 
 
-_ENDS = 1.5  # loss coefficient of a line's entry and exit (from memory)
-
-
 def scavenge_suction(
     build: Build, network: Network, stage: ScavengeStage, speed: float
 ) -> float | None:
@@ -158,7 +155,7 @@ def scavenge_suction(
         if bore is None or long is None:
             return None
         oil = network.oil
-        line = pipe_resistance(bore * 1e-3, long * 1e-3, oil.density, oil.viscosity, _ENDS)
+        line = pipe_resistance(bore * 1e-3, long * 1e-3, oil.density, oil.viscosity, ENDS)
         taken += line.drop(float(swept_of(stage, np.array(speed))))
     return taken
 
