@@ -21,7 +21,7 @@ LONGEST_SIDE = 1600
 LARGEST_SIDE = 12_000
 """Of a picture that is taken, in pixels."""
 
-MOST_PIXELS = {"JPEG": 60_000_000, "PNG": 24_000_000, "WEBP": 8_000_000}
+MOST_PIXELS = {"JPEG": 60_000_000, "PNG": 24_000_000, "WEBP": 6_000_000}
 MOST_PIXELS_STEPWISE = 16_000_000
 """What a web worker's memory bears while a picture is opened, by how its kind is unpacked: a JPEG
 is shrunk as it is read, but one that builds up in steps is held whole first (ours: 130 MB at most).

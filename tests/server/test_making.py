@@ -17,6 +17,7 @@ from builds.selectors import document_of
 from builds.states import add_build, checked_document
 from django.core.files.uploadedfile import SimpleUploadedFile
 from ezdxf.filemanagement import read
+from stages.pan import scan
 from stages.pan.paper import BAR, as_paper, tiles_of
 
 from tests.conftest import DEMO
@@ -160,6 +161,19 @@ def test_a_mesh_that_is_no_pan(
     mesh = data or api.client.get(f"/api{here}/printed/stl?what=inside").content
     status, told = upload_mesh(api, here, mesh, name, **asked)
     assert status == 422 and [each.split(".")[-1] for each in fields(told)] == [field]
+
+
+@pytest.mark.parametrize(("limit", "most"), [("_SECONDS", 1), ("_PATIENCE", 0.2)])
+def test_a_mesh_that_takes_too_long_is_named(
+    api: Api, gated: Build, monkeypatch: pytest.MonkeyPatch, limit: str, most: float
+) -> None:
+    """Starting to read alone takes over a second of a processor."""
+    here = f"/stages/pan/{gated.pk}"
+    mesh = api.client.get(f"/api{here}/printed/stl?what=inside").content
+    monkeypatch.setattr(scan, limit, most)
+    status, told = upload_mesh(api, here, mesh, "inside.stl")
+    assert status == 422 and fields(told) == ["file"]
+    assert "takes longer than 60 s to read" in told["problems"][0]["message"]
 
 
 def upload_mesh(

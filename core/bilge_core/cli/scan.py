@@ -29,6 +29,7 @@ def _options() -> argparse.ArgumentParser:
         help="of the rail, three times: rear right, rear left, one ahead",
     )  # fmt: skip
     parser.add_argument("--memory", type=float, metavar="GB", help="take no more than this")
+    parser.add_argument("--seconds", type=int, metavar="S", help="of a processor, and no more")
     parser.add_argument("--json", action="store_true", help="print the zones as JSON")
     return parser
 
@@ -55,6 +56,8 @@ def scan(words: list[str]) -> int:
     if options.memory:
         most = int(options.memory * 1e9)
         resource.setrlimit(resource.RLIMIT_AS, (most, most))
+    if options.seconds:
+        resource.setrlimit(resource.RLIMIT_CPU, (options.seconds, options.seconds + 1))
     try:
         asked = scan_asked(
             {"unit": options.unit, "up": options.up, "nose": options.nose, "points": options.point}
