@@ -46,6 +46,10 @@ ONE_OF_EACH: list[tuple[list[Raw], Raw, str]] = [
     ([{"kind": "fit_catch_can", "volume_l": 2}],
      {"kind": "plug_port", "component": "catch_can", "port": "drain", "plugged": False},
      "catch can: drain opened"),
+    ([MOVED], {"kind": "put_in_line", "run": "to the remote filter", "part": "bulkhead"},
+     "bulkhead fitting in to the remote filter"),
+    ([], {"kind": "join_ports", "start": "crankcase", "start_port": "gas", "end": "breather",
+          "end_port": "inlet", "service": "vent", "dash": 12}, "line from crankcase"),
     ([RELIEF], {"kind": "calibrate", "readings": [READING]},
      "bearings by 1 gauge reading, the highest 3 bar at 3000 rpm: 18 L/min at 3 bar"),
 ]  # fmt: skip

@@ -68,10 +68,18 @@ def refused(raw: Raw, build: Build = PLAIN) -> str:
 def with_ids_for(build: Build, raw: Raw) -> Raw:
     """An act whose parts are named by kind here."""
     if "run" in raw:
-        raw = {**raw, "run": next(r.id for r in build.circuit.runs if r.start.port == "drain")}
+        wanted = raw["run"]
+        raw = {
+            **raw,
+            "run": next(
+                r.id
+                for r in build.circuit.runs
+                if r.name == wanted or (not wanted and r.start.port == "drain")
+            ),
+        }
     named = {
         key: of(build, raw[key]).id
-        for key in ("turbo", "head", "at", "component")
+        for key in ("turbo", "head", "at", "component", "start", "end")
         if raw.get(key) in kinds(build)
     }
     return {**raw, **named}

@@ -18,6 +18,8 @@ from tests.core.test_circuit_acts import BUILDS, Raw
 
 @st.composite
 def raw_acts(draw: st.DrawFn, build: Build) -> Raw:
+    lines = [each.id for each in build.circuit.runs]
+    in_line = ["bulkhead", "check_valve", "shut_off_valve", "sender_tee", "tee"]
     ids = [each.id for each in build.circuit.components]
     some = draw(st.sampled_from(ids))
     yes = draw(st.booleans())
@@ -44,6 +46,8 @@ def raw_acts(draw: st.DrawFn, build: Build) -> Raw:
         {"kind": "fit_catch_can", "volume_l": 2, "drains_back": yes},
         {"kind": "fit_breather", "at": some},
         {"kind": "take_out", "component": some},
+        {"kind": "put_in_line", "run": draw(st.sampled_from(lines)),
+         "part": draw(st.sampled_from(in_line)), "at_bend": draw(st.sampled_from([None, 1]))},
     ]  # fmt: skip
     return draw(st.sampled_from(one_of))
 

@@ -30,6 +30,7 @@ from bilge_core.acts.make_of_sheet import MakeOfSheet
 from bilge_core.acts.mend import CarryToWall, TurnGate
 from bilge_core.acts.pan_from_scan import PanFromScan
 from bilge_core.acts.pan_widened import KickOut, MovePickup, Refill
+from bilge_core.acts.piecing import JoinPorts, PutInLine
 from bilge_core.acts.plates_fitted import FitLevelPlate, FitSidePlates, FitTray
 from bilge_core.acts.regulating import DirectFeed, FitRegulator
 from bilge_core.acts.reshape import SumpPreset
@@ -46,7 +47,7 @@ AnyAct = Annotated[
     | FitBreather | TakeOut | PlugPort | Calibrate | FitGates | FitLevelPlate | FitSidePlates
     | LayLine | SetPort | GoDry | FitTray | FitScraper | BracePickup | MovePickup | KickOut
     | Refill | Learn | FitJets | FitCover | FitDrive | MakeOfSheet
-    | PanFromScan | FlangeDrawn,
+    | PanFromScan | FlangeDrawn | PutInLine | JoinPorts,
     Field(discriminator="kind"),
 ]  # fmt: skip
 

@@ -115,6 +115,8 @@ def _in_line(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     kind = at.row(piece.part).get("kind")
     if kind == "turbo":
         return ("fit_part",)
+    if kind == "bulkhead":
+        return ("through_wall",)
     return ("drill_cover", "fit_part") if kind in {"cover", "take_off_plate"} else ("fit_part",)
 
 

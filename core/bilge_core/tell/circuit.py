@@ -11,7 +11,7 @@ from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.calibration import known_by
 from bilge_core.document.circuit.circuit import Circuit
-from bilge_core.document.circuit.component import Component, Port, Way
+from bilge_core.document.circuit.component import Component, Port, Service, Way
 from bilge_core.document.circuit.run import bore_of, contents_of
 from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.numbers import litres
@@ -23,6 +23,7 @@ class PortOut(BaseModel):
     key: str
     words: str
     way: Way
+    services: list[Service]
     state: Literal["joined", "plugged", "open", "free"]
     takes_many: bool
     joined_to: list[str]
@@ -98,6 +99,7 @@ def _ports(of: Circuit, component: Component) -> list[PortOut]:
             key=port.key,
             words=port.words,
             way=port.way,
+            services=sorted(port.services),
             state=_state(component, port, bool(own[port.key])),
             takes_many=port.many,
             joined_to=own[port.key],

@@ -2669,7 +2669,7 @@ export interface components {
          */
         ActIn: {
             /** Act */
-            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"];
+            act: components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"] | components["schemas"]["PutInLine"] | components["schemas"]["JoinPorts"];
             /** Base State */
             base_state: number;
             /**
@@ -7948,6 +7948,56 @@ export interface components {
             username: string;
         };
         /**
+         * JoinPorts
+         * @description One more line from a free port to another; what was plugged there is unplugged.
+         */
+        JoinPorts: {
+            /**
+             * Dash
+             * @default 10
+             * @enum {integer}
+             */
+            dash: 3 | 4 | 6 | 8 | 10 | 12 | 16 | 20 | 24;
+            /**
+             * End
+             * @description the component that it goes to
+             */
+            end: string;
+            /** End Port */
+            end_port: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join_ports";
+            /**
+             * Made Of
+             * @default hose
+             * @enum {string}
+             */
+            made_of: "hose" | "hard_line";
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "suction" | "pressure" | "return" | "scavenge" | "drain" | "vent" | "water";
+            /**
+             * Start
+             * @description the component that it comes from
+             */
+            start: string;
+            /** Start Port */
+            start_port: string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
          * JudgeIn
          * @description The laps that a build is judged by, all of them; chosen on `base_state`.
          */
@@ -9949,7 +9999,7 @@ export interface components {
          */
         OwnIn: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"] | components["schemas"]["PutInLine"] | components["schemas"]["JoinPorts"])[];
             /**
              * System
              * @default metric
@@ -9965,7 +10015,7 @@ export interface components {
          */
         OwnOut: {
             /** Acts */
-            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"])[];
+            acts: (components["schemas"]["SetFigures"] | components["schemas"]["Spacer"] | components["schemas"]["Deepen"] | components["schemas"]["SumpPreset"] | components["schemas"]["LayOutFlange"] | components["schemas"]["TurnGate"] | components["schemas"]["CarryToWall"] | components["schemas"]["FitAccumulator"] | components["schemas"]["TuneAccumulator"] | components["schemas"]["FitCooler"] | components["schemas"]["FitSandwichPlate"] | components["schemas"]["MoveFilter"] | components["schemas"]["SecondFilter"] | components["schemas"]["FitRegulator"] | components["schemas"]["DirectFeed"] | components["schemas"]["FeedTurbo"] | components["schemas"]["DrainTurbo"] | components["schemas"]["TuneDrain"] | components["schemas"]["OutsideReturn"] | components["schemas"]["FitCatchCan"] | components["schemas"]["FitBreather"] | components["schemas"]["TakeOut"] | components["schemas"]["PlugPort"] | components["schemas"]["Calibrate"] | components["schemas"]["FitGates"] | components["schemas"]["FitLevelPlate"] | components["schemas"]["FitSidePlates"] | components["schemas"]["LayLine"] | components["schemas"]["SetPort"] | components["schemas"]["GoDry"] | components["schemas"]["FitTray"] | components["schemas"]["FitScraper"] | components["schemas"]["BracePickup"] | components["schemas"]["MovePickup"] | components["schemas"]["KickOut"] | components["schemas"]["Refill"] | components["schemas"]["Learn"] | components["schemas"]["FitJets"] | components["schemas"]["FitCover"] | components["schemas"]["FitDrive"] | components["schemas"]["MakeOfSheet"] | components["schemas"]["PanFromScan"] | components["schemas"]["FlangeDrawn"] | components["schemas"]["PutInLine"] | components["schemas"]["JoinPorts"])[];
             /**
              * System
              * @enum {string}
@@ -10643,6 +10693,8 @@ export interface components {
             joined_to: string[];
             /** Key */
             key: string;
+            /** Services */
+            services: ("suction" | "pressure" | "return" | "scavenge" | "drain" | "vent" | "water")[];
             /**
              * State
              * @enum {string}
@@ -11095,6 +11147,58 @@ export interface components {
             diameter_mm: number;
             /** Length Mm */
             length_mm: number;
+        };
+        /**
+         * PutInLine
+         * @description One part put into a hose or hard line: the line is cut there and goes on behind it.
+         *
+         *     At a bend of its way both pieces keep theirs; else where it is cut is not known, and the pieces
+         *     have no length until they are measured or laid. A tee's branch is plugged until it is used.
+         */
+        PutInLine: {
+            /**
+             * At Bend
+             * @description of its way, in whose place it sits; null: not known
+             */
+            at_bend?: number | null;
+            /**
+             * Bore Mm
+             * @description a restrictor's, a valve's
+             */
+            bore_mm?: (number | string) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_in_line";
+            /**
+             * Opens Bar
+             * @description from which a check valve lets oil by, or under which an electric valve opens
+             */
+            opens_bar?: (number | string) | null;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "bulkhead" | "check_valve" | "shut_off_valve" | "restrictor" | "sender_tee" | "tee";
+            /**
+             * Run
+             * @description the line, by its id
+             */
+            run: string;
+            /**
+             * Typed
+             * @description its figures as they were typed, for the words alone
+             * @default {}
+             */
+            typed: {
+                [key: string]: string;
+            };
+            /**
+             * Worked
+             * @description a valve; null: by hand
+             */
+            worked?: ("by_hand" | "electric") | null;
         };
         /**
          * PutRight

@@ -136,7 +136,7 @@ class Circuit(Part):
                 continue
             port = self.port(component, end.port, bosses)
             joined[end.component, end.port] += 1
-            words = _fault_of_end(component, port, run, end, path.endswith("start"))
+            words = fault_of_end(component, port, run, end, path.endswith("start"))
             if not words and port and not port.many and joined[end.component, end.port] > 1:
                 words = f"of {component.name} is joined already; a port takes one run"
             if words:
@@ -159,9 +159,20 @@ class Circuit(Part):
             yield Problem("circuit.gauge", f"must be a component by its id (it is {self.gauge!r})")
 
 
-def _fault_of_end(
+def fault_of_end(
     component: Component, port: Port | None, run: Run, end: End, is_start: bool
 ) -> str:
+    """Why a run cannot end at a port, in words that go on from the port's; empty where it can.
+
+    Examples
+    --------
+    >>> from bilge_core.document.circuit.joining import Tee
+    >>> tee = Tee(kind="tee", name="tee", plugged=["c"])
+    >>> end = {"component": "c1", "port": "c"}
+    >>> run = Run(name="to it", service="pressure", start=end, end=end, line={"kind": "open"})
+    >>> fault_of_end(tee, tee.port_of("c"), run, run.end, is_start=False)
+    'of tee is plugged'
+    """
     if port is None and is_id(end.port):
         return f"is a boss that the pan has not ({end.port}): lead {run.name} elsewhere first"
     if port is None:

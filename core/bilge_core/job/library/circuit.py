@@ -6,8 +6,8 @@ from bilge_core.job.step import Step
 
 _OPEN = ("stands", "release_bottle", "take_off")
 _MOUNTED = (
-    "mount_bottle", "through_bulkhead", "mount_filter", "mount_cooler", "mount_plate_cooler",
-    "fit_part", "fit_valve", "fit_check", "fit_electric", "fit_regulator", "fit_breather",
+    "mount_bottle", "through_bulkhead", "through_wall", "mount_filter", "mount_cooler",
+    "mount_plate_cooler", "fit_part", "fit_valve", "fit_check", "fit_electric", "fit_regulator", "fit_breather",
     "fit_stage", "mount_tank", "fit_drive", "old_pump", "match_flange", "take_out",
 )  # fmt: skip
 CIRCUIT = (
@@ -19,6 +19,9 @@ CIRCUIT = (
          why="Its gasket's tab and its way up are checked against its mark first."),
     Step("fit_part", "Fit {part}", "fit", "fit_in_line", 0.3, after=(*_OPEN, "drill_cover."),
          makes=True, why="By the way it flows; an arrow on the part, or the wrong way round."),
+    Step("through_wall", "Fit {part}: hole for it, both faces bare and flat", "fit", "fit_in_line",
+         0.5, after=_OPEN, makes=True, cautions=("cabin", "swarf"), tools="drill, deburring tool",
+         why="A line cannot rub on a fitting; a hose through a bare hole is sawn through."),
     Step("match_flange", 'Line "{part}": flange and gasket match the hole', "fit",
          "fit_in_line", 0.1, after=(*_OPEN, "sensor_back"), is_gate=True, photo=True,
          why="A gasket over half the hole floods the seals.", tools="the gasket, held to the hole"),

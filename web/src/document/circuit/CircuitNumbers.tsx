@@ -11,6 +11,7 @@ import type { Edits } from "../useEdits";
 import { ComponentNumbers } from "./ComponentNumbers";
 import { FitForms } from "./FitForms";
 import { Guesses } from "./Guesses";
+import { JoinPorts } from "./JoinPorts";
 import { RunNumbers } from "./RunNumbers";
 
 /** Whether the circuit checks out, in words; each fault names its part. */
@@ -75,6 +76,7 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
       />
       <Guesses />
       <FitForms />
+      {told && <JoinPorts told={told} edits={edits} />}
       {components.map((part) => (
         <ComponentNumbers
           key={part.id}

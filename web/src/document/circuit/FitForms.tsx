@@ -8,7 +8,7 @@ import { useBuildView } from "../BuildContext";
 import type { Component } from "./circuit";
 import type { Act, BuildOut } from "../../api/queries";
 import { ALL_FITS, CIRCUIT_KINDS, type AnyFitKind } from "../panFits";
-import { actOf, firstOf, isAsked, type Asked, type Filled, type Fit } from "./fits";
+import { actOf, firstOf, isAsked, type Asked, type Filled, type Fit, type PieceKind } from "./fits";
 
 const ROW =
   "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
@@ -79,8 +79,8 @@ function Ask({
 type ClassRules = BuildOut["document"]["car"]["class_rules"];
 
 /** Whether the class does not allow an act; a pump's drive goes with its dry sump. */
-function isRuledOut(kind: AnyFitKind, rules: ClassRules): boolean {
-  if (kind === "refill") return false;
+function isRuledOut(kind: AnyFitKind | PieceKind, rules: ClassRules): boolean {
+  if (kind === "refill" || kind === "put_in_line" || kind === "join_ports") return false;
   return rules[kind === "fit_drive" ? "go_dry" : kind] === "not_allowed";
 }
 
@@ -88,12 +88,12 @@ function isRuledOut(kind: AnyFitKind, rules: ClassRules): boolean {
 export function ActForm({
   kind,
   verb,
-  fit = ALL_FITS[kind],
+  fit,
   onAct,
 }: {
-  kind: AnyFitKind;
-  /** What is asked, where a screen knows better what to show first. */
-  fit?: Fit | undefined;
+  kind: AnyFitKind | PieceKind;
+  /** What is asked. */
+  fit: Fit;
   /** On its button. */
   verb: string;
   /** Does something with the act; a refusal is said here. */
@@ -165,10 +165,11 @@ export function ActForm({
 /** The form of one act, done to the build at once. */
 export function FitForm({
   kind,
-  fit,
+  fit = ALL_FITS[kind],
   onDone,
 }: {
   kind: AnyFitKind;
+  /** What is asked, where a screen knows better what to show first. */
   fit?: Fit | undefined;
   onDone: (words: string) => void;
 }): ReactElement {

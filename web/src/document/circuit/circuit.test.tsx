@@ -36,6 +36,7 @@ const told = {
           key: "feed",
           words: "feed",
           way: "in",
+          services: ["pressure"],
           state: "joined",
           takes_many: false,
           joined_to: ["filter"],
@@ -44,6 +45,7 @@ const told = {
           key: "second_feed",
           words: "second feed",
           way: "in",
+          services: ["pressure"],
           state: "open",
           takes_many: false,
           joined_to: [],
@@ -210,6 +212,64 @@ describe("the circuit's numbers", () => {
     expect(mutateAsync.mock.lastCall?.[0]).toMatchObject({
       act: { kind: "fit_cooler", cooler: "plate", holds_l: "0.6 L", fill_up: true, dash: 10 },
     });
+  });
+});
+
+describe("one more line", () => {
+  const port = (key: string, way: string, services: string[], state: string) => ({
+    key,
+    words: key,
+    way,
+    services,
+    state,
+    takes_many: key === "gas",
+    joined_to: [],
+  });
+  const tee = {
+    id: "c9",
+    name: "tee",
+    can_go: true,
+    ports: [
+      port("a", "both", ["pressure", "vent"], "joined"),
+      port("c", "both", ["pressure", "vent"], "plugged"),
+    ],
+  };
+  const head = {
+    id: "c8",
+    name: "head",
+    can_go: false,
+    ports: [port("gas", "both", ["vent"], "joined")],
+  };
+  it("goes from a free port to one that takes the same", async () => {
+    const edits = shown({}, { ...told, components: [...told.components, tee, head] });
+    await userEvent.click(screen.getByText("One more line"));
+    const from = screen.getByLabelText("From");
+    expect(
+      within(from)
+        .getAllByRole("option")
+        .map((each) => each.textContent),
+    ).toEqual(["tee: c", "head: gas"]);
+    await userEvent.selectOptions(screen.getByLabelText("Hose, size"), "8");
+    await userEvent.click(screen.getByRole("button", { name: "Join them" }));
+    expect(edits.act).toHaveBeenLastCalledWith({
+      kind: "join_ports",
+      start: "c9",
+      start_port: "c",
+      end: told.components[0]?.id,
+      end_port: "second_feed",
+      service: "pressure",
+      made_of: "hose",
+      dash: 8,
+    });
+    await userEvent.selectOptions(screen.getByLabelText("To"), "head: gas");
+    await userEvent.click(screen.getByRole("button", { name: "Join them" }));
+    expect(edits.act).toHaveBeenLastCalledWith(
+      expect.objectContaining({ end: "c8", end_port: "gas", service: "vent" }),
+    );
+  });
+  it("is not offered where nothing is free", () => {
+    shown();
+    expect(screen.queryByText("One more line")).toBeNull();
   });
 });
 

@@ -14,6 +14,9 @@ export type PanFitKind =
   | "move_pickup"
   | "kick_out";
 
+/** Acts on one line or two ports: asked where those are shown. */
+export type PieceKind = "put_in_line" | "join_ports";
+
 /** Acts that fit something to the circuit: each has a form. */
 export type FitKind = Exclude<
   Act["kind"],
@@ -31,6 +34,7 @@ export type FitKind = Exclude<
   | "tune_drain"
   | "lay_line"
   | "set_port"
+  | PieceKind
   | PanFitKind
   | "refill"
   | "learn"
@@ -53,7 +57,13 @@ export type Asked =
       mayBeEmpty?: true;
       only?: Only;
     }
-  | { ask: "choice"; key: string; label: string; choices: readonly (readonly [string, string])[] }
+  | {
+      ask: "choice";
+      key: string;
+      label: string;
+      choices: readonly (readonly [string, string])[];
+      only?: Only;
+    }
   | { ask: "switch"; key: string; label: string; first: boolean }
   | {
       ask: "component";

@@ -11,6 +11,7 @@ import { BendingSheet } from "./BendingSheet";
 import { EndNumbers } from "./EndNumbers";
 import { firstWay } from "./frame";
 import { PointsTable } from "./PointsTable";
+import { PutInLine } from "./PutInLine";
 import type { Lay } from "./useLay";
 
 const MADE_OF = { hose: "hose", hard_line: "hard line" } as const;
@@ -216,6 +217,7 @@ export function LineNumbers({
           </p>
         )}
       </section>
+      <PutInLine line={line} lay={lay} />
       {!isHose && <BendingSheet line={line} />}
       {(["start", "end"] as const).map((which, at) => {
         const end = line.ends[at];

@@ -2,6 +2,7 @@
 import { fireEvent, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { Refusal } from "../../api/client";
 import * as api from "../../api/lines";
 import * as sizes from "../../parts/size";
 import { endOf, lineOf, STAGE } from "../../testing/lines";
@@ -64,6 +65,31 @@ describe("the Lines screen", () => {
       shiftKey: true,
     });
     expect(sent()).toMatchObject({ points: [{}, {}, { at_mm: [400, -300, 121] }] });
+  });
+
+  it("puts a part into the line, at a bend of its way, or says why not", async () => {
+    served(STAGE);
+    await userEvent.click(screen.getByText("Put a part into it"));
+    const form = within(await screen.findByRole("form", { name: "A part in line 1" }));
+    expect(form.queryByLabelText("Bore")).toBeNull();
+    await userEvent.selectOptions(form.getByLabelText("What"), "restrictor");
+    await userEvent.selectOptions(form.getByLabelText("Where"), "in place of bend 1");
+    mutateAsync.mockRejectedValueOnce(
+      new Refusal(422, "refused", [{ field: "act.bore_mm", message: "must be at most 30 mm" }]),
+    );
+    await userEvent.click(form.getByRole("button", { name: "Put it in" }));
+    expect((await form.findByRole("alert")).textContent).toBe("Bore: must be at most 30 mm");
+    await userEvent.click(form.getByRole("button", { name: "Put it in" }));
+    expect(sent()).toEqual({
+      kind: "put_in_line",
+      run: "r1",
+      part: "restrictor",
+      at_bend: 1,
+      bore_mm: "2 mm",
+      worked: null,
+      opens_bar: null,
+    });
+    expect(screen.queryByRole("form", { name: "A part in line 1" })).toBeNull();
   });
 
   it("drags a corner: drawn at once, sent when it is let go", () => {

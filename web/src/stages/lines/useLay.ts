@@ -14,6 +14,8 @@ export interface Lay {
   lay: (given: Given) => void;
   /** Changes one figure as it was typed; the fault belongs to the caller. */
   type: (given: Given) => Promise<unknown>;
+  /** Puts a part into the line; the fault belongs to the caller. */
+  putIn: (act: Act) => Promise<unknown>;
   port: (component: string, port: string, given: PortGiven) => void;
   typePort: (component: string, port: string, given: PortGiven) => Promise<unknown>;
 }
@@ -48,6 +50,7 @@ export function useLay(run: string): Lay {
     fault,
     lay: (given) => attempt(ofLine(given)),
     type: (given) => send(ofLine(given)),
+    putIn: (act) => send({ ...act, run } as Act),
     port: (component, port, given) => attempt(ofPort(component, port, given)),
     typePort: (component, port, given) => send(ofPort(component, port, given)),
   };

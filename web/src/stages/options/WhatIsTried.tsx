@@ -61,6 +61,7 @@ function OwnForm({ onAdd }: { onAdd: (own: Own) => void }): ReactElement {
       <ActForm
         key={`${kind} ${acts.length}`}
         kind={kind}
+        fit={ALL_FITS[kind]}
         verb="Add this change"
         onAct={(act, fit) => setActs([...acts, { act, words: fit.words }])}
       />
