@@ -67,9 +67,7 @@ class LayLine(Act):
     @override
     def done(self, build: Build) -> Done:
         circuit = Plumbing(build)
-        run = next((each for each in circuit.runs if each["id"] == self.run), None)
-        if run is None:
-            raise refused("run", "must be a line of this circuit, by its id")
+        run = circuit.run(self.run)
         said: list[str] = []
         if self.made_of is not None or self.dash is not None:
             said.append(self._make(run))

@@ -56,9 +56,7 @@ class PutInLine(Act):
     @override
     def done(self, build: Build) -> Done:
         circuit = Plumbing(build)
-        run = next((each for each in circuit.runs if each["id"] == self.run), None)
-        if run is None:
-            raise refused("run", "must be a line of this circuit, by its id")
+        run = circuit.run(self.run)
         if not is_line(Run.model_validate(run)):
             raise refused("run", f"is {run['name']}, no hose and no hard line that could be cut")
         if self.part == "check_valve" and run["service"] not in OIL:

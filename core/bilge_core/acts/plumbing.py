@@ -91,6 +91,19 @@ class Plumbing:
             raise refused(field, f"is no component of this circuit ({component_id[:20]!r})")
         return found
 
+    def run(self, run_id: str, field: str = "run") -> Document:
+        """The run of an id.
+
+        Raises
+        ------
+        InvalidInput
+            Naming the act's field, if there is none.
+        """
+        found = next((each for each in self.runs if each["id"] == run_id), None)
+        if found is None:
+            raise refused(field, "must be a line of this circuit, by its id")
+        return found
+
     def run_into(self, component: Document, port: str) -> Document | None:
         """A run that ends at a port."""
         return next(iter(self._runs("end", component, port)), None)
