@@ -7,8 +7,8 @@ from bilge_core.job.step import Step
 _OPEN = ("stands", "release_bottle", "take_off")
 _MOUNTED = (
     "mount_bottle", "through_bulkhead", "through_wall", "mount_filter", "mount_cooler",
-    "mount_plate_cooler", "fit_part", "fit_valve", "fit_check", "fit_electric", "fit_regulator", "fit_breather",
-    "fit_stage", "mount_tank", "fit_drive", "old_pump", "match_flange", "take_out",
+    "mount_plate_cooler", "fit_part", "fit_valve", "fit_check", "fit_electric", "fit_regulator",
+    "fit_breather", "fit_stage", "mount_tank", "fit_drive", "old_pump", "match_flange", "take_out",
 )  # fmt: skip
 CIRCUIT = (
     Step("take_out", "Take {part} out, plug what it leaves", "fit", "take_out_part", 0.4,
