@@ -18,6 +18,13 @@ WEB = Rule(
     low=1.5,
     unit="1",
 )
+SOCKET = Rule(
+    "socket_room",
+    "From a bolt's middle to the wall below is 1.2 times its thread's diameter at least",
+    "from memory: half of what a socket of its hexagon is wide (ISO 2725-1: about 15 mm for M6)",
+    low=1.2,
+    unit="of the thread",
+)
 SCALE = Rule(
     "drawing_scale",
     "A drawing's two farthest bolts are as far apart as on the engine, within half a per cent",
@@ -26,7 +33,7 @@ SCALE = Rule(
     high=1.005,
     unit="of what is measured",
 )
-RULES = (HOLE, WEB, SCALE)
+RULES = (HOLE, WEB, SOCKET, SCALE)
 
 
 def fault_of_scale(drawn: float, measured: float) -> str | None:

@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from bilge_core.document.build import Build
 from bilge_core.document.making import Making
 from bilge_core.errors import InvalidInput
-from bilge_core.making.cautions import cautions_of
+from bilge_core.making.cautions import bolts_not_reached, cautions_of
 from bilge_core.making.flat import FlatPart, Kind
 from bilge_core.making.nested import nested
 from bilge_core.making.panels import panels_of, pieces_of_scan
@@ -232,5 +232,8 @@ def making_out(build: Build, pan: Pan) -> MakingOut:
         gap_mm=making.gap_mm, relief=making.relief, metal=making.metal,
         sheet_long_mm=making.sheet_long_mm, sheet_wide_mm=making.sheet_wide_mm,
         nests=_nests(parts, making), weights=_weights(build, pan, sheet.thickness, making.metal),
-        cautions=[*cautions_of(parts), *scrapers_not_cut(build, pan)], usual_print=PrintAsked(),
+        cautions=[
+            *cautions_of(parts), *bolts_not_reached(build, pan), *scrapers_not_cut(build, pan)
+        ],
+        usual_print=PrintAsked(),
     )  # fmt: skip
