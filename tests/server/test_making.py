@@ -148,6 +148,29 @@ def test_a_flange_drawn_elsewhere(api: Api, other_api: Api, gated: Build) -> Non
     assert bad.status_code == 422 and fields(json.loads(bad.content)) == ["file"]
 
 
+def test_a_flange_traced_on_a_picture(api: Api, other_api: Api, gated: Build) -> None:
+    """Straight from above, 2 pixels a millimetre: it lies over the pan, and can be laid."""
+    path = f"/stages/pan/{gated.pk}/traced"
+    corners = [[100, 100], [694, 100], [694, 520], [100, 520]]
+    ring = [[0, 0], [1000, 0], [1000, 600], [0, 600]]
+    asked = {
+        "corners": corners, "wide_mm": "297 mm", "high_mm": 210, "outline": ring,
+        "holes": [[20, 20], [980, 580]], "hole_mm": "9/32 in", "ahead": "right",
+    }  # fmt: skip
+    status, told = api("POST", path, asked)
+    assert status == 200 and (told["long_mm"], told["wide_mm"]) == (500.0, 300.0)
+    assert {each["diameter_mm"] for each in told["holes"]} == {7.14}
+    laid = act("flange_drawn", outline_mm=told["rings_mm"][0], bolts=told["holes"])
+    assert api("POST", f"/builds/{gated.pk}/acts", laid)[0] == 200
+    assert other_api("POST", path, asked)[0] == 404
+    for wrong, field in (
+        ({"corners": corners[::-1]}, "corners"), ({"wide_mm": "broad"}, "wide_mm"),
+        ({"hole_mm": 61}, "diameter_mm"), ({"corners": corners[:3]}, "corners"),
+    ):  # fmt: skip
+        status, told = api("POST", path, {**asked, **wrong})
+        assert status == 422 and all(field in each for each in fields(told)), told
+
+
 @pytest.mark.parametrize(
     ("name", "data", "asked", "field"),
     [("a.stl", b"no mesh", {}, "file"), ("a.dwg", b"x", {}, "file"),

@@ -19,7 +19,7 @@ from bilge_core.making.svg import as_svg
 from bilge_core.pan import assemble_pan
 from bilge_core.scan.drawing_file import ALONE, MOST_BYTES
 from bilge_core.scan.mesh_file import hold_size
-from bilge_core.tell.flat_drawing import FlatDrawingOut, flat_drawing_out
+from bilge_core.tell.flat_drawing import FlatDrawingOut, flat_drawing_out, traced_out
 from bilge_core.tell.making import MakingOut, making_out
 from bilge_core.tell.pan import pan_out
 from bilge_core.tell.printed import PrintAsked, PrintedOut, plate_flat, printed, printed_out
@@ -31,7 +31,7 @@ from ninja.files import UploadedFile
 from records.selectors import records_for
 
 from stages.pan.paper import MOST_SHEETS, as_paper, tiles_of
-from stages.pan.schemas import DepthForIn, DepthForOut, DrawingIn
+from stages.pan.schemas import DepthForIn, DepthForOut, DrawingIn, TracedIn
 
 
 def pan_figures(workshop: Workshop, build_id: int) -> bytes:
@@ -171,6 +171,17 @@ def flat_drawing(
     pan = assemble_pan(document_of(build_of(workshop, build_id)))
     hold_size(file.size or 0, MOST_BYTES, ALONE)
     return flat_drawing_out(file.read(), pan, asked.unit, asked.ahead, asked.mirrored)
+
+
+def traced(workshop: Workshop, build_id: int, asked: TracedIn) -> FlatDrawingOut:
+    """A flange traced on a picture, laid over a build's pan; nothing is changed, nothing kept.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    pan = assemble_pan(document_of(build_of(workshop, build_id)))
+    return traced_out(asked.read(), pan)
 
 
 _MEDIA: dict[Format, str] = {

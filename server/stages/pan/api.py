@@ -18,7 +18,7 @@ from ninja import File, Form, Query, Router
 from ninja.files import UploadedFile
 
 from stages.pan import answer, scan
-from stages.pan.schemas import DepthForIn, DepthForOut, DrawingIn, PrintIn, ScanIn
+from stages.pan.schemas import DepthForIn, DepthForOut, DrawingIn, PrintIn, ScanIn, TracedIn
 
 router = Router()
 
@@ -92,6 +92,12 @@ def read_drawing(
 ) -> FlatDrawingOut:
     """A DXF laid over the pan: outlines and holes, for the act `flange_drawn`."""
     return answer.flat_drawing(signed_in(request).workshop, build_id, file, asked)
+
+
+@router.post("/{int:build_id}/traced", response=FlatDrawingOut, operation_id="trace_flange")
+def trace_flange(request: HttpRequest, build_id: int, asked: TracedIn) -> FlatDrawingOut:
+    """Places picked on a photograph as a flat drawing, for the act `flange_drawn`."""
+    return answer.traced(signed_in(request).workshop, build_id, asked)
 
 
 def _as_file(

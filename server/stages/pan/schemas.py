@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from bilge_core.document.fitted import MOST_BOLTS
 from bilge_core.quantities import UnitSystem
 from bilge_core.scan.drawing_file import Ahead
 from bilge_core.scan.mesh_file import Unit
 from bilge_core.scan.placed import Axis
+from bilge_core.tell.flat_drawing import TracedAsked, traced_asked
 from bilge_core.tell.printed import PrintAsked, What, print_asked
 from bilge_core.tell.scanned import ScanAsked, scan_asked
 from ninja import Schema
@@ -77,3 +79,29 @@ class DrawingIn(Schema):
     unit: Unit | None = None
     ahead: Ahead = "up"
     mirrored: bool = Field(default=False, description="seen from below")
+
+
+class TracedIn(Schema):
+    """What was traced on a picture, its figures as numbers [mm] or as typed."""
+
+    system: UnitSystem = "metric"
+    wide_mm: float | str
+    high_mm: float | str
+    hole_mm: float | str = Field(default=7.0, description="diameter of every hole")
+    corners: list[tuple[float, float]] = Field(max_length=4)
+    outline: list[tuple[float, float]] = Field(max_length=400)
+    opening: list[tuple[float, float]] = Field(default=[], max_length=200)
+    holes: list[tuple[float, float]] = Field(default=[], max_length=MOST_BOLTS)
+    ahead: Ahead = "up"
+    mirrored: bool = Field(default=False, description="seen from below")
+
+    def read(self) -> TracedAsked:
+        """As figures.
+
+        Raises
+        ------
+        InvalidInput
+        """
+        raw = self.model_dump(exclude={"system", "hole_mm", "holes"})
+        holes = [{"at": each, "diameter_mm": self.hole_mm} for each in self.holes]
+        return traced_asked({**raw, "holes": holes}, self.system)

@@ -33,3 +33,19 @@ export function useReadDrawing(
     },
   });
 }
+
+export type Traced = Schemas["TracedIn"];
+
+/** Places picked on a picture as a flat drawing; nothing of the build is changed by it. */
+export function useTraceFlange(build: BuildOut): UseMutationResult<FlatDrawing, Error, Traced> {
+  return useMutation({
+    mutationFn: async (body: Traced) =>
+      bodyOf(
+        "FlatDrawingOut",
+        await client.POST("/api/stages/pan/{build_id}/traced", {
+          params: { path: { build_id: build.id } },
+          body,
+        }),
+      ),
+  });
+}

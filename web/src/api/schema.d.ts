@@ -2032,6 +2032,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stages/pan/{build_id}/traced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trace Flange
+         * @description Places picked on a photograph as a flat drawing, for the act `flange_drawn`.
+         */
+        post: operations["trace_flange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stages/pressure/{build_id}": {
         parameters: {
             query?: never;
@@ -6751,6 +6771,8 @@ export interface components {
             holes: components["schemas"]["HoleOut"][];
             /** Long Mm */
             long_mm: number;
+            /** Off Mm */
+            off_mm?: number | null;
             /** Rings Mm */
             rings_mm: [
                 number,
@@ -13985,6 +14007,66 @@ export interface components {
             gas: number[];
             /** Time S */
             time_s: number[];
+        };
+        /**
+         * TracedIn
+         * @description What was traced on a picture, its figures as numbers [mm] or as typed.
+         */
+        TracedIn: {
+            /**
+             * Ahead
+             * @default up
+             * @enum {string}
+             */
+            ahead: "up" | "down" | "left" | "right";
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** High Mm */
+            high_mm: number | string;
+            /**
+             * Hole Mm
+             * @description diameter of every hole
+             * @default 7
+             */
+            hole_mm: number | string;
+            /**
+             * Holes
+             * @default []
+             */
+            holes: [
+                number,
+                number
+            ][];
+            /**
+             * Mirrored
+             * @description seen from below
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Opening
+             * @default []
+             */
+            opening: [
+                number,
+                number
+            ][];
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "us";
+            /** Wide Mm */
+            wide_mm: number | string;
         };
         /**
          * TrendLimit
@@ -24606,6 +24688,122 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScannedOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    trace_flange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TracedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlatDrawingOut"];
                 };
             };
             /** @description The request cannot be read. */

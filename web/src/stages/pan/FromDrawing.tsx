@@ -1,12 +1,8 @@
-import { useState, type ReactElement } from "react";
-import { AS_DRAWN, useReadDrawing, type FlatDrawing } from "../../api/drawing";
+import type { ReactElement } from "react";
+import { AS_DRAWN, useReadDrawing } from "../../api/drawing";
 import { useBuildView } from "../../document/BuildContext";
-import { bound } from "../../parts/bound";
-import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
-import { useSettings } from "../../parts/settings";
-import { lengthAs, shownAs } from "../../parts/units";
-import { FlangePlan } from "./FlangePlan";
+import { FlangeFound, HowItLies } from "./FlangeFound";
 import { ReadInPart, useReadIn } from "./ReadIn";
 
 const UNITS = {
@@ -16,90 +12,6 @@ const UNITS = {
   m: "metres",
   in: "inches",
 } as const;
-const WAYS = { up: "up", down: "down", left: "left", right: "right" } as const;
-const SIDES = { above: "above", below: "below" } as const;
-const BOX =
-  "w-24 rounded-[2px] border border-ink bg-panel px-2 py-1 text-right font-figure text-ink";
-
-/** What was read, its two farthest bolts to be measured, and what it is laid as. */
-function Found({
-  drawing,
-  onLay,
-}: {
-  drawing: FlatDrawing;
-  onLay: (figures: Record<string, unknown>) => void;
-}): ReactElement {
-  const { system, units } = useSettings();
-  const [thick, setThick] = useState(system === "us" ? "1/4 in" : "6 mm");
-  const [depth, setDepth] = useState(system === "us" ? "5 in" : "120 mm");
-  const [outline, rail] = drawing.rings_mm;
-  const [measured, setMeasured] = useState("");
-  const far = drawing.farthest;
-  const long = (mm: number): string => {
-    const { figure, unit } = shownAs(units, "x_mm", system, mm, 1) ?? lengthAs(units, system, mm);
-    return `${figure} ${unit}`;
-  };
-  const flange = {
-    outline_mm: outline,
-    bolts: drawing.holes,
-    thickness_mm: thick,
-    ...(far && measured.trim() !== "" && { measured_mm: measured }),
-  };
-  return (
-    <>
-      <FlangePlan drawing={drawing} width={280} marked={far?.between ?? []} />
-      <p className="py-1 text-[14px]">
-        {bound(
-          `${long(drawing.long_mm)} by ${long(drawing.wide_mm)}, ${drawing.holes.length} round holes.${
-            far
-              ? ` Between the two marked ones ${long(far.apart_mm)}: measure that on the engine before you go on.`
-              : ""
-          }`,
-        )}
-      </p>
-      {far && (
-        <label className="flex items-center justify-between gap-2 py-1 text-[14px] text-ink-2">
-          Measured between them
-          <input
-            value={measured}
-            maxLength={40}
-            placeholder="not yet"
-            onChange={(event) => setMeasured(event.target.value)}
-            className={BOX}
-          />
-        </label>
-      )}
-      <label className="flex items-center justify-between gap-2 py-1 text-[14px] text-ink-2">
-        Thickness
-        <input
-          value={thick}
-          maxLength={40}
-          onChange={(event) => setThick(event.target.value)}
-          className={BOX}
-        />
-      </label>
-      <Button look="main" onClick={() => onLay(flange)}>
-        Lay it as the flange
-      </Button>
-      {rail && (
-        <>
-          <label className="flex items-center justify-between gap-2 py-1 pt-3 text-[14px] text-ink-2">
-            A pan begun inside it, deep
-            <input
-              value={depth}
-              maxLength={40}
-              onChange={(event) => setDepth(event.target.value)}
-              className={BOX}
-            />
-          </label>
-          <Button onClick={() => onLay({ ...flange, rail_mm: rail, depth_mm: depth })}>
-            Begin the pan with its opening
-          </Button>
-        </>
-      )}
-    </>
-  );
-}
 
 /** The flange, and a pan's opening, from a flat drawing. */
 export function FromDrawing(): ReactElement {
@@ -115,7 +27,7 @@ export function FromDrawing(): ReactElement {
       label="Drawing of the flange"
       what="drawing"
       shown={(found) => (
-        <Found
+        <FlangeFound
           drawing={found}
           onLay={(figures) =>
             drawing.lay({ kind: "flange_drawn", ...figures }, "Laid. Undo takes it back.")
@@ -129,18 +41,7 @@ export function FromDrawing(): ReactElement {
         choices={UNITS}
         onChoose={(unit) => lies({ unit })}
       />
-      <Choice
-        label="The nose is"
-        value={asked.ahead}
-        choices={WAYS}
-        onChoose={(ahead) => lies({ ahead })}
-      />
-      <Choice
-        label="Seen from"
-        value={asked.seen}
-        choices={SIDES}
-        onChoose={(seen) => lies({ seen })}
-      />
+      <HowItLies asked={asked} lies={lies} />
     </ReadInPart>
   );
 }

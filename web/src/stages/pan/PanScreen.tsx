@@ -35,6 +35,7 @@ import { Dipped } from "./Dipped";
 import { FillCurve, type Attitude } from "./FillCurve";
 import { heightAt, standingAt } from "./fill";
 import { FromDrawing } from "./FromDrawing";
+import { FromPhoto } from "./FromPhoto";
 import { FromScan } from "./FromScan";
 import { HoldVolume } from "./HoldVolume";
 import { Inspection } from "./Inspection";
@@ -254,6 +255,7 @@ function FillAndChecks({
       />
       <FromScan />
       <FromDrawing />
+      <FromPhoto />
       <section aria-label="Fit to the pan" className="px-4 py-2">
         <FitForms kinds={ON_THE_PAN} title="Fit plates, gates, a tray; widen the sump" />
       </section>

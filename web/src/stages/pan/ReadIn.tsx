@@ -20,27 +20,37 @@ export interface ReadIn<Asked, Found> {
   lay: (act: object, done: string) => void;
 }
 
-export function useReadIn<Asked, Found>(
-  read: ReadIn<Asked, Found>["read"],
-  first: Asked,
-): ReadIn<Asked, Found> {
+/** Doing an act with what was read in, and what came of it. */
+export function useLaying(): {
+  said: string | null;
+  forget: () => void;
+  lay: (act: object, done: string) => void;
+} {
   const { edit } = useBuildView();
   const { system } = useSettings();
-  const [asked, setAsked] = useState(first);
-  const [file, setFile] = useState<File | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const ask = (next: Asked, from: File | null): void => {
-    setAsked(next);
-    setFile(from);
-    setSaid(null);
-    if (from) read.mutate({ file: from, asked: next });
-  };
   const lay = (act: object, done: string): void => {
     edit
       .mutateAsync({ kind: "act", act: act as Act, system })
       .then(() => setSaid(done))
       .catch((error: unknown) => setSaid(wordsOf(error)))
       .finally(() => edit.reset());
+  };
+  return { said, forget: () => setSaid(null), lay };
+}
+
+export function useReadIn<Asked, Found>(
+  read: ReadIn<Asked, Found>["read"],
+  first: Asked,
+): ReadIn<Asked, Found> {
+  const { said, forget, lay } = useLaying();
+  const [asked, setAsked] = useState(first);
+  const [file, setFile] = useState<File | null>(null);
+  const ask = (next: Asked, from: File | null): void => {
+    setAsked(next);
+    setFile(from);
+    forget();
+    if (from) read.mutate({ file: from, asked: next });
   };
   return {
     asked,
