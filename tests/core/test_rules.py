@@ -246,6 +246,8 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ("tank_full", dry.TANK_FULL.holds, 0.8, 0.801, True, False),
     ("hole_in_sheet", making.HOLE.holds, 1.0, 0.99, True, False),
     ("socket_room", making.SOCKET.holds, 1.2, 1.19, True, False),
+    ("torch_room", making.TORCH.holds, 60e-3, 59.9e-3, True, False),
+    ("torch_angle", making.TORCH_ANGLE.holds, 45.0, 44.9, True, False),
     ("web_of_sheet", making.WEB.holds, 1.5, 1.49, True, False),
     ("drawing_scale", lambda s: making.fault_of_scale(s, 1.0) is None, 1.0049, 1.0051, True, False),
     ("drawing_scale", lambda s: making.fault_of_scale(s, 1.0) is None, 0.9951, 0.9949, True, False),

@@ -25,6 +25,20 @@ SOCKET = Rule(
     low=1.2,
     unit="of the thread",
 )
+TORCH = Rule(
+    "torch_room",
+    "60 mm are free before an edge that is welded from outside",
+    "ours: a torch's nozzle, and room to lean it",
+    low=60e-3,
+    unit="m",
+)
+TORCH_ANGLE = Rule(
+    "torch_angle",
+    "A corner that is welded from its inner side is open by 45° at least",
+    "ours: a nozzle does not reach the root of a sharper one",
+    low=45.0,
+    unit="deg",
+)
 SCALE = Rule(
     "drawing_scale",
     "A drawing's two farthest bolts are as far apart as on the engine, within half a per cent",
@@ -33,7 +47,7 @@ SCALE = Rule(
     high=1.005,
     unit="of what is measured",
 )
-RULES = (HOLE, WEB, SOCKET, SCALE)
+RULES = (HOLE, WEB, SOCKET, TORCH, TORCH_ANGLE, SCALE)
 
 
 def fault_of_scale(drawn: float, measured: float) -> str | None:

@@ -19,6 +19,7 @@ from bilge_core.making.panels import panels_of, pieces_of_scan
 from bilge_core.making.parts import flat_parts, sheet_of
 from bilge_core.making.scrapers import scrapers_not_cut
 from bilge_core.making.seams import bent_of, seams_of
+from bilge_core.making.torch import welds_not_reached
 from bilge_core.making.unfolded import Pair
 from bilge_core.making.weight import DENSITY, Metal, pan_weight, with_oil
 from bilge_core.pan import Pan
@@ -233,7 +234,8 @@ def making_out(build: Build, pan: Pan) -> MakingOut:
         sheet_long_mm=making.sheet_long_mm, sheet_wide_mm=making.sheet_wide_mm,
         nests=_nests(parts, making), weights=_weights(build, pan, sheet.thickness, making.metal),
         cautions=[
-            *cautions_of(parts), *bolts_not_reached(build, pan), *scrapers_not_cut(build, pan)
+            *cautions_of(parts), *bolts_not_reached(build, pan),
+            *welds_not_reached(panels, bent), *scrapers_not_cut(build, pan),
         ],
         usual_print=PrintAsked(),
     )  # fmt: skip
