@@ -22,4 +22,5 @@ def nothing_answers(page: Page) -> Iterator[None]:
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr(ServerHandler, "run", hang_up)
         yield
+    page.meant = ("ERR_EMPTY_RESPONSE",)  # what was under way just now is said later
     page.driver.get_log("browser")  # what did not come is said there, and is meant

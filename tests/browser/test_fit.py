@@ -90,7 +90,7 @@ def test_a_round_goes_on_when_nothing_answers_and_comes_through_once(
         page.driver.refresh()
         page.says("2 entered, not sent yet")
         page.says("round 1, place")
-    page.click("button", "Try now")
+    page.send_what_waits()
     page.until(lambda: kept("found") == 2)
     page.until(lambda: "not sent" not in page.text())
     assert FitEntry.objects.count() == 3

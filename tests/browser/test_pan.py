@@ -167,7 +167,7 @@ def test_bosses_and_keep_outs_by_number(pan: Page, build: Build) -> None:
     pan.click("button", "Turbo drain")
     pan.find("[data-boss='turbo drain']")
     pan.click("button", "Fill, checks")
-    pan.says("turbo drain enters")
+    pan.says("Turbo drain enters")
     pan.goto(f"/builds/{build.pk}/car")
     pan.says("What is round the pan")
     pan.click("button", "Bonnet")

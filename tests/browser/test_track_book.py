@@ -60,7 +60,7 @@ def test_a_session_is_written_down_by_thumb_and_a_seal_renewed(page: Page, car: 
     with nothing_answers(page):
         page.click("button", "Write it down")
         page.says("1 entered, not sent yet")
-    page.click("button", "Try now")
+    page.send_what_waits()
     page.until(lambda: BookEntry.objects.count() == 1)
     page.says("18 laps")
     page.says("of oil used")

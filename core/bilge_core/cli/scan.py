@@ -14,6 +14,9 @@ from bilge_core.scan.placed import AXES
 from bilge_core.tell.scanned import ScannedOut, scan_asked, scanned_out
 
 
+_GRACE = 10  # [s] of a processor after which one that goes on all the same is killed (ours)
+
+
 def _options() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
         prog="bilge scan",
@@ -57,7 +60,7 @@ def scan(words: list[str]) -> int:
         most = int(options.memory * 1e9)
         resource.setrlimit(resource.RLIMIT_AS, (most, most))
     if options.seconds:
-        resource.setrlimit(resource.RLIMIT_CPU, (options.seconds, options.seconds + 1))
+        resource.setrlimit(resource.RLIMIT_CPU, (options.seconds, options.seconds + _GRACE))
     try:
         asked = scan_asked(
             {"unit": options.unit, "up": options.up, "nose": options.nose, "points": options.point}

@@ -57,10 +57,12 @@ class Builder:
         return found
 
     def press(self, words: str, within: str = "") -> None:
-        """The button that is seen and has these words in it."""
+        """The button that is seen, can be pressed and has these words in it."""
 
         def attempt() -> bool:
-            self._centred(f'{within}//button[contains(normalize-space(.), "{words}")]').click()
+            button = self._centred(f'{within}//button[contains(normalize-space(.), "{words}")]')
+            assert button.is_enabled()
+            button.click()
             return True
 
         self.page.until(attempt)
