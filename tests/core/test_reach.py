@@ -114,12 +114,13 @@ def in_turn(path: Path, value: Any, document: Document) -> list[Any]:
 def with_other(document: Document, path: Path) -> Document | None:
     """The document with another value at a place, as it would be stored; None if there is none."""
     *keys, last = path
-    for value in in_turn(path, dict(leaves(document))[path], document):
-        changed = copy.deepcopy(document)
-        holder: Any = changed
-        for key in keys:
-            holder = holder[int(key)] if isinstance(holder, list) else holder[key]
-        holder[int(last) if isinstance(holder, list) else last] = value
+    changed = copy.deepcopy(document)
+    holder: Any = changed
+    for key in keys:
+        holder = holder[int(key)] if isinstance(holder, list) else holder[key]
+    place = int(last) if isinstance(holder, list) else last
+    for value in in_turn(path, holder[place], document):
+        holder[place] = value
         try:
             build = build_from(changed)
             assemble_pan(build)

@@ -65,10 +65,9 @@ def plain_example(schema: dict[str, Any], name: str, ids: dict[str, Any]) -> Any
         required = schema.get("required", [])
         return {key: example(schema["properties"][key], key, ids) for key in required}
     if kind == "array":
-        if "prefixItems" in schema:
-            return [example(each, name, ids) for each in schema["prefixItems"]]
         many = schema.get("minItems", 0)
-        return [example(schema["items"], name, ids)] * many if many else []
+        of = schema.get("prefixItems") or [schema.get("items")] * many
+        return [example(each, name, ids) for each in of]
     if kind in {"integer", "number"}:
         return schema.get("minimum", schema.get("exclusiveMinimum", 0) + 1)
     if kind == "boolean":

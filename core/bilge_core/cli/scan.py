@@ -13,7 +13,6 @@ from bilge_core.scan.mesh_file import METRES, THINNER, refused
 from bilge_core.scan.placed import AXES
 from bilge_core.tell.scanned import ScannedOut, scan_asked, scanned_out
 
-
 _GRACE = 10  # [s] of a processor after which one that goes on all the same is killed (ours)
 
 
