@@ -86,7 +86,9 @@ def others(value: Any, document: Document) -> list[Any]:
     if isinstance(value, float):
         return [value + 1.5, value - 1.5, value + 0.2, value - 0.2, value * 1.02]
     if isinstance(value, str):
-        return [*WORDS, "10W-60", "another", "hgfedcba21", "q97", *PORTS, *ids_of(document)]
+        lists = (WORDS, PORTS, list(ids_of(document)))
+        of_its_kind = [word for words in lists if value in words or not value for word in words]
+        return [*of_its_kind, "10W-60", "another", "hgfedcba21", "q97"]
     if value is None:
         return ["another", 1.0, 12, *WORDS]
     if isinstance(value, int) and not isinstance(value, bool):
