@@ -13,7 +13,7 @@ export function fitOf(line: Line): Fit {
   const bends = line.points.slice(1, -1).map((_, at) => at + 1);
   return {
     words: `A part in line ${line.number}`,
-    note: "The line is cut there. At a bend both pieces keep their way; else they have no length until they are measured or laid.",
+    note: "The line is cut there. At a bend both pieces keep their way; else they have no length until they are measured or laid. A tee's branch is plugged until a line is joined to it.",
     caution:
       "Out of the cabin or through sheet metal only by a bulkhead fitting or a grommet. Grit that falls in as it is cut goes to the bearings: catch it, cap it, wash it through.",
     asked: [
@@ -22,8 +22,8 @@ export function fitOf(line: Line): Fit {
         key: "part",
         label: "What",
         choices: [
-          ["bulkhead", "bulkhead fitting, through a wall"],
-          ["tee", "tee, its branch plugged"],
+          ["bulkhead", "bulkhead fitting"],
+          ["tee", "tee"],
           ["shut_off_valve", "valve"],
           ["check_valve", "check valve"],
           ["restrictor", "restrictor"],

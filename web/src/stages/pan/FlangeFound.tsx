@@ -64,7 +64,9 @@ export function FlangeFound({
   };
   return (
     <>
-      <FlangePlan drawing={drawing} width={280} marked={far?.between ?? []} />
+      <div className="pt-3">
+        <FlangePlan drawing={drawing} width={280} marked={far?.between ?? []} />
+      </div>
       <p className="py-1 text-[14px]">
         {bound(
           `${long(drawing.long_mm)} by ${long(drawing.wide_mm)}, ${drawing.holes.length} round holes.${

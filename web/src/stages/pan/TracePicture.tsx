@@ -16,6 +16,9 @@ const STEPS: Readonly<Record<string, Point>> = {
   ArrowDown: [0, 1],
 };
 const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
+/** Css pixels: a picture that is all seen fills the box, or the screen but for its edges. */
+const MOST_WIDE = 840;
+const BESIDE = 46;
 const RINGS: readonly Kind[] = ["corners", "outline", "opening"];
 
 /** A place that was picked: dragged, moved with the arrow keys, taken away with Delete. */
@@ -103,7 +106,7 @@ export function TracePicture({
   const drawing = useRef<SVGSVGElement>(null);
   const factor = ZOOMS[zoom] ?? 1;
   const { wide, high } = picture;
-  const shown = 820 * factor; // css pixels that the picture is wide
+  const shown = Math.min(MOST_WIDE, window.innerWidth - BESIDE) * factor; // css pixels it is wide
   const size = (7 * wide) / shown;
   const placeOf = (event: { clientX: number; clientY: number }): Point => {
     const box = drawing.current?.getBoundingClientRect();
@@ -127,7 +130,8 @@ export function TracePicture({
           +
         </Button>
         <span className="text-ink-2">
-          {factor} times; places are dragged, or moved with the arrow keys
+          {factor === 1 ? "All of it" : `${factor} times as large`}; places are dragged, or moved
+          with the arrow keys
         </span>
       </p>
       <div
