@@ -60,17 +60,17 @@ def bolts_not_reached(build: Build, pan: Pan) -> Iterator[str]:
         return
     inside = shapely.union_all([pan.rail, *(zone.outline for zone in pan.zones)])
     metal = inside.buffer(sheet_of(build).thickness)
-    tight = list[float]()
+    tight = list[tuple[float, float]]()
     for bolt in flange.bolts:
         away = shapely.Point(bolt.x_mm * 1e-3, bolt.y_mm * 1e-3).distance(metal)
         thread = bolt.diameter_mm * 1e-3 / CLEARANCE_HOLE
         if not SOCKET.holds(away / thread):
-            tight.append(away)
-            wanted = SOCKET.least * thread
+            tight.append((away, SOCKET.least * thread))
     if tight:
+        nearest, wanted = min(tight)
         many = f"{len(tight)} bolts have" if len(tight) > 1 else "one bolt has"
         yield (
-            f"flange: {many} no room for a socket, {min(tight) * 1e3:.1f} mm from the middle to "
+            f"flange: {many} no room for a socket, {nearest * 1e3:.1f} mm from the middle to "
             f"the wall below where {wanted * 1e3:.1f} mm is wanted"
         )
 
