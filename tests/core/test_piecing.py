@@ -11,7 +11,7 @@ from bilge_core.acts.registry import read_act
 from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import length_of
-from bilge_core.document.read import read_build
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.job.difference import pieces_between
 from bilge_core.lines.ports import port_end
@@ -178,3 +178,17 @@ def test_gas_from_one_more_place() -> None:
     done = joined(DUNLIN, **ends, start_port="gas", end_port="inlet", service="vent", dash=12)
     assert [each.state for each in check_circuit(done.build)] == ["good"]
     assert done.build.circuit.runs[-1].name == "crankcase, oil on its way down to breather"
+
+
+def test_two_lines_between_parts_with_long_names() -> None:
+    """What they are called is cut short, and told apart by a number."""
+    raw = DUNLIN.model_dump(mode="json")
+    for each in raw["circuit"]["components"]:
+        if each["kind"] in ("crankcase", "breather"):
+            each["name"] = each["kind"][0] * 80
+    build = build_from(raw)
+    ends = {"start": kind_of(build, "crankcase"), "end": kind_of(build, "breather")}
+    more = {**ends, "start_port": "gas", "end_port": "inlet", "service": "vent"}
+    twice = joined(joined(build, **more).build, **more).build
+    names = [each.name for each in twice.circuit.runs[-2:]]
+    assert len(set(names)) == 2 and max(len(each) for each in names) <= 80

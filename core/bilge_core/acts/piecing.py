@@ -5,16 +5,20 @@ from __future__ import annotations
 from typing import Literal
 
 import numpy as np
-from pydantic import Field
+from pydantic import Field, ValidationError
 from typing_extensions import override
 
 from bilge_core.acts.act import Act, Done, Typed
 from bilge_core.acts.plumbing import Plumbing, hose, refused
+from bilge_core.acts.taking_out import THROUGH
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import fault_of_end
 from bilge_core.document.circuit.component import OIL, Service
+from bilge_core.document.circuit.kinds import CLASSES
 from bilge_core.document.circuit.run import Dash, Run
 from bilge_core.document.ids import Document
+from bilge_core.document.problems import problems_of
+from bilge_core.errors import InvalidInput
 from bilge_core.lines.laid import is_line
 from bilge_core.physics.axes import engine_to_car
 
@@ -25,10 +29,8 @@ _NAMES: dict[str, str] = {
     "bulkhead": "bulkhead fitting", "check_valve": "check valve", "shut_off_valve": "valve",
     "restrictor": "restrictor", "sender_tee": "sender tee", "tee": "tee",
 }  # fmt: skip
-_PORTS = {"check_valve": ("inlet", "outlet")}
-_BORED = frozenset({"check_valve", "shut_off_valve", "restrictor"})
-_OPENING = frozenset({"check_valve", "shut_off_valve"})
-_LONGEST_NAME = 80
+_LONGEST_NAME = 76
+"""Letters: room is left for the number that makes one of two alike another."""
 
 
 class PutInLine(Act):
@@ -65,7 +67,7 @@ class PutInLine(Act):
         before = circuit.component(run["start"]["component"])
         there = circuit.component(run["end"]["component"])
         part = circuit.add(self.part, _NAMES[self.part], after=before, **self._figures())
-        entry, leave = _PORTS.get(self.part, ("a", "b"))
+        entry, leave = THROUGH[self.part]
         name = f"{part['name']} to {there['name']}"[:_LONGEST_NAME]
         line = {key: value for key, value in run["line"].items() if key != "length_mm"}
         rest = circuit.insert(run, (part, entry), (part, leave), name, line)
@@ -79,29 +81,28 @@ class PutInLine(Act):
         return circuit.done(f"{part['name']}{bore} in {run['name']}"[:200])
 
     def _figures(self) -> Document:
-        """The part's own fields, each only where it has such.
+        """The part's own fields, held to the limits that its kind has.
 
         Raises
         ------
         InvalidInput
         """
-        for field, having in (("bore_mm", _BORED), ("opens_bar", _OPENING)):
-            if getattr(self, field) is not None and self.part not in having:
+        kind = CLASSES[self.part]
+        given = {"bore_mm": self.bore_mm, "opens_bar": self.opens_bar}
+        for field, value in given.items():
+            if value is not None and field not in kind.model_fields:
                 raise refused(field, f"is none of a {_NAMES[self.part]}'s figures")
-        if self.part == "restrictor" and (self.bore_mm is None or self.bore_mm > 30.0):
-            raise refused("bore_mm", "must be a restrictor's bore of at most 30 mm")
-        if self.part == "check_valve" and self.opens_bar is not None and self.opens_bar > 10.0:
-            raise refused("opens_bar", "must be at most 10 bar, where a check valve lets oil by")
-        if self.part == "restrictor":
-            return {"bore_mm": self.bore_mm}
-        if self.part == "check_valve":
-            return {"bore_mm": self.bore_mm, "opens_bar": self.opens_bar}
+        told: Document = {field: value for field, value in given.items() if value is not None}
         if self.part == "shut_off_valve":
             worked = self.worked or "by_hand"
             if self.opens_bar is not None and worked == "by_hand":
                 raise refused("opens_bar", "is an electric valve's; this one is worked by hand")
-            return {"bore_mm": self.bore_mm, "opens_bar": self.opens_bar, "worked": worked}
-        return {}
+            told |= {"worked": worked}
+        try:
+            kind.model_validate({"kind": self.part, "name": _NAMES[self.part], **told})
+        except ValidationError as error:
+            raise InvalidInput(list(problems_of(error))) from None
+        return told
 
     def _cut(self, run: Document) -> tuple[list[Document], list[Document]] | None:
         """Both pieces' ways, where it sits at a bend."""

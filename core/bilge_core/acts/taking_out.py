@@ -17,7 +17,7 @@ STAYS = frozenset(
 )
 """Without which there is no engine; a filter on the block is moved, not taken out."""
 
-_THROUGH = {
+THROUGH = {
     "relief": ("inlet", "outlet"),
     "regulator": ("inlet", "outlet"),
     "sandwich_plate": ("inlet", "outlet"),
@@ -75,9 +75,9 @@ class TakeOut(Act):
 
 
 def _sits_in_line(circuit: Plumbing, part: Document) -> bool:
-    if part["kind"] not in _THROUGH:
+    if part["kind"] not in THROUGH:
         return False
-    entry, leave = _THROUGH[part["kind"]]
+    entry, leave = THROUGH[part["kind"]]
     return bool(circuit.run_into(part, entry) and circuit.run_from(part, leave))
 
 
@@ -120,7 +120,7 @@ def _drop_loop(circuit: Plumbing, plate: Document) -> None:
 
 def _close_line(circuit: Plumbing, part: Document) -> None:
     """The line goes on without it; what hung on its other ports goes with it."""
-    entry, leave = _THROUGH[part["kind"]]
+    entry, leave = THROUGH[part["kind"]]
     into = circuit.run_into(part, entry)
     if part["kind"] in ("sandwich_plate", "thermostat"):
         _drop_loop(circuit, part)

@@ -34,7 +34,7 @@ TORCH = Rule(
 )
 TORCH_ANGLE = Rule(
     "torch_angle",
-    "A corner that is welded from its inner side is open by 45° at least",
+    "A corner that a torch goes into is open by 45° at least",
     "ours: a nozzle does not reach the root of a sharper one",
     low=45.0,
     unit="deg",

@@ -16,7 +16,7 @@ export const WORDS: Readonly<Record<Kind, string>> = {
 };
 const CORNERS = ["upper left", "upper right", "lower right", "lower left"] as const;
 /** As many as the server takes. */
-const MOST: Readonly<Record<Kind, number>> = { corners: 4, outline: 400, opening: 200, holes: 100 };
+const MOST: Readonly<Record<Kind, number>> = { corners: 4, outline: 400, opening: 200, holes: 120 };
 
 /** What the next tap is. */
 export function nextWords(kind: Kind, picked: Picked): string {
