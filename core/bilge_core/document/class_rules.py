@@ -11,6 +11,6 @@ RuledKind = Literal[
     "fit_gates", "fit_level_plate", "fit_side_plates", "fit_tray", "fit_scraper",
     "brace_pickup", "go_dry", "move_pickup", "kick_out", "fit_jets", "fit_cover",
 ]  # fmt: skip
-"""Kinds of act that a rule book speaks of: those that change the car's hardware."""
+"""Kinds of act that a rule book speaks of: remedies built into the car, no single fitting."""
 
 Ruling = Literal["allowed", "not_allowed"]
