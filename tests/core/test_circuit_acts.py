@@ -364,6 +364,23 @@ def test_what_belongs_to_the_engine_stays(kind: str) -> None:
     assert not told[part.id] and told[of(PLAIN, "breather").id]
 
 
+def test_a_port_that_no_line_ends_at_tells_its_thread_and_place() -> None:
+    """Place and way in the car's frame, though this engine leans by 12°."""
+    leaning = BUILDS["dunlin"]
+    gallery = of(leaning, "gallery").id
+    told = {"thread": "taper 1/8 female", "at_mm": [120, -40, 60], "faces": "left"}
+    build = after(
+        {"kind": "set_port", "component": gallery, "port": "second_feed", **told}, build=leaning
+    )
+    part = next(each for each in circuit_out(build).components if each.id == gallery)
+    port = next(each for each in part.ports if each.key == "second_feed")
+    assert (port.thread, port.thread_key) == ("taper pipe 1/8, female", "taper 1/8 female")
+    assert port.at_mm == pytest.approx([120, -40, 60], abs=0.02) and port.faces == "left"
+    assert circuit_out(build).threads[port.thread_key] == port.thread
+    others = [each for each in part.ports if each.key != "second_feed"]
+    assert {(each.thread, each.thread_key, each.faces) for each in others} == {("", "", None)}
+
+
 def test_a_port_with_a_line_on_it_takes_no_plug() -> None:
     act = {"kind": "plug_port", "component": of(PLAIN, "filter").id, "port": "inlet",
            "plugged": True}  # fmt: skip

@@ -83,6 +83,20 @@ class TestOrder:
         assert len(base.plugged) > 0 and needs["port_plug"] == len(base.plugged)
         assert needs["oil_filter"] == base.filters
 
+    def test_a_plug_has_the_thread_that_was_told_of_its_port(self) -> None:
+        moved = done(DUNLIN, kind="move_filter")
+        base = moved.circuit.of_kind(RemoteFilter)[0]
+        first, *others = base.plugged
+        told = done(
+            moved, kind="set_port", component=base.id, port=first, thread="o_ring 12 female"
+        )
+        base = told.circuit.of_kind(RemoteFilter)[0]
+        plugs = [(need.count, need.why) for need in needs_of_part(base) if need.part == "port_plug"]
+        words = f"{base.name}, unused ports"
+        assert plugs == [
+            (1, f"{words} (straight with O-ring size 12, female)"), (len(others), words)
+        ]  # fmt: skip
+
     def test_cut_length_is_without_what_the_ends_take(self) -> None:
         line = line_of(with_way(start_deg=90, slack_mm=20))
         assert line.length is not None and line.cut is not None

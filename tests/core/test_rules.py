@@ -190,6 +190,7 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
         "bottle_size", lambda share: of(circuit.check_size("b", share * 6.0, 6.0, "f")),
         0.49, 0.51, None, "caution",
     ),
+    ("jets_apart", gauge.JETS_APART.holds, 49.9, 50.1, True, False),
     ("like_warmth", gauge.LIKE_WARMTH.holds, 19.9, 20.1, True, False),
     (
         "bolt_engagement", lambda n: of(bolts.check_bolts(6e-3 + n * 6e-3, 6e-3, 6.6e-3, 0.0)),

@@ -32,6 +32,7 @@ class FitJets(Act):
         if circuit.of_kind("jets"):
             raise refused("kind", "has its jets already: their figures are among the numbers")
         gallery, crankcase = circuit.only("gallery"), circuit.only("crankcase")
+        gallery["jets"] = None  # what was told is of other jets
         jets = circuit.add(
             "jets", "piston jets", after=gallery,
             count=self.count, bore_mm=self.bore_mm, opens_bar=self.opens_bar,

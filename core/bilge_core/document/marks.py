@@ -51,6 +51,7 @@ MARKS: dict[str, Mark] = {
 OF_COMPONENTS: dict[str, Mark] = {
     "holds_l": "knowledge",
     "bearings": "knowledge",
+    "jets": "knowledge",
     "blow_by_l_min": "knowledge",
     "assumed": "label",
 }

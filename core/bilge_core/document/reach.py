@@ -60,7 +60,7 @@ _FLOWS = (
             "bore_mm", "senses", "bypass_bar", "drop", "filters", "thermostat_c", "opens_c",
             "bleeds", "bearing", "volume_l", "precharge_bar", "worked", "count", "floor_length_mm",
             "floor_width_mm", "wall_height_mm", "opening_mm", "blow_by_l_min",
-            "bearings.flow_l_min", "bearings.at_bar", "bearings.oil_temperature_c",
+            "bearings.flow_l_min", "bearings.at_bar", "bearings.oil_temperature_c", "jets.share",
             "diameter_mm", "height_mm", "length_mm", "width_mm", "outlet", "outlet_mm", "mouth_at",
         )
     ),
@@ -124,7 +124,8 @@ def as_felt(document: Document) -> Document:
     circuit = document.get("circuit")
     if circuit is None:
         return document
-    parts = circuit["components"]
+    parts = [_as_before(each) for each in circuit["components"]]
+    document = {**document, "circuit": {**circuit, "components": parts}}
     pump = next(each for each in parts if each["kind"] == "pressure_stage")
     relief: Document = next((each for each in parts if each["kind"] == "relief"), {})
     into = {"component": pump["id"], "port": "inlet"}
@@ -146,6 +147,11 @@ def as_felt(document: Document) -> Document:
         "suction": suction,
         "flows": flows,
     }
+
+
+def _as_before(part: Document) -> Document:
+    """A component by what it was known by before gauge readings could tell of jets."""
+    return {key: value for key, value in part.items() if key != "jets" or value is not None}
 
 
 def _flows(document: Document) -> Document:

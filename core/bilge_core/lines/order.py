@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -15,11 +16,12 @@ from bilge_core.document.circuit.pumps import PickupTube
 from bilge_core.document.circuit.run import HardLine, Run
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.laid import Line
-from bilge_core.lines.ports import BARE, ON_ENGINE
+from bilge_core.lines.ports import BARE, ON_ENGINE, thread_of
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import CLIPS, HEAT
 from bilge_core.shop import PARTS, bought_as
 from bilge_core.shop.fittings import FITTINGS, hose_end_key, hose_key, spanner_of, tube_key
+from bilge_core.shop.threads import joint_of
 
 _TENTH = 0.1  # [m] that hose and tube are bought by (ours)
 _ROUGH = 1.0  # [m] counted for a line that nobody measured (ours)
@@ -159,8 +161,12 @@ def needs_of_part(component: AnyComponent) -> tuple[Need, ...]:
         found.append(Need("grommet", 1, component.name))
     if component.kind == "remote_filter":
         found.append(Need("oil_filter", component.filters, component.name))
-    if component.plugged:
-        found.append(Need("port_plug", len(component.plugged), f"{component.name}, unused ports"))
+    for thread, count in Counter(thread_of(component, key) for key in component.plugged).items():
+        words = f"{component.name}, unused ports"
+        joint = joint_of(thread) if thread else None
+        if joint is not None:
+            words += f" ({joint.words})"
+        found.append(Need("port_plug", count, words))
     return tuple(found)
 
 

@@ -115,7 +115,8 @@ def _usual_thread(kind: str, dash: int) -> str:
     return "taper 1/2" if kind in (*_TAPER_HALF, "gallery", "head", "jets") else ""
 
 
-def _faces(build: Build, component: Component, key: str) -> Array | None:
+def faces_of(build: Build, component: Component, key: str) -> Array | None:
+    """Which way a line leaves a port, in the car's frame; None: nobody said."""
     said = next((each.faces for each in component.ports if each.port == key), None)
     if said is None:
         return None
@@ -125,7 +126,24 @@ def _faces(build: Build, component: Component, key: str) -> Array | None:
     return np.asarray(engine_to_car(build.car) @ way)
 
 
-def _place(build: Build, component: Component, key: str) -> Array | None:
+def faces_word(way: Array) -> Faces:
+    """The nearest of the six ways to one in the car's frame, shape (3,).
+
+    Examples
+    --------
+    >>> faces_word(np.array([0.1, -0.9, 0.2]))
+    'right'
+    """
+    return max(_AXES, key=lambda word: float(np.dot(_AXES[word], way)))
+
+
+def thread_of(component: Component, key: str) -> str | None:
+    """What the builder wrote of a port's thread; None: nobody did."""
+    return next((each.thread for each in component.ports if each.port == key), None)
+
+
+def place_of(build: Build, component: Component, key: str) -> Array | None:
+    """Where a port or a boss of the pan is, in the car's frame [m]; None: nobody gave it."""
     boss = next((each for each in build.pan.bosses if each.id == key), None)
     if boss is not None:
         own = np.array([boss.x_mm, boss.y_mm, -boss.depth_mm]) * 1e-3
@@ -153,7 +171,7 @@ def port_end(build: Build, run: Run, end: End) -> PortEnd | None:
     if component is None:
         return None
     port = build.circuit.port(component, end.port, {boss.id for boss in build.pan.bosses})
-    said = next((each.thread for each in component.ports if each.port == end.port), None)
+    said = thread_of(component, end.port)
     joint = None if said is None else joint_of(said)
     usual = usual_joint(component, end.port, dash_of(run), run.service)
     fixed = None if component.place is None else component.place.fixed_to
@@ -161,7 +179,7 @@ def port_end(build: Build, run: Run, end: End) -> PortEnd | None:
     return PortEnd(
         end.component, end.port, component.name, port.words if port else end.port,
         joint or usual, joint is None, said if said and joint is None else "",
-        _place(build, component, end.port), _faces(build, component, end.port), on_engine,
+        place_of(build, component, end.port), faces_of(build, component, end.port), on_engine,
     )  # fmt: skip
 
 

@@ -244,7 +244,7 @@ def _gallery(lay: Laying, part: Gallery, _: str) -> None:
 
 
 def _jets(lay: Laying, part: Jets, _: str) -> None:
-    by = jets_resistance(part, lay.oil)
+    by = jets_resistance(part, lay.oil, lay.engine.spray)
     lay.draft.element(
         Kind.VALVE, (part.id, "jets"), (part.id, "feed"), lay.thrown,
         laminar=by.laminar, opens=jets_open(part, lay.guessed), square=by.square, leak=SEAT,

@@ -30,10 +30,10 @@ class Engine:
     """Resistances of what the gallery feeds, running oil.
 
     bearings, head, turbo : [Pa s/m3]; of one head, one turbo
-    jets : of the first set of jets
     leak : of the pump with oil in it [m3/s/Pa]
     port : discharge area of the pump's inlet [m2]
     running : crank speed at which what the engine holds is told [rad/s]
+    spray : of what holes of the jets' bore let through, what the jets do
     thrown, headed : oil off the bearings, and into one head, at that speed [m3/s]
     """
 
@@ -43,13 +43,15 @@ class Engine:
     leak: float
     port: float
     running: float
+    spray: float
     thrown: float
     headed: float
 
 
-def jets_resistance(jets: Jets, oil: NetworkOil) -> Resistance:
-    """Of all jets of a set together, once open."""
-    return hole_resistance(jets.bore_mm * 1e-3, oil.density, oil.viscosity, jets.count)
+def jets_resistance(jets: Jets, oil: NetworkOil, share: float = 1.0) -> Resistance:
+    """Of all jets of a set together, once open; they let through a share of what such holes do."""
+    holes = hole_resistance(jets.bore_mm * 1e-3, oil.density, oil.viscosity, jets.count)
+    return Resistance(laminar=holes.laminar / share, square=holes.square / share**2)
 
 
 def jets_open(jets: Jets, guessed: Guessed) -> float:
@@ -88,11 +90,12 @@ def engine_of(build: Build, oil: NetworkOil, guessed: Guessed) -> Engine:
     headed = guessed["head_share"] * flow / heads if heads else 0.0
     turbo = guessed["turbo_takes"]
     turbos = len(circuit.of_kind(Turbo)) * turbo * pressure / _TURBO_AT
+    spray = circuit.jets_told.share if circuit.jets_told else 1.0
     sprayed = 0.0
     for jets in circuit.of_kind(Jets):
         over = pressure - jets_open(jets, guessed)
         if over > 0.0:
-            sprayed += math.sqrt(over / jets_resistance(jets, oil).square)
+            sprayed += math.sqrt(over / jets_resistance(jets, oil, spray).square)
     thrown = max(flow - headed * heads - turbos - sprayed, _LEAST_BEARINGS * flow)
     galleries = max(1, len(circuit.of_kind(Gallery)))
     warm = oil.viscosity / thick
@@ -105,6 +108,7 @@ def engine_of(build: Build, oil: NetworkOil, guessed: Guessed) -> Engine:
         leak=leak,
         port=DISCHARGE * swept * _PORT_AT / guessed["inlet_speed"],
         running=running,
+        spray=spray,
         thrown=thrown * least,
         headed=headed * least,
     )

@@ -26,7 +26,15 @@ OVER_RELIEF = Rule(
     high=1.1,
     unit="1",
 )
-RULES = (ON_RELIEF, LIKE_WARMTH, OVER_RELIEF)
+JETS_APART = Rule(
+    "jets_apart",
+    "Readings tell jets from bearings when what the jets take follows to within a half",
+    "ours: readings that part by a gauge's 0.1 bar and 2 K leave it this wide or wider where "
+    "too few lie under and over the jets' opening",
+    high=50.0,
+    unit="%",
+)
+RULES = (ON_RELIEF, LIKE_WARMTH, OVER_RELIEF, JETS_APART)
 
 
 def is_on_relief(pressure: float, relief: float) -> bool:

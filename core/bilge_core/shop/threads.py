@@ -262,3 +262,19 @@ def joint_of(words: str) -> Joint | None:
     if key not in THREADS or sex not in ("male", "female"):
         return None
     return Joint(key, sex)  # type: ignore[arg-type]
+
+
+def port_threads() -> dict[str, str]:
+    """Threads that a port can show, by what `joint_of` takes, in words.
+
+    Examples
+    --------
+    >>> port_threads()["flare 10 male"]
+    '37° flare size 10, male'
+    """
+    return {
+        f"{key} {sex}": f"{each.words}, {sex}"
+        for key, each in THREADS.items()
+        for sex in ("male", "female")
+        if each.family not in ("hose", "stud", "weld")
+    }

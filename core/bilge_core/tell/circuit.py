@@ -11,10 +11,12 @@ from bilge_core.checks.circuit import check_circuit
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.calibration import known_by
 from bilge_core.document.circuit.circuit import Circuit
-from bilge_core.document.circuit.component import Component, Port, Service, Way
+from bilge_core.document.circuit.component import Component, Faces, Port, Service, Way
 from bilge_core.document.circuit.run import bore_of, contents_of
+from bilge_core.lines.ports import faces_of, faces_word, place_of, thread_of
+from bilge_core.shop.threads import joint_of, port_threads
 from bilge_core.tell.checks import CheckOut, check_out
-from bilge_core.tell.numbers import litres
+from bilge_core.tell.numbers import SpacePoint, litres, space_point
 
 
 class PortOut(BaseModel):
@@ -28,6 +30,13 @@ class PortOut(BaseModel):
     takes_many: bool
     joined_to: list[str]
     """What is at the other end of its runs, by name."""
+    thread: str
+    """As the builder gave it, in words; empty: nobody did."""
+    thread_key: str
+    """As `set_port` takes it."""
+    at_mm: SpacePoint | None
+    """Its own place or its component's, from the rail's middle in the car's frame."""
+    faces: Faces | None
 
 
 class ComponentOut(BaseModel):
@@ -52,6 +61,14 @@ class LineRunOut(BaseModel):
     """Full."""
 
 
+class JetsToldOut(BaseModel):
+    """`share`: of what holes of their bore let through, what the jets do."""
+
+    share: float
+    uncertainty_pct: float
+    source: str
+
+
 class CalibratedOut(BaseModel):
     """What gauge readings told of the engine. `changed_since`: the circuit is another now."""
 
@@ -60,6 +77,7 @@ class CalibratedOut(BaseModel):
     uncertainty_pct: float
     source: str
     changed_since: bool
+    jets: JetsToldOut | None
 
 
 class CircuitOut(BaseModel):
@@ -74,6 +92,8 @@ class CircuitOut(BaseModel):
     calibrated: CalibratedOut | None
     told_apart: bool
     is_dry: bool
+    threads: dict[str, str]
+    """Threads that a port can show, by what `set_port` takes."""
 
 
 def _state(component: Component, port: Port, joined: bool) -> Literal[
@@ -86,7 +106,34 @@ def _state(component: Component, port: Port, joined: bool) -> Literal[
     return "free" if port.many else "open"
 
 
-def _ports(of: Circuit, component: Component) -> list[PortOut]:
+def _thread(component: Component, key: str) -> tuple[str, str]:
+    """A port's thread in words and as `set_port` takes it; what nobody gave is empty."""
+    written = thread_of(component, key) or ""
+    joint = joint_of(written) if written else None
+    return (joint.words, f"{joint.thread} {joint.sex}") if joint else (written, "")
+
+
+def _port(build: Build, component: Component, port: Port, joined_to: list[str]) -> PortOut:
+    thread, key = _thread(component, port.key)
+    place = place_of(build, component, port.key)
+    way = faces_of(build, component, port.key)
+    return PortOut(
+        key=port.key,
+        words=port.words,
+        way=port.way,
+        services=sorted(port.services),
+        state=_state(component, port, bool(joined_to)),
+        takes_many=port.many,
+        joined_to=joined_to,
+        thread=thread,
+        thread_key=key,
+        at_mm=None if place is None else space_point(place),
+        faces=None if way is None else faces_word(way),
+    )
+
+
+def _ports(build: Build, component: Component) -> list[PortOut]:
+    of = build.circuit
     names = {each.id: each.name for each in of.components}
     own = {port.key: list[str]() for port in component.PORTS}
     for run in of.runs:
@@ -94,18 +141,7 @@ def _ports(of: Circuit, component: Component) -> list[PortOut]:
             if here.component == component.id:
                 # a boss of the pan counts among the ways back into it
                 own[here.port if here.port in own else "returns"].append(names[there.component])
-    return [
-        PortOut(
-            key=port.key,
-            words=port.words,
-            way=port.way,
-            services=sorted(port.services),
-            state=_state(component, port, bool(own[port.key])),
-            takes_many=port.many,
-            joined_to=own[port.key],
-        )
-        for port in component.PORTS
-    ]
+    return [_port(build, component, port, own[port.key]) for port in component.PORTS]
 
 
 def _calibrated(of: Circuit) -> CalibratedOut | None:
@@ -118,6 +154,7 @@ def _calibrated(of: Circuit) -> CalibratedOut | None:
         uncertainty_pct=told.uncertainty_pct,
         source=told.source,
         changed_since=told.circuit != known_by(of.model_dump(mode="json")),
+        jets=None if of.jets_told is None else JetsToldOut(**of.jets_told.model_dump()),
     )
 
 
@@ -155,7 +192,7 @@ def circuit_out(build: Build) -> CircuitOut:
                 id=each.id,
                 name=each.name,
                 can_go=each.kind not in STAYS,
-                ports=_ports(of, each),
+                ports=_ports(build, each),
             )
             for each in of.components
         ],
@@ -163,4 +200,5 @@ def circuit_out(build: Build) -> CircuitOut:
         calibrated=_calibrated(of),
         told_apart=of.held_l is not None,
         is_dry=of.is_dry,
+        threads=port_threads(),
     )

@@ -26,10 +26,9 @@ from bilge_core.pan import Pan, assemble_pan, inside_faces
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import ROCKS
-from bilge_core.tell.numbers import mm
+from bilge_core.tell.numbers import SpacePoint, mm, space_point
 from bilge_core.tell.outlines import corners_of, hull
 
-Spot = tuple[float, float, float]
 Flat = tuple[float, float]
 _VIEWS: dict[str, tuple[int, int]] = {"side": (0, 2), "front": (1, 2), "plan": (0, 1)}
 
@@ -67,8 +66,8 @@ class FitPlaceOut(BaseModel):
     """By hand: the forecast does not know it."""
     rocks: bool
     """The engine's rocking is taken off the forecast gap."""
-    at_mm: Spot | None
-    to_mm: Spot | None
+    at_mm: SpacePoint | None
+    to_mm: SpacePoint | None
     state: PlaceState
     accepted: str
     found: list[FindingOut]
@@ -115,7 +114,7 @@ class FitFrameOut(BaseModel):
     frame: str
     """``car`` or ``engine``."""
     views: list[EnvelopeOut]
-    places: dict[str, tuple[Spot | None, Spot | None]]
+    places: dict[str, tuple[SpacePoint | None, SpacePoint | None]]
 
 
 class FitOut(BaseModel):
@@ -132,11 +131,8 @@ class FitOut(BaseModel):
     subjects: list[Subject]
 
 
-def _spot_out(place: tuple[float, float, float] | None, turn: Array) -> Spot | None:
-    if place is None:
-        return None
-    x, y, z = turn @ np.array(place)
-    return mm(float(x)), mm(float(y)), mm(float(z))
+def _turned(place: tuple[float, float, float] | None, turn: Array) -> SpacePoint | None:
+    return None if place is None else space_point(turn @ np.array(place))
 
 
 def _silhouette(pan: Pan, turn: Array, axes: tuple[int, int]) -> list[list[Flat]]:
@@ -215,7 +211,7 @@ def frames_out(build: Build, pan: Pan, places: Sequence[Place]) -> list[FitFrame
             for key, axes in _VIEWS.items()
         ]  # fmt: skip
         own = turn @ to_car.T
-        at = {each.id: (_spot_out(each.at, own), _spot_out(each.to, own)) for each in places}
+        at = {each.id: (_turned(each.at, own), _turned(each.to, own)) for each in places}
         frames.append(FitFrameOut(frame=name, views=views, places=at))
     return frames
 
@@ -247,7 +243,7 @@ def _place_out(
         wanted_mm=mm(offered.wanted.get(place.id, place.wanted)),
         forecast_mm=None if place.forecast is None else mm(place.forecast),
         is_said=place.id in offered.said, rocks=place.rocks,
-        at_mm=_spot_out(place.at, np.eye(3)), to_mm=_spot_out(place.to, np.eye(3)),
+        at_mm=_turned(place.at, np.eye(3)), to_mm=_turned(place.to, np.eye(3)),
         state=state_of(place, offered), accepted=offered.accepted.get(place.id, ""),
         found=[_finding_out(each) for each in found],
         correction=_correction_out(correction_of(build, place, last.gap) if last else None),

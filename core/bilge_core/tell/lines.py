@@ -17,16 +17,15 @@ from bilge_core.lines.bending import Bender, bending_sheet, clocking
 from bilge_core.lines.chain import Chain
 from bilge_core.lines.laid import Line, LineEnd
 from bilge_core.lines.order import clips_of
-from bilge_core.lines.ports import BARE
+from bilge_core.lines.ports import BARE, faces_word
 from bilge_core.physics.arrays import Array
 from bilge_core.rules import State
 from bilge_core.rules import lines as rules
 from bilge_core.shop.fittings import spanner_of
 from bilge_core.shop.threads import THREADS
 from bilge_core.tell.checks import CheckOut, check_out
-from bilge_core.tell.numbers import mm
+from bilge_core.tell.numbers import SpacePoint, mm, space_point, space_points
 
-Spot = tuple[float, float, float]
 _DRAWN = 0.02  # [m] between places that are drawn (ours)
 _NM = 1.355818  # N m of a lbf ft
 
@@ -70,7 +69,7 @@ class LineEndOut(BaseModel):
     is_usual: bool
     """Nobody said which thread: such a part usually has it."""
     seals: str
-    place_mm: Spot | None
+    place_mm: SpacePoint | None
     faces: str | None
     chain: ChainOut | None
     """Null: none is known, a part must be made."""
@@ -110,13 +109,13 @@ class GapOut(BaseModel):
     gap_mm: float
     wanted_mm: float
     rocks: bool
-    at_mm: Spot
+    at_mm: SpacePoint
 
 
 class PointOut(BaseModel):
     """A point of a way, the car's frame."""
 
-    at_mm: Spot
+    at_mm: SpacePoint
     radius_mm: float | None
 
 
@@ -141,7 +140,7 @@ class LineOut(BaseModel):
     wall_mm: float | None
     points: list[PointOut]
     """Its way, the car's frame; empty: not laid."""
-    drawn_mm: list[Spot]
+    drawn_mm: list[SpacePoint]
     """Its middle with its bends, for drawing."""
     tightest_mm: float | None
     least_mm: float
@@ -159,12 +158,6 @@ class LineOut(BaseModel):
     no_sheet: str
     """Why a hard line has no bending sheet; empty."""
     checks: list[CheckOut]
-
-
-def spot_out(place: Array) -> Spot:
-    """A place [m] in millimetres."""
-    x, y, z = (mm(float(value)) for value in place)
-    return x, y, z
 
 
 def chain_out(chain: Chain, port_thread: str, end: LineEnd) -> ChainOut:
@@ -189,17 +182,12 @@ def chain_out(chain: Chain, port_thread: str, end: LineEnd) -> ChainOut:
 def _end_out(line: Line, end: LineEnd, spanner: str) -> LineEndOut:
     port = end.port
     thread = THREADS[port.joint.thread]
-    faces = None
-    if port.faces is not None:
-        axes = {"ahead": 0, "left": 1, "up": 2}
-        opposite = {"ahead": "behind", "left": "right", "up": "down"}
-        most = max(axes, key=lambda way: abs(float(port.faces[axes[way]])))  # type: ignore[index]
-        faces = most if port.faces[axes[most]] > 0 else opposite[most]
     return LineEndOut(
         component=port.component, port=port.port, name=port.name, port_words=port.words,
         thread=port.joint.words, thread_key=f"{port.joint.thread} {port.joint.sex}",
         family=thread.family, is_usual=port.is_usual, seals=thread.seals,
-        place_mm=None if port.place is None else spot_out(port.place), faces=faces,
+        place_mm=None if port.place is None else space_point(port.place),
+        faces=None if port.faces is None else faces_word(port.faces),
         chain=None if end.chain is None else chain_out(end.chain, port.joint.thread, end),
         others=[chain_out(each, port.joint.thread, end) for each in end.others],
         is_chosen=end.is_chosen, hose_end_deg=end.angle, spanner=spanner,
@@ -280,10 +268,10 @@ def line_out(build: Build, line: Line, others: Sequence[Line], bender: Bender) -
         clips=clips_of(line), sleeve=bool(getattr(made, "sleeve", False)),
         wall_mm=getattr(made, "wall_mm", None),
         points=[
-            PointOut(at_mm=spot_out(place), radius_mm=radius)
+            PointOut(at_mm=space_point(place), radius_mm=radius)
             for place, radius in zip(points, told, strict=True)
         ],
-        drawn_mm=[spot_out(each) for each in drawn],
+        drawn_mm=space_points(drawn),
         tightest_mm=None if tightest is None else mm(tightest.radius), least_mm=mm(line.least),
         flow_l_min=round(line.flow * 60e3, 1) if line.flow else None,
         cold_flow_l_min=round(line.cold_flow * 60e3, 1) if line.cold_flow else None,
@@ -293,7 +281,7 @@ def line_out(build: Build, line: Line, others: Sequence[Line], bender: Bender) -
         gaps=[
             GapOut(
                 name=each.name, gap_mm=mm(each.gap), wanted_mm=mm(each.wanted), rocks=each.rocks,
-                at_mm=spot_out(each.at),
+                at_mm=space_point(each.at),
             )
             for each in line.gaps
         ],

@@ -20,9 +20,9 @@ from bilge_core.network.breathing import place_of_port
 from bilge_core.options.candidate import Prices
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car
-from bilge_core.shop.threads import THREADS
-from bilge_core.tell.lines import LineOut, Spot, line_out, spot_out
-from bilge_core.tell.numbers import mm
+from bilge_core.shop.threads import port_threads
+from bilge_core.tell.lines import LineOut, line_out
+from bilge_core.tell.numbers import SpacePoint, mm, space_point
 from bilge_core.tell.outlines import corners_of, hull
 
 
@@ -41,7 +41,7 @@ class ComponentAtOut(BaseModel):
     id: str
     name: str
     kind: str
-    at_mm: Spot
+    at_mm: SpacePoint
 
 
 class OrderRowOut(BaseModel):
@@ -121,7 +121,9 @@ def _components(build: Build) -> list[ComponentAtOut]:
         if places:
             middle = np.mean(np.array(places), axis=0) @ turn.T
             found.append(
-                ComponentAtOut(id=part.id, name=part.name, kind=part.kind, at_mm=spot_out(middle))
+                ComponentAtOut(
+                    id=part.id, name=part.name, kind=part.kind, at_mm=space_point(middle)
+                )
             )
     return found
 
@@ -202,9 +204,5 @@ def lines_out(
         spanners=sorted({row.spanner for row in order if row.spanner not in ("", "bolts")}),
         bars=_bars(lines, bender), bar_mm=mm(BAR), hot_c=hot.temperature_c, hot_rpm=hot.rpm,
         cold_c=COLD, cold_rpm=COLD_RPM,
-        threads={
-            f"{key} {sex}": f"{each.words}, {sex}"
-            for key, each in THREADS.items() for sex in ("male", "female")
-            if each.family not in ("hose", "stud", "weld")
-        },
+        threads=port_threads(),
     )  # fmt: skip

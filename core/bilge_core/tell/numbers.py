@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from bilge_core.physics.arrays import Array
 
 Point = tuple[float, float]
@@ -47,7 +49,7 @@ def space_point(place: Array, places: int = 2) -> SpacePoint:
     return mm(x, places), mm(y, places), mm(z, places)
 
 
-def space_points(points: Array) -> list[SpacePoint]:
+def space_points(points: Iterable[Array]) -> list[SpacePoint]:
     """Places [mm]."""
     return [space_point(place) for place in points]
 

@@ -3604,7 +3604,7 @@ export interface components {
         };
         /**
          * Calibrate
-         * @description The bearings of the main gallery as gauge readings tell of them.
+         * @description The bearings of the main gallery, and its jets, as gauge readings tell of them.
          */
         Calibrate: {
             /**
@@ -3634,6 +3634,7 @@ export interface components {
             changed_since: boolean;
             /** Flow L Min */
             flow_l_min: number;
+            jets: components["schemas"]["JetsToldOut"] | null;
             /** Source */
             source: string;
             /** Uncertainty Pct */
@@ -4072,6 +4073,10 @@ export interface components {
             is_dry: boolean;
             /** Runs */
             runs: components["schemas"]["LineRunOut"][];
+            /** Threads */
+            threads: {
+                [key: string]: string;
+            };
             /** Told Apart */
             told_apart: boolean;
         };
@@ -7005,6 +7010,8 @@ export interface components {
              * @default
              */
             id: string;
+            /** @description what they told of the jets; set by calibrating alone */
+            jets?: components["schemas"]["JetsTold"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7926,6 +7933,33 @@ export interface components {
              * @default []
              */
             ports: components["schemas"]["PortAt"][];
+        };
+        /**
+         * JetsTold
+         * @description What readings under and over the jets' opening told of them, beside the bearings.
+         */
+        JetsTold: {
+            /**
+             * Share
+             * @description of what holes of their bore let through, what they do
+             */
+            share: number;
+            /** Source */
+            source: string;
+            /** Uncertainty Pct */
+            uncertainty_pct: number;
+        };
+        /**
+         * JetsToldOut
+         * @description `share`: of what holes of their bore let through, what the jets do.
+         */
+        JetsToldOut: {
+            /** Share */
+            share: number;
+            /** Source */
+            source: string;
+            /** Uncertainty Pct */
+            uncertainty_pct: number;
         };
         /**
          * JobStageOut
@@ -10711,6 +10745,14 @@ export interface components {
          * @description One port of a component. `takes_many`: a space or gallery with any number of openings.
          */
         PortOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Faces */
+            faces: ("ahead" | "behind" | "left" | "right" | "up" | "down") | null;
             /** Joined To */
             joined_to: string[];
             /** Key */
@@ -10724,6 +10766,10 @@ export interface components {
             state: "joined" | "plugged" | "open" | "free";
             /** Takes Many */
             takes_many: boolean;
+            /** Thread */
+            thread: string;
+            /** Thread Key */
+            thread_key: string;
             /**
              * Way
              * @enum {string}

@@ -66,6 +66,8 @@ function Told(): ReactElement | null {
         Bearings and all else take {flow?.figure ?? told.flow_l_min.toFixed(0)}{" "}
         {flow?.unit ?? "L/min"} at {bar?.figure ?? told.at_bar} {bar?.unit ?? "bar"}, to about{" "}
         {told.uncertainty_pct.toFixed(0)} %: {told.source}.
+        {told.jets &&
+          ` Jets spray ${told.jets.share.toFixed(2)} of what holes of their bore do, to about ${told.jets.uncertainty_pct.toFixed(0)} %.`}
         {told.changed_since && " The circuit has been changed since."}
       </p>
     </div>
@@ -83,7 +85,7 @@ export function GaugeReadings(): ReactElement {
       {rows?.length === 0 && (
         <p className="py-1 text-[14px] text-ink-2">
           Hot idle and one or two at middling rpm, below the relief: they say what the engine
-          drinks.
+          drinks. Three or more, under and over where piston jets open, tell those apart.
         </p>
       )}
       {!rows && !kept.fault && <p className="py-1 text-[14px] text-ink-2">Looking them up…</p>}

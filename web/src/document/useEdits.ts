@@ -12,6 +12,8 @@ export interface Edits {
   type: Type;
   /** Does an act; its fault is kept here. */
   act: (act: Act) => void;
+  /** Does an act with a figure as it was typed; the fault belongs to the caller. */
+  typeAct: (act: Act) => Promise<unknown>;
   replace: Replace;
 }
 
@@ -29,11 +31,10 @@ export function useEdits(): Edits {
       })
       .finally(() => edit.reset());
   };
-  const type: Type = async (fields, typed) => {
+  const typeAct = async (act: Act): Promise<unknown> => {
     setFault(null);
-    const figures = fields.map((field) => ({ field, value: typed }));
     try {
-      return await edit.mutateAsync({ kind: "act", act: { kind: "figures", figures }, system });
+      return await edit.mutateAsync({ kind: "act", act, system });
     } catch (error) {
       if (error instanceof Refusal && error.keptState !== null) return null; // said above
       throw error;
@@ -41,9 +42,12 @@ export function useEdits(): Edits {
       edit.reset(); // said beside the field, not again above
     }
   };
+  const type: Type = (fields, typed) =>
+    typeAct({ kind: "figures", figures: fields.map((field) => ({ field, value: typed })) });
   return {
     fault,
     type,
+    typeAct,
     act: (act) => attempt({ kind: "act", act, system }),
     replace: (document, change) =>
       attempt({ kind: "document", document, change, madeOn: build.state }),

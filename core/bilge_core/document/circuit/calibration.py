@@ -33,6 +33,16 @@ class Bearings(Part):
     )
 
 
+class JetsTold(Part):
+    """What readings under and over the jets' opening told of them, beside the bearings."""
+
+    share: float = Field(
+        gt=0, le=10, description="of what holes of their bore let through, what they do"
+    )
+    uncertainty_pct: float = Field(ge=0, le=100)
+    source: str = Field(max_length=200)
+
+
 def telling(
     readings: Sequence[GaugeReading], relief_bar: float, temperature_c: float
 ) -> list[GaugeReading]:
@@ -102,7 +112,7 @@ def bearings_told(
 _NOT_FELT_BY_THE_GAUGE = (
     "name", "place", "assumed", "holds_l", "bearings", "blow_by_l_min", "gasket_mm",
     "seal_height_mm", "opening_mm", "mouth_at", "outlet", "outlet_mm", "length_mm", "width_mm",
-    "rated_over_kelvin",
+    "rated_over_kelvin", "jets",
 )  # fmt: skip
 
 

@@ -8,7 +8,7 @@ from typing import TypeVar
 
 from pydantic import Field
 
-from bilge_core.document.circuit.calibration import Bearings
+from bilge_core.document.circuit.calibration import Bearings, JetsTold
 from bilge_core.document.circuit.component import Component, Port
 from bilge_core.document.circuit.dry_and_gas import Tank
 from bilge_core.document.circuit.engine_side import Gallery
@@ -58,6 +58,12 @@ class Circuit(Part):
         """What gauge readings told of the main gallery."""
         galleries = self.of_kind(Gallery)
         return galleries[0].bearings if galleries else None
+
+    @property
+    def jets_told(self) -> JetsTold | None:
+        """What gauge readings told of the main gallery's jets."""
+        galleries = self.of_kind(Gallery)
+        return galleries[0].jets if galleries else None
 
     @property
     def tank(self) -> Tank | None:

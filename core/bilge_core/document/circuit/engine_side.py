@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from bilge_core.document.circuit.calibration import Bearings
+from bilge_core.document.circuit.calibration import Bearings, JetsTold
 from bilge_core.document.circuit.component import Component, Port, port
 
 
@@ -22,6 +22,9 @@ class Gallery(Component):
     kind: Literal["gallery"]
     bearings: Bearings | None = Field(
         default=None, description="what gauge readings told; set by calibrating alone"
+    )
+    jets: JetsTold | None = Field(
+        default=None, description="what they told of the jets; set by calibrating alone"
     )
 
 

@@ -54,14 +54,10 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
       ) : (
         <p className="py-1 text-[14px] text-ink-2">Looking through the circuit…</p>
       )}
-      {told?.is_dry && (
-        <Notice kind="caution" title="A dry sump">
-          It is kept, checked and saved; its forecast comes with the stage Dry sump.
-        </Notice>
-      )}
       <p className="py-1 text-[13px] text-ink-2">
-        What it holds counts in every forecast; moving oil runs with all of it. Gas, vents and catch
-        cans are not felt yet.
+        What it holds counts in every forecast; moving oil runs with all of it but gas, vents and
+        catch cans, which Drains works out after a run.
+        {told?.is_dry && " Stages, tank and pump have their drawing and sizes on Dry sump."}
       </p>
       <Choice
         label="The gauge sits at"
@@ -83,6 +79,7 @@ export function CircuitNumbers({ edits }: { edits: Edits }): ReactElement {
           document={document}
           part={part}
           told={parts.get(part.id)}
+          threads={told?.threads ?? {}}
           isInvented={part.assumed || (part.kind === "pressure_stage" && pumpIsInvented)}
           edits={edits}
         />

@@ -6,6 +6,7 @@ import { RecordParts } from "../Records";
 import type { Edits } from "../useEdits";
 import { withComponent, type Component } from "./circuit";
 import { NotYours } from "./NotYours";
+import { PortPlace, type PortGiven } from "./PortPlace";
 import { SPECS } from "./specs";
 
 type Port = Schemas["PortOut"];
@@ -16,30 +17,59 @@ const said = (port: Port): string => {
   return port.state === "open" ? "open" : "nothing joined";
 };
 
+/** A port that no line ends at: the ends of lines have theirs on Lines. */
+const isBare = ({ state }: Port): boolean => state !== "joined";
+
 function PortRow({
   port,
-  onPlug,
+  component,
+  threads,
+  edits,
 }: {
   port: Port;
-  onPlug: (plugged: boolean) => void;
+  component: string;
+  threads: Readonly<Record<string, string>>;
+  edits: Edits;
 }): ReactElement {
   const isShut = port.state === "plugged";
+  const ofPort = { component, port: port.key } as const;
+  const given = (what: PortGiven) => ({ kind: "set_port" as const, ...ofPort, ...what });
   return (
-    <li className="flex items-baseline justify-between gap-3 border-b border-hair py-1 text-[14px]">
-      <span className="text-ink-2">{port.words}</span>
-      <span className="text-right">
-        <span className={port.state === "open" ? "font-semibold text-bad" : ""}>{said(port)}</span>
-        {(isShut || port.state === "open") && (
-          <button
-            type="button"
-            className="ml-2 underline"
-            aria-label={`${isShut ? "Unplug" : "Plug"} ${port.words}`}
-            onClick={() => onPlug(!isShut)}
-          >
-            {isShut ? "unplug" : "plug"}
-          </button>
-        )}
-      </span>
+    <li className="border-b border-hair py-1 text-[14px]">
+      <div className="flex items-baseline justify-between gap-3">
+        <span className="text-ink-2">{port.words}</span>
+        <span className="text-right">
+          <span className={port.state === "open" ? "font-semibold text-bad" : ""}>
+            {said(port)}
+          </span>
+          {(isShut || port.state === "open") && (
+            <button
+              type="button"
+              className="ml-2 underline"
+              aria-label={`${isShut ? "Unplug" : "Plug"} ${port.words}`}
+              onClick={() => edits.act({ kind: "plug_port", ...ofPort, plugged: !isShut })}
+            >
+              {isShut ? "unplug" : "plug"}
+            </button>
+          )}
+        </span>
+      </div>
+      {isBare(port) && (
+        <details className="pl-3">
+          <summary className="text-[13px] text-ink-2">
+            {port.thread || "thread not known"}
+            {port.at_mm ? "" : ", place not known"}
+          </summary>
+          <PortPlace
+            thread={{ key: port.thread_key, words: port.thread || "not known" }}
+            threads={threads}
+            faces={port.faces}
+            place={port.at_mm}
+            onSet={(what) => edits.act(given(what))}
+            onType={(what) => edits.typeAct(given(what))}
+          />
+        </details>
+      )}
     </li>
   );
 }
@@ -49,6 +79,7 @@ export function ComponentNumbers({
   document,
   part,
   told,
+  threads,
   isInvented,
   edits,
 }: {
@@ -56,6 +87,8 @@ export function ComponentNumbers({
   part: Component;
   /** Its ports as they are joined, once they are told. */
   told: Schemas["ComponentOut"] | undefined;
+  /** Threads that a port can show. */
+  threads: Readonly<Record<string, string>>;
   /** A template's numbers still. */
   isInvented: boolean;
   edits: Edits;
@@ -87,9 +120,9 @@ export function ComponentNumbers({
               <PortRow
                 key={port.key}
                 port={port}
-                onPlug={(plugged) =>
-                  edits.act({ kind: "plug_port", component: part.id, port: port.key, plugged })
-                }
+                component={part.id}
+                threads={threads}
+                edits={edits}
               />
             ))}
           </ul>

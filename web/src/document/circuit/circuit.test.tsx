@@ -40,6 +40,10 @@ const told = {
           state: "joined",
           takes_many: false,
           joined_to: ["filter"],
+          thread: "",
+          thread_key: "",
+          at_mm: null,
+          faces: null,
         },
         {
           key: "second_feed",
@@ -49,6 +53,10 @@ const told = {
           state: "open",
           takes_many: false,
           joined_to: [],
+          thread: "taper pipe 1/2, female",
+          thread_key: "taper 1/2 female",
+          at_mm: null,
+          faces: "up",
         },
       ],
     },
@@ -71,12 +79,19 @@ const told = {
   ],
   told_apart: true,
   is_dry: false,
+  threads: { "taper 1/2 female": "taper pipe 1/2, female", "o_ring 8 female": "O-ring 8, female" },
 };
 
 function shown(view: Partial<BuildView> = {}, answer: unknown = told) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   client.setQueryData(["circuit", DUNLIN_BUILD.id, DUNLIN_BUILD.state], answer);
-  const edits = { fault: null, type: vi.fn(), act: vi.fn(), replace: vi.fn() } as unknown as Edits;
+  const edits = {
+    fault: null,
+    type: vi.fn(),
+    act: vi.fn(),
+    typeAct: vi.fn(() => Promise.resolve()),
+    replace: vi.fn(),
+  } as unknown as Edits;
   showInBuild(
     <QueryClientProvider client={client}>
       <CircuitNumbers edits={edits} />
@@ -187,7 +202,24 @@ describe("the circuit's numbers", () => {
   });
   it("say that a sump is dry", () => {
     shown({}, { ...told, is_dry: true });
-    expect(screen.getByText("A dry sump")).toBeTruthy();
+    expect(screen.getByText(/their drawing and sizes on Dry sump/)).toBeTruthy();
+  });
+  it("take thread, way and place of a port that no line ends at", async () => {
+    const edits = shown();
+    expect(screen.getByText("taper pipe 1/2, female, place not known")).toBeTruthy();
+    const port = within(component("main gallery"));
+    await userEvent.selectOptions(port.getByLabelText("Thread of the port"), "o_ring 8 female");
+    const ofPort = {
+      kind: "set_port",
+      component: told.components[0]?.id,
+      port: "second_feed",
+    } as const;
+    expect(edits.act).toHaveBeenLastCalledWith({ ...ofPort, thread: "o_ring 8 female" });
+    expect(port.getByLabelText<HTMLSelectElement>("It faces").value).toBe("up");
+    await userEvent.selectOptions(port.getByLabelText("It faces"), "left");
+    expect(edits.act).toHaveBeenLastCalledWith({ ...ofPort, faces: "left" });
+    await userEvent.type(port.getByLabelText(/Port, left/), "3 in{Enter}");
+    expect(edits.typeAct).toHaveBeenLastCalledWith({ ...ofPort, at_mm: [0, "3 in", 0] });
   });
   it("do an act by its form, and say what was done or why not", async () => {
     const mutateAsync = vi

@@ -2,23 +2,12 @@ import type { ReactElement } from "react";
 import type { Chain, Line, LineEnd } from "../../api/lines";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
-import { EditFigure } from "../../parts/EditFigure";
+import { PortPlace } from "../../document/circuit/PortPlace";
 import { isBare } from "./sentence";
 import type { Lay } from "./useLay";
 
-const FACES = {
-  "": "not known",
-  ahead: "ahead",
-  behind: "behind",
-  left: "left",
-  right: "right",
-  up: "up",
-  down: "down",
-} as const;
-type Faces = keyof typeof FACES;
 const TURNS = { "0": "straight", "45": "45°", "90": "90°" } as const;
 type Turn = keyof typeof TURNS;
-const AXES = ["ahead", "left", "up"] as const;
 
 const chainWords = (chain: Chain): string =>
   chain.fittings.map(({ words }) => words).join(", then ") || "screws straight on";
@@ -37,8 +26,6 @@ export function EndNumbers({
   threads: Readonly<Record<string, string>>;
   lay: Lay;
 }): ReactElement {
-  const at = end.place_mm ?? [null, null, null];
-  const known = end.place_mm ?? [0, 0, 0];
   const laidAt = (which === "start" ? line.points[0] : line.points.at(-1))?.at_mm;
   const choose = (chain: Chain): void =>
     lay.lay({ [`${which}_fittings`]: chain.fittings.map(({ key }) => key) });
@@ -53,33 +40,14 @@ export function EndNumbers({
           {end.is_usual ? ", as such a part usually has it: look" : ""}
         </span>
       </summary>
-      <Choice
-        label="Thread of the port"
-        value={end.thread_key}
-        choices={{ [end.thread_key]: end.thread, ...threads }}
-        onChoose={(thread) => lay.port(end.component, end.port, { thread })}
+      <PortPlace
+        thread={{ key: end.thread_key, words: end.thread }}
+        threads={threads}
+        faces={end.faces}
+        place={end.place_mm}
+        onSet={(given) => lay.port(end.component, end.port, given)}
+        onType={(given) => lay.typePort(end.component, end.port, given)}
       />
-      <Choice<Faces>
-        label="It faces"
-        value={(end.faces ?? "") as Faces}
-        choices={FACES}
-        onChoose={(faces) => {
-          if (faces !== "") lay.port(end.component, end.port, { faces });
-        }}
-      />
-      {AXES.map((axis, n) => (
-        <EditFigure
-          key={axis}
-          label={`Port, ${axis}`}
-          field={`at_mm.${n}`}
-          value={at[n] ?? null}
-          onType={(typed) =>
-            lay.typePort(end.component, end.port, {
-              at_mm: known.map((was, k) => (k === n ? typed : was)) as never,
-            })
-          }
-        />
-      ))}
       {!end.place_mm && laidAt && (
         <Button
           look="bare"

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { Refusal, wordsOf } from "../../api/client";
 import type { Act } from "../../api/queries";
+import type { PortGiven } from "../../document/circuit/PortPlace";
 import { useBuildView } from "../../document/BuildContext";
 import { useSettings } from "../../parts/settings";
 
 type Given = Partial<Omit<Extract<Act, { kind: "lay_line" }>, "kind" | "run" | "typed">>;
-type PortGiven = Partial<Omit<Extract<Act, { kind: "set_port" }>, "kind" | "typed">>;
 
 export interface Lay {
   /** What the last refused change was refused for. */
