@@ -134,6 +134,7 @@ def whole_circuit(of_old: Document) -> Document:
         "bypass_bar": 1.0, "drop": FIGURES["drop"],
     }  # fmt: skip
     of["plate_cooler"]["plugged"] = ["water_in"]
+    of["gallery"]["jets"] = {"share": 0.9, "uncertainty_pct": 20.0, "source": "5 readings"}
     of["relief"] |= {"senses": of["gallery"]["id"], "bore_mm": 12.0}
     of["pressure_stage"]["driven_by"] = "chain"
     tees = [each["id"] for each in components if each["kind"] == "tee"]
