@@ -9,7 +9,7 @@ from ninja.files import UploadedFile
 
 from shop import selectors, services
 from shop.catalogue import write_catalogue
-from shop.schemas import BenderIn, BenderOut, HoursIn, PriceIn, ShopOut
+from shop.schemas import BenderIn, BenderOut, HoursIn, OwnPartIn, PriceIn, ShopOut
 
 router = Router()
 
@@ -25,6 +25,22 @@ def set_price(request: HttpRequest, key: str, payload: PriceIn) -> ShopOut:
     """Type over a part's cost and lead time."""
     workshop = signed_in(request).workshop
     services.set_price(workshop, key, payload)
+    return selectors.shop_of(workshop)
+
+
+@router.put("/own/{key}", response=ShopOut, operation_id="set_own_part")
+def set_own_part(request: HttpRequest, key: str, payload: OwnPartIn) -> ShopOut:
+    """Add a part of the workshop's own, or say it anew."""
+    workshop = signed_in(request).workshop
+    services.set_own_part(workshop, key, payload)
+    return selectors.shop_of(workshop)
+
+
+@router.delete("/own/{key}", response=ShopOut, operation_id="drop_own_part")
+def drop_own_part(request: HttpRequest, key: str) -> ShopOut:
+    """Take a part of its own out of the catalogue."""
+    workshop = signed_in(request).workshop
+    services.drop_own_part(workshop, key)
     return selectors.shop_of(workshop)
 
 

@@ -5,40 +5,121 @@ from __future__ import annotations
 import csv
 import io
 import math
+from dataclasses import dataclass
 
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.options.candidate import Prices
-from bilge_core.shop import PARTS
+from bilge_core.shop import PARTS, OwnPart, ShopPart, is_own, own_part
+from bilge_core.shop.fittings import FITTINGS, Fitting
+from bilge_core.shop.own import MOST_COST, MOST_DAYS
 from config.spreadsheets import csv_of
 
 LARGEST = 300_000
 """[bytes] of a catalogue."""
-_HEADINGS = ("key", "part", "per", "cost", "lead_days", "weight_kg")
-_MOST_COST, _MOST_DAYS = 1e6, 730
+_FITTING = ("end_1", "end_2", "angle_deg", "height_mm", "spanner")
+_HEADINGS = ("key", "part", "per", "cost", "lead_days", "weight_kg", *_FITTING)
 _MOST_TOLD = 20
+
+_Row = dict[str, str | None]
+
+
+@dataclass(frozen=True)
+class Catalogue:
+    """What a catalogue says: own prices of the starting set's parts, and parts of its own."""
+
+    prices: list[tuple[str, float, int]]
+    own: list[OwnPart]
+
+    @property
+    def count(self) -> int:
+        """Of all parts that it names."""
+        return len(self.prices) + len(self.own)
+
+
+def _row(part: ShopPart, fitting: Fitting | None) -> tuple[str | float, ...]:
+    ends: tuple[str | float, ...] = ("",) * len(_FITTING)
+    if fitting is not None:
+        first, second = (f"{end.thread} {end.sex}" for end in fitting.ends)
+        height = round(fitting.height * 1e3, 3)
+        ends = (first, second, fitting.angle, height, fitting.spanner)
+    return (part.key, part.words, part.per, float(part.cost), part.lead_days, part.weight, *ends)
 
 
 def write_catalogue(prices: Prices) -> str:
-    """All parts as a workshop pays them."""
-    rows = []
-    for key in PARTS:
-        part = prices.part(key)
-        rows.append((key, part.words, part.per, part.cost, part.lead_days, part.weight))
+    """All parts as a workshop pays them, its own last."""
+    added = {each.key: each for each in prices.fittings}
+    rows = [_row(prices.part(key), FITTINGS.get(key)) for key in PARTS]
+    rows += [_row(prices.parts[key], added.get(key)) for key in prices.parts if key not in PARTS]
     return csv_of(_HEADINGS, rows)
 
 
-def _figure(text: str, most: float) -> float | None:
-    try:
-        value = float(text.strip())
-    except ValueError:
-        return None
-    return value if math.isfinite(value) and 0.0 <= value <= most else None
+class _Line:
+    """A row of the table, and what is wrong with it."""
+
+    def __init__(self, number: int, row: _Row) -> None:
+        self._row = row
+        self._at = f"file.{number}"
+        self.faults: list[Problem] = []
+
+    def text(self, column: str) -> str:
+        """A cell; empty where the table has no such column."""
+        return (self._row.get(column) or "").strip()
+
+    def wrong(self, column: str, words: str) -> None:
+        """One more fault."""
+        self.faults.append(Problem(f"{self._at}.{column}", words))
+
+    def figure(self, column: str, wanted: str, most: float) -> float:
+        """A figure from nil; one at fault is told and is nil."""
+        text = self.text(column)
+        try:
+            value = float(text)
+        except ValueError:
+            value = math.nan
+        if math.isfinite(value) and 0.0 <= value <= most:
+            return value
+        self.wrong(column, f"{wanted} (it is {text!r:.30})")
+        return 0.0
+
+    def price(self) -> tuple[float, int]:
+        """Cost and lead time."""
+        cost = self.figure("cost", f"must be a figure from 0 to {MOST_COST:,.0f}", MOST_COST)
+        whole = f"must be whole days, at most {MOST_DAYS}"
+        days = self.figure("lead_days", whole, MOST_DAYS)
+        if days != int(days):
+            self.wrong("lead_days", f"{whole} (it is {days})")
+        return cost, int(days)
+
+    def maybe(self, column: str) -> float:
+        """A figure that may be left out."""
+        return self.figure(column, "must be a figure from 0", 1e6) if self.text(column) else 0.0
+
+    def own(self) -> OwnPart | None:
+        """A part of the workshop's own; None where something is wrong with it."""
+        part = ShopPart(
+            self.text("key"), self.text("part"), self.text("per") or "piece", *self.price(),
+            self.maybe("weight_kg"),
+        )  # fmt: skip
+        turn, height = self.maybe("angle_deg"), self.maybe("height_mm")
+        if self.faults:
+            return None
+        ends = self.text("end_1"), self.text("end_2")
+        try:
+            return own_part(part, ends, turn, height, self.text("spanner"))
+        except InvalidInput as fault:
+            for problem in fault.problems:
+                self.wrong(_COLUMN.get(problem.field, problem.field), problem.message)
+            return None
 
 
-def read_catalogue(raw: bytes) -> list[tuple[str, float, int]]:
-    """Keys, costs and lead times of a catalogue.
+_COLUMN = {"words": "part"}
+"""Columns that are called otherwise than their fields."""
 
-    Only `key`, `cost` and `lead_days` are read; others may stand beside them.
+
+def read_catalogue(raw: bytes) -> Catalogue:
+    """Costs and lead times of a catalogue, and the workshop's own parts in it.
+
+    Of the starting set's parts `key`, `cost` and `lead_days` are read; of its own all columns.
 
     Raises
     ------
@@ -58,21 +139,20 @@ def read_catalogue(raw: bytes) -> list[tuple[str, float, int]]:
     if missing:
         words = f"must have the columns {', '.join(sorted(missing))}: write one out first"
         raise InvalidInput([Problem("file", words)])
-    rows: list[tuple[str, float, int]] = []
+    found = Catalogue([], [])
     faults: list[Problem] = []
     for number, row in table:
-        line, key = f"file.{number}", (row["key"] or "").strip()
-        cost, days = _figure(row["cost"] or "", _MOST_COST), _figure(row["lead_days"] or "", 730)
-        if key not in PARTS:
-            faults.append(Problem(f"{line}.key", f"is no part of the catalogue ({key[:30]!r})"))
-        if cost is None:
-            words = f"must be a figure from 0 to {_MOST_COST:,.0f} (it is {row['cost']!r:.30})"
-            faults.append(Problem(f"{line}.cost", words))
-        if days is None or days != int(days):
-            words = f"must be whole days, at most {_MOST_DAYS} (it is {row['lead_days']!r:.30})"
-            faults.append(Problem(f"{line}.lead_days", words))
-        if cost is not None and days is not None:
-            rows.append((key, cost, int(days)))
+        line = _Line(number, row)
+        key = line.text("key")
+        if is_own(key):
+            own = line.own()
+            found.own.extend([own] if own else [])
+        else:
+            if key not in PARTS:
+                words = f"is no part of the catalogue ({key[:30]!r}); one of your own begins own_"
+                line.wrong("key", words)
+            found.prices.append((key, *line.price()))
+        faults += line.faults
     if faults:
         raise InvalidInput(faults[:_MOST_TOLD])
-    return rows
+    return found

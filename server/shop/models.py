@@ -22,6 +22,29 @@ class OwnPrice(models.Model):
         ]
 
 
+class OwnPart(models.Model):
+    """A part that a workshop added to the catalogue: a fitting where it has ends."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="own_parts")
+    key = models.CharField(max_length=40)
+    words = models.CharField(max_length=80)
+    per = models.CharField(max_length=10)
+    cost = models.FloatField()
+    lead_days = models.PositiveIntegerField()
+    weight_kg = models.FloatField(default=0.0)
+    end_1 = models.CharField(max_length=40, blank=True)
+    end_2 = models.CharField(max_length=40, blank=True)
+    angle_deg = models.PositiveSmallIntegerField(default=0)
+    height_mm = models.FloatField(default=0.0)
+    spanner = models.CharField(max_length=20, blank=True)
+
+    class Meta:
+        ordering = ["key"]
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "key"], name="one_own_part_a_key")
+        ]
+
+
 class OwnHours(models.Model):
     """A workshop's own hours of an operation, by the operation's key."""
 
@@ -58,6 +81,22 @@ class OrderTick(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["build", "part"], name="one_tick_a_part"),
             models.CheckConstraint(condition=models.Q(count__gt=0), name="ticked_for_some"),
+        ]
+
+
+class BoughtBesides(models.Model):
+    """A part that a build's order has besides what its lines and components take."""
+
+    build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="bought_besides")
+    part = models.CharField(max_length=40)
+    count = models.FloatField()
+    why = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["build", "part"], name="one_row_besides_a_part"),
+            models.CheckConstraint(condition=models.Q(count__gt=0), name="some_besides"),
         ]
 
 

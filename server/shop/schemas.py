@@ -6,6 +6,27 @@ from ninja import Schema
 from pydantic import Field
 
 
+class OwnPartIn(Schema):
+    """A part of a workshop's own; its ends make it a fitting that lines are screwed with."""
+
+    words: str = Field(max_length=200)
+    per: str = Field(max_length=40)
+    cost: float = Field(ge=0)
+    lead_days: int = Field(ge=0)
+    weight_kg: float = Field(default=0.0, ge=0)
+    end_1: str = Field(default="", max_length=80, description="as 'taper 1/2 male'; empty: none")
+    end_2: str = Field(default="", max_length=80)
+    angle_deg: int = 0
+    height_mm: float = 0.0
+    spanner: str = Field(default="", max_length=80)
+
+
+class OwnPartOut(OwnPartIn):
+    """A part that this workshop added."""
+
+    key: str
+
+
 class PartPriceOut(Schema):
     """A part of the catalogue as this workshop pays it."""
 
@@ -33,6 +54,9 @@ class ShopOut(Schema):
     """All parts and operations."""
 
     parts: list[PartPriceOut]
+    own_parts: list[OwnPartOut]
+    threads: dict[str, str]
+    """Ends that a fitting may have, with their words."""
     operations: list[HoursOut]
 
 

@@ -5,13 +5,18 @@ from __future__ import annotations
 from dataclasses import replace
 
 from accounts.models import Workshop
+from bilge_core.errors import InvalidInput
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.lines.bending import Bender
+from bilge_core.lines.order import Need
 from bilge_core.options.candidate import Prices
-from bilge_core.shop import PARTS
+from bilge_core.shop import PARTS, ShopPart, own_part
+from bilge_core.shop.own import OwnPart as Own
+from bilge_core.shop.own import fitting_threads
+from builds.models import Build
 
-from shop.models import OwnBender, OwnHours, OwnPrice
-from shop.schemas import BenderOut, HoursOut, PartPriceOut, ShopOut
+from shop.models import OwnBender, OwnHours, OwnPart, OwnPrice
+from shop.schemas import BenderOut, HoursOut, OwnPartOut, PartPriceOut, ShopOut
 
 
 def prices_of(workshop: Workshop) -> Prices:
@@ -20,15 +25,42 @@ def prices_of(workshop: Workshop) -> Prices:
     parts = {
         row.part: replace(PARTS[row.part], cost=row.cost, lead_days=row.lead_days) for row in own
     }
+    added = own_parts_of(workshop)
+    parts |= {each.part.key: each.part for each in added}
     hours = OwnHours.objects.filter(workshop=workshop, operation__in=list(OPERATIONS))
-    return Prices(parts, dict(hours.values_list("operation", "hours")))
+    fittings = tuple(each.fitting for each in added if each.fitting is not None)
+    return Prices(parts, dict(hours.values_list("operation", "hours")), fittings)
+
+
+def own_parts_of(workshop: Workshop) -> list[Own]:
+    """What a workshop added to the catalogue; a row that is no part any more is left out."""
+    found = []
+    for row in OwnPart.objects.filter(workshop=workshop):
+        part = ShopPart(row.key, row.words, row.per, row.cost, row.lead_days, row.weight_kg)
+        try:
+            found.append(
+                own_part(part, (row.end_1, row.end_2), row.angle_deg, row.height_mm, row.spanner)
+            )
+        except InvalidInput:
+            continue
+    return found
+
+
+def bought_besides(build: Build) -> list[Need]:
+    """What a build's order has besides what its lines and components take."""
+    prices = prices_of(build.workshop)
+    return [
+        Need(row.part, row.count, row.why)
+        for row in build.bought_besides.all()
+        if prices.knows(row.part)
+    ]
 
 
 def shop_of(workshop: Workshop) -> ShopOut:
     """All parts and operations as a workshop pays and works."""
     prices = prices_of(workshop)
     parts = []
-    for key in PARTS:
+    for key in PARTS:  # its own stand by themselves
         part = prices.part(key)
         parts.append(
             PartPriceOut(
@@ -43,7 +75,8 @@ def shop_of(workshop: Workshop) -> ShopOut:
         )
         for key, each in OPERATIONS.items()
     ]  # fmt: skip
-    return ShopOut(parts=parts, operations=operations)
+    own = [OwnPartOut.model_validate(row) for row in OwnPart.objects.filter(workshop=workshop)]
+    return ShopOut(parts=parts, own_parts=own, threads=fitting_threads(), operations=operations)
 
 
 def bender_out(workshop: Workshop) -> BenderOut:

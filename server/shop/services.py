@@ -5,15 +5,21 @@ from __future__ import annotations
 from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.operations import OPERATIONS
-from bilge_core.shop import PARTS
+from bilge_core.shop import PARTS, ShopPart, own_part
+from bilge_core.shop.own import OwnPart as Own
 from builds.models import Build
 from config.errors import NotFound
 from django.db import transaction
 from ninja.files import UploadedFile
 
 from shop.catalogue import LARGEST, read_catalogue
-from shop.models import OrderTick, OwnBender, OwnHours, OwnPrice
-from shop.schemas import BenderIn, HoursIn, PriceIn
+from shop.models import BoughtBesides, OrderTick, OwnBender, OwnHours, OwnPart, OwnPrice
+from shop.schemas import BenderIn, HoursIn, OwnPartIn, PriceIn
+
+MOST_OWN = 500
+"""Parts of a workshop's own."""
+MOST_BESIDES = 100
+"""Rows of one order besides its lines."""
 
 
 def set_price(workshop: Workshop, key: str, wanted: PriceIn) -> None:
@@ -74,12 +80,87 @@ def import_catalogue(workshop: Workshop, upload: UploadedFile) -> int:
     """
     if (upload.size or 0) > LARGEST:
         raise InvalidInput([Problem("file", f"must be at most {LARGEST // 1000} kB")])
-    rows = read_catalogue(upload.read())
-    for key, cost, days in rows:
+    found = read_catalogue(upload.read())
+    for key, cost, days in found.prices:
         OwnPrice.objects.update_or_create(
             workshop=workshop, part=key, defaults={"cost": cost, "lead_days": days}
         )
-    return len(rows)
+    for own in found.own:
+        _keep_own(workshop, own)
+    return found.count
+
+
+def _keep_own(workshop: Workshop, own: Own) -> None:
+    """One more part of a workshop's own, or the one of that key anew."""
+    part, fitting = own.part, own.fitting
+    first, second = ("", "") if fitting is None else (f"{e.thread} {e.sex}" for e in fitting.ends)
+    OwnPart.objects.update_or_create(
+        workshop=workshop, key=part.key,
+        defaults={
+            "words": part.words, "per": part.per, "cost": part.cost,
+            "lead_days": part.lead_days, "weight_kg": part.weight, "end_1": first, "end_2": second,
+            "angle_deg": 0 if fitting is None else fitting.angle,
+            "height_mm": 0.0 if fitting is None else round(fitting.height * 1e3, 3),
+            "spanner": "" if fitting is None else fitting.spanner,
+        },
+    )  # fmt: skip
+    if OwnPart.objects.filter(workshop=workshop).count() > MOST_OWN:
+        raise InvalidInput([Problem("key", f"{MOST_OWN} parts of its own are the most")])
+
+
+@transaction.atomic
+def set_own_part(workshop: Workshop, key: str, wanted: OwnPartIn) -> None:
+    """Add a part of the workshop's own, or say it anew.
+
+    Raises
+    ------
+    InvalidInput
+        Naming every field at fault.
+    """
+    words, per = wanted.words.strip(), wanted.per
+    part = ShopPart(key, words, per, wanted.cost, wanted.lead_days, wanted.weight_kg)
+    ends = wanted.end_1.strip(), wanted.end_2.strip()
+    own = own_part(part, ends, wanted.angle_deg, wanted.height_mm, wanted.spanner.strip())
+    _keep_own(workshop, own)
+
+
+def drop_own_part(workshop: Workshop, key: str) -> None:
+    """Take a part of its own out of a workshop's catalogue; orders lose it.
+
+    Raises
+    ------
+    NotFound
+    """
+    gone, _ = OwnPart.objects.filter(workshop=workshop, key=key).delete()
+    if not gone:
+        raise NotFound("part")
+
+
+def is_known(workshop: Workshop, key: str) -> bool:
+    """Whether there is such a part in the workshop's catalogue."""
+    return key in PARTS or OwnPart.objects.filter(workshop=workshop, key=key).exists()
+
+
+def buy_besides(build: Build, part: str, count: float, why: str) -> None:
+    """So many of a part besides what a build's lines take; nil: none any more.
+
+    Raises
+    ------
+    NotFound
+        If there is no such part.
+    InvalidInput
+        If there are too many such rows.
+    """
+    if not is_known(build.workshop, part):
+        raise NotFound("part")
+    if count == 0:
+        build.bought_besides.filter(part=part).delete()
+        return
+    BoughtBesides.objects.update_or_create(
+        build=build, part=part, defaults={"count": count, "why": why}
+    )
+    if build.bought_besides.count() > MOST_BESIDES:
+        raise InvalidInput([Problem("part", f"{MOST_BESIDES} rows besides the lines are the most")])
 
 
 def tick(user: User, build: Build, part: str, state: str | None, count: float) -> None:
@@ -90,7 +171,7 @@ def tick(user: User, build: Build, part: str, state: str | None, count: float) -
     NotFound
         If there is no such part.
     """
-    if part not in PARTS:
+    if not is_known(build.workshop, part):
         raise NotFound("part")
     if state is None:
         OrderTick.objects.filter(build=build, part=part).delete()

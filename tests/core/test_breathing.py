@@ -33,6 +33,16 @@ Raw = dict[str, Any]
 
 
 class TestBreathing:
+    @pytest.mark.parametrize("flow", [0.0, 1e-12, -3.5e-11, 1e-6, -1e-6, 2e-3])
+    @pytest.mark.parametrize("bore", [1.5e-3, 9e-3, 18e-3])
+    def test_a_hole_has_its_own_law_s_pressure(self, bore: float, flow: float) -> None:
+        """Δp = a q + b q², by hand; a whole step of Newton turns its sign about for ever."""
+        by = hole_resistance(bore, GAS_DENSITY, GAS_VISCOSITY)
+        case = Breathing((GasWay("r1", "leak", "c7", AIR, by),), "c7", ("c7",))
+        found = case.pressures(flow)["c7"]
+        wanted = math.copysign(by.laminar * abs(flow) + by.square * flow * flow, flow)
+        assert found == pytest.approx(wanted, rel=1e-4, abs=by.laminar * 2e-9)
+
     @pytest.mark.parametrize(("wear", "share"), [("sound", 1.0), ("used", 2.0), ("worn", 4.0)])
     def test_blow_by_by_power_and_wear(self, wear: str, share: float) -> None:
         """1, 2 and 4 ft3/min for every 100 hp (from memory); 1 ft3/min is 28.317 L/min."""

@@ -46,7 +46,7 @@ MOVING: dict[tuple[str, ...], list[float]] = {
 }  # fmt: skip
 
 DRAINED: dict[tuple[str, ...], list[float]] = {
-    ("network-2", "pan-3", "drains-3"): [
+    ("network-2", "pan-3", "drains-4"): [
         8.3568, 8.5639, 0, 0.0, 2.048, 9.0, 9.0, 9.0, 9.0, 0.7393,
         0.5615, 0.5928, 0.9189, 1.3037, 9.0, 9.0, 9.0, 627.2236, 202.9217,
     ]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from typing import Any
+from typing import Any, ClassVar
 
 import pytest
 from accounts.models import User
@@ -182,6 +182,33 @@ class TestCatalogue:
         _, shop = api("GET", "/shop")
         assert not any(part["own"] for part in shop["parts"]) and len(shop["parts"]) == len(PARTS)
 
+    OWN = (
+        "key,part,per,cost,lead_days,weight_kg,end_1,end_2,angle_deg,height_mm,spanner\n"
+        "own_m18_12,adaptor M18 to 12,piece,15,4,0.07,metric M18x1.5 male,flare 12 male,0,31,24\n"
+        "own_lube,assembly lube,piece,9.5,12,,,,,,\n"
+    )
+
+    def test_own_parts_come_in_and_go_out_as_they_came(self, api: Api, other_api: Api) -> None:
+        assert api.upload("/shop/catalogue", self.OWN.encode())[0] == 200
+        told = api("GET", "/shop")[1]["own_parts"]
+        assert [(row["key"], row["end_2"], row["cost"]) for row in told] == [
+            ("own_lube", "", 9.5), ("own_m18_12", "flare 12 male", 15.0)
+        ]  # fmt: skip
+        assert other_api("GET", "/shop")[1]["own_parts"] == []
+        text = api.client.get("/api/shop/catalogue").content.decode()
+        assert "own_m18_12,adaptor M18 to 12,piece,15.0,4,0.07,metric M18x1.5 male,flare" in text
+        assert api.upload("/shop/catalogue", text.encode())[0] == 200
+        assert api("GET", "/shop")[1]["own_parts"] == told
+        again = api.client.get("/api/shop/catalogue").content.decode()
+        assert again.splitlines() == text.splitlines()
+
+    def test_own_parts_with_faults_are_named_by_column_and_nothing_is_kept(self, api: Api) -> None:
+        wrong = self.OWN.replace("flare 12 male", "flare 7 male").replace("9.5,12", "x,1.5")
+        status, told = api.upload("/shop/catalogue", wrong.encode())
+        assert status == 422
+        assert fields(told) == ["file.2.end_2", "file.3.cost", "file.3.lead_days"]
+        assert api("GET", "/shop")[1]["own_parts"] == []
+
     def test_what_is_no_text_or_too_long_is_refused(self, api: Api) -> None:
         assert api.upload("/shop/catalogue", b"\xff\xfe\x00")[0] == 422
         long = b"key,cost,lead_days\n" + b"x" * 200_000 + b",1,2\n"
@@ -197,3 +224,50 @@ def test_a_bender_is_remembered(api: Api, other_api: Api) -> None:
     assert other_api("GET", "/shop/bender")[1]["own"] is False
     status, told = api("PUT", "/shop/bender", {**mine, "springback_pct": -1})
     assert status == 422 and fields(told) == ["springback_pct"]
+
+
+class TestOwnParts:
+    LUBE: ClassVar[dict[str, Any]] = {
+        "words": "assembly lube",
+        "per": "piece",
+        "cost": 9.5,
+        "lead_days": 40,
+    }
+
+    def test_one_is_added_said_anew_and_taken_out(self, api: Api, other_api: Api) -> None:
+        status, told = api("PUT", "/shop/own/own_lube", self.LUBE)
+        assert status == 200 and told["own_parts"][0]["words"] == "assembly lube"
+        assert api("PUT", "/shop/own/own_lube", {**self.LUBE, "cost": 11})[1]["own_parts"][0][
+            "cost"
+        ] == 11.0  # fmt: skip
+        assert other_api("DELETE", "/shop/own/own_lube")[0] == 404
+        status, told = api("PUT", "/shop/own/lube", {**self.LUBE, "end_1": "flare 7 male"})
+        assert status == 422 and fields(told) == ["key", "end_1", "end_2", "height_mm"]
+        assert api("PUT", "/shop/own/own_lube", {**self.LUBE, "cost": -1})[0] == 422
+        assert api("DELETE", "/shop/own/own_lube")[1]["own_parts"] == []
+        assert api("DELETE", "/shop/own/own_lube")[0] == 404
+
+    def test_bought_besides_it_is_on_the_order_and_its_lead_time_counts(
+        self, api: Api, other_api: Api, user: User, plain_build: Build
+    ) -> None:
+        stage = f"/stages/lines/{plain_build.pk}"
+        assert api("PUT", f"{stage}/besides/own_lube", {"count": 2})[0] == 404
+        api("PUT", "/shop/own/own_lube", self.LUBE)
+        before = api("GET", stage)[1]
+        status, told = api("PUT", f"{stage}/besides/own_lube", {"count": 2, "why": "first start"})
+        assert status == 200 and told["wait_days"] == 40 > before["wait_days"]
+        row = next(row for row in told["lines"]["order"] if row["part"] == "own_lube")
+        assert (row["count"], row["price"], row["why"]) == (2, 19.0, ["first start"])
+        assert told["besides"] == [{"part": "own_lube", "count": 2.0, "why": "first start"}]
+        assert other_api("PUT", f"{stage}/besides/own_lube", {"count": 2})[0] == 404
+        _, told = api("PUT", f"{stage}/order/own_lube", {"how_far": "have"})
+        assert told["wait_days"] == before["wait_days"]
+        assert "assembly lube" in api.client.get(f"/api{stage}/csv").content.decode()
+        assert api("PUT", f"{stage}/besides/own_lube", {"count": -1})[0] == 422
+        _, told = api("PUT", f"{stage}/besides/own_lube", {"count": 0})
+        assert told["besides"] == [] and told["ticks"][0]["wanted"] == 0
+        # a part that is taken out of the catalogue goes off every order, its tick with it
+        api("PUT", f"{stage}/besides/own_lube", {"count": 1})
+        api("DELETE", "/shop/own/own_lube")
+        _, told = api("GET", stage)
+        assert told["besides"] == [] and told["ticks"] == []

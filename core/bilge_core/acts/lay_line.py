@@ -19,6 +19,7 @@ from bilge_core.document.circuit.run import Dash, HardLine, Hose
 from bilge_core.document.ids import Document
 from bilge_core.lines.chain import chain_of
 from bilge_core.physics.axes import engine_to_car
+from bilge_core.shop import is_own
 from bilge_core.shop.threads import joint_of
 
 Spot = tuple[Length, Length, Length]
@@ -149,7 +150,7 @@ class LayLine(Act):
                 said.append(f"hose end {turns}° at its {which}" if turns else f"straight {which}")
             keys: list[str] | None = getattr(self, f"{which}_fittings")
             if keys is not None:
-                if chain_of(keys) is None:
+                if chain_of([key for key in keys if not is_own(key)]) is None:
                     raise refused(f"{which}_fittings", "must be fittings of the shop, by their key")
                 run[which]["fittings"] = keys
                 said.append(f"fittings at its {which}")

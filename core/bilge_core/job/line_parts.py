@@ -10,6 +10,7 @@ from bilge_core.errors import InvalidInput
 from bilge_core.job.card import Card
 from bilge_core.job.step import CardStep
 from bilge_core.lines.bending import Bender
+from bilge_core.lines.chain import Own
 from bilge_core.lines.flows import flows_cold, flows_hot
 from bilge_core.lines.laid import lines_of
 from bilge_core.lines.order import Need, needs_of, order_of
@@ -18,12 +19,12 @@ WHOLE_LINES = frozenset({"hose", "hard_line"})
 """Parts of the shop that stand for a whole line where nobody has laid it out."""
 
 
-def _by_run(plan: Build, bender: Bender) -> Mapping[str, tuple[Need, ...]]:
-    lines = lines_of(plan, flows_hot(plan), flows_cold(plan))
+def _by_run(plan: Build, bender: Bender, own: Own) -> Mapping[str, tuple[Need, ...]]:
+    lines = lines_of(plan, flows_hot(plan), flows_cold(plan), own)
     return {line.run.id: needs_of(plan, line, bender) for line in lines}
 
 
-def with_line_parts(card: Card, plan: Build, bender: Bender) -> Card:
+def with_line_parts(card: Card, plan: Build, bender: Bender, own: Own = ()) -> Card:
     """The card with each line's pieces in place of "a hose with both ends".
 
     Parameters
@@ -31,6 +32,8 @@ def with_line_parts(card: Card, plan: Build, bender: Bender) -> Card:
     card : Card
     plan : Build
     bender : Bender
+    own : tuple of Fitting
+        What the workshop keeps besides the starting set.
 
     Returns
     -------
@@ -40,7 +43,7 @@ def with_line_parts(card: Card, plan: Build, bender: Bender) -> Card:
     if not any(part in WHOLE_LINES for each in card.steps for part, _ in each.bought):
         return card
     try:
-        needs = _by_run(plan, bender)
+        needs = _by_run(plan, bender, own)
     except InvalidInput:
         return card
 
@@ -54,10 +57,10 @@ def with_line_parts(card: Card, plan: Build, bender: Bender) -> Card:
     return replace(card, steps=tuple(taken(each) for each in card.steps))
 
 
-def order_parts(plan: Build, bender: Bender, as_is: Build) -> frozenset[str]:
+def order_parts(plan: Build, bender: Bender, as_is: Build, own: Own = ()) -> frozenset[str]:
     """Parts on the order of the lines; none where the plan's circuit cannot be run."""
     try:
-        lines = lines_of(plan, flows_hot(plan), flows_cold(plan))
+        lines = lines_of(plan, flows_hot(plan), flows_cold(plan), own)
     except InvalidInput:
         return frozenset()
-    return frozenset(row.part for row in order_of(plan, lines, bender, as_is))
+    return frozenset(row.part for row in order_of(plan, lines, bender, as_is, own))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 
 import networkx as nx
 
@@ -42,24 +42,27 @@ def _weight(part: Fitting) -> float:
     return _A_PART + _MONEY * part.cost + part.height
 
 
-@cache
-def _ways(straight: bool) -> nx.DiGraph:
+Own = tuple[Fitting, ...]
+"""Fittings that a workshop keeps besides the starting set."""
+
+
+@lru_cache(maxsize=64)
+def _ways(straight: bool, own: Own) -> nx.DiGraph:
     """From what is shown to what is shown next; each way by its best fitting."""
     ways = nx.DiGraph()
-    for part in FITTINGS.values():
+    for part in (*FITTINGS.values(), *own):
         if straight and part.angle:
             continue
         for entry, shown in (part.ends, part.ends[::-1]):
             here = entry.mate
             weight = _weight(part)
             if not ways.has_edge(here, shown) or ways[here][shown]["weight"] > weight:
-                ways.add_edge(here, shown, weight=weight, part=part.key)
+                ways.add_edge(here, shown, weight=weight, part=part)
     return ways
 
 
 def _read(ways: nx.DiGraph, path: list[Joint]) -> Chain:
-    pairs = itertools.pairwise(path)
-    return Chain(tuple(FITTINGS[ways[here][there]["part"]] for here, there in pairs))
+    return Chain(tuple(ways[here][there]["part"] for here, there in itertools.pairwise(path)))
 
 
 def _rank(chain: Chain) -> tuple[int, int, float, float]:
@@ -68,7 +71,7 @@ def _rank(chain: Chain) -> tuple[int, int, float, float]:
     return len(chain.fittings), angled, chain.cost, chain.height
 
 
-def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
+def chains(port: Joint, end: Joint, most: int = 3, own: Own = ()) -> tuple[Chain, ...]:
     """Chains from a port to what screws on at the line's end, the best first.
 
     Parameters
@@ -79,6 +82,8 @@ def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
         Of the line: a hose end's flare, female.
     most : int
         Chains that are told.
+    own : tuple of Fitting
+        What the workshop keeps besides the starting set.
 
     Returns
     -------
@@ -113,7 +118,7 @@ def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
         return (Chain(()),)
     found: list[Chain] = []
     for straight in (True, False):
-        ways = _ways(straight)
+        ways = _ways(straight, own)
         if port not in ways or wanted not in ways or not nx.has_path(ways, port, wanted):
             continue
         for path in itertools.islice(nx.shortest_simple_paths(ways, port, wanted, "weight"), most):
@@ -124,15 +129,22 @@ def chains(port: Joint, end: Joint, most: int = 3) -> tuple[Chain, ...]:
     return tuple(found[:most])
 
 
-def chain_of(keys: list[str]) -> Chain | None:
+def chain_of(keys: list[str], own: Own = ()) -> Chain | None:
     """A chain that was chosen, by its fittings' keys; None where one is not known.
+
+    Parameters
+    ----------
+    keys : list of str
+    own : tuple of Fitting
+        What the workshop keeps besides the starting set.
 
     Examples
     --------
     >>> chain_of(["union_10"]).fittings[0].words, chain_of(["left-handed"])
     ('union, size 10', None)
     """
-    parts = [FITTINGS.get(key) for key in keys]
+    kept = {each.key: each for each in own}
+    parts = [FITTINGS.get(key) or kept.get(key) for key in keys]
     return None if None in parts else Chain(tuple(part for part in parts if part is not None))
 
 

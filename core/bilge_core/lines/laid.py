@@ -15,7 +15,7 @@ from bilge_core.document.circuit.route import Route, laid, turn_between, unit
 from bilge_core.document.circuit.run import HardLine, Hose, Run, bore_of, length_of
 from bilge_core.document.keep_outs import KeepOut
 from bilge_core.errors import InvalidQuantity
-from bilge_core.lines.chain import Chain, chain_of, chains, screws
+from bilge_core.lines.chain import Chain, Own, chain_of, chains, screws
 from bilge_core.lines.flows import Flows, flow_in
 from bilge_core.lines.ports import BARE, PortEnd, dash_of, line_end, port_end
 from bilge_core.network.pipes import ENDS, pipe_resistance
@@ -192,12 +192,14 @@ def gaps_of(
     return tuple(sorted(found, key=lambda each: each.gap - each.wanted))
 
 
-def _chosen(run: Run, which: str, port: PortEnd) -> tuple[Chain | None, tuple[Chain, ...], bool]:
+def _chosen(
+    run: Run, which: str, port: PortEnd, own: Own
+) -> tuple[Chain | None, tuple[Chain, ...], bool]:
     end = run.start if which == "start" else run.end
     wanted = line_end(run)
-    known = chains(port.joint, wanted)
+    known = chains(port.joint, wanted, own=own)
     if end.fittings:
-        chosen = chain_of(list(end.fittings))
+        chosen = chain_of(list(end.fittings), own)
         if chosen is not None and screws(port.joint, chosen, wanted):
             return chosen, tuple(each for each in known if each != chosen), True
     return (known[0] if known else None), known[1:], False
@@ -210,9 +212,9 @@ def _leaves(route: Route, which: str) -> Array:
     return unit(step)
 
 
-def _end(run: Run, which: str, port: PortEnd, route: Route | None) -> LineEnd:
+def _end(run: Run, which: str, port: PortEnd, route: Route | None, own: Own) -> LineEnd:
     end = run.start if which == "start" else run.end
-    chain, others, chosen = _chosen(run, which, port)
+    chain, others, chosen = _chosen(run, which, port, own)
     told = end.hose_end_deg if isinstance(run.line, Hose) else None
     angle: Angle = told or 0
     off = meets = None
@@ -270,7 +272,7 @@ def _water(build: Build) -> float:
     return sum(each for each in told if each is not None) / 60e3
 
 
-def _line(build: Build, number: int, run: Run, hot: Flows, cold: Flows) -> Line | None:
+def _line(build: Build, number: int, run: Run, hot: Flows, cold: Flows, own: Own) -> Line | None:
     first, last = port_end(build, run, run.start), port_end(build, run, run.end)
     if first is None or last is None:
         return None
@@ -297,9 +299,9 @@ def _line(build: Build, number: int, run: Run, hot: Flows, cold: Flows) -> Line 
     if route is not None and outside is not None:
         gaps = gaps_of(build, route, outside, (first, last))
         lowest = float(route.sampled(_STEP)[:, 2].min()) - 0.5 * outside
+    ends = _end(run, "start", first, route, own), _end(run, "end", last, route, own)
     return Line(
-        number, run, (_end(run, "start", first, route), _end(run, "end", last, route)), route,
-        fault, length, bore, outside,
+        number, run, ends, route, fault, length, bore, outside,
         least_radius(line.kind, getattr(line, "dash", None), outside or 16e-3, wall), flow, slow,
         None if area is None else flow / area, loss, slow_loss,
         gaps, lowest,
@@ -311,7 +313,7 @@ def line_runs(circuit: Circuit) -> tuple[Run, ...]:
     return tuple(run for run in circuit.runs if is_line(run))
 
 
-def lines_of(build: Build, hot: Flows, cold: Flows) -> tuple[Line, ...]:
+def lines_of(build: Build, hot: Flows, cold: Flows, own: Own = ()) -> tuple[Line, ...]:
     """All lines of a build, numbered in the circuit's order.
 
     Parameters
@@ -319,11 +321,13 @@ def lines_of(build: Build, hot: Flows, cold: Flows) -> tuple[Line, ...]:
     build : Build
     hot, cold : Flows
         See `flows_hot` and `flows_cold`.
+    own : tuple of Fitting
+        What the workshop keeps besides the starting set.
 
     Returns
     -------
     tuple of Line
     """
     runs = line_runs(build.circuit)
-    found = (_line(build, at, run, hot, cold) for at, run in enumerate(runs, start=1))
+    found = (_line(build, at, run, hot, cold, own) for at, run in enumerate(runs, start=1))
     return tuple(each for each in found if each is not None)

@@ -15,6 +15,7 @@ from bilge_core.document.circuit.kinds import AnyComponent
 from bilge_core.document.circuit.pumps import PickupTube
 from bilge_core.document.circuit.run import HardLine, Run
 from bilge_core.lines.bending import Bender
+from bilge_core.lines.chain import Own
 from bilge_core.lines.laid import Line
 from bilge_core.lines.ports import BARE, ON_ENGINE, thread_of
 from bilge_core.physics.axes import engine_to_car
@@ -197,8 +198,8 @@ def _same_line(run: Run, other: Run) -> bool:
     )  # fmt: skip
 
 
-def added_up(needs: Sequence[Need]) -> tuple[OrderRow, ...]:
-    """Needs added up by part, in the shop's order.
+def added_up(needs: Sequence[Need], own: Own = ()) -> tuple[OrderRow, ...]:
+    """Needs added up by part, in the shop's order, a workshop's own parts last.
 
     Examples
     --------
@@ -209,23 +210,25 @@ def added_up(needs: Sequence[Need]) -> tuple[OrderRow, ...]:
     """
     order = {key: at for at, key in enumerate(PARTS)}
     rows = []
-    for part in sorted({each.part for each in needs}, key=lambda key: order[key]):
+    for part in sorted({each.part for each in needs}, key=lambda key: (order.get(key, 1e9), key)):
         mine = [each for each in needs if each.part == part]
         total = round(sum(each.count for each in mine), 1)
+        by_length = part in PARTS and PARTS[part].per == "metre"
         rows.append(
             OrderRow(
-                part, int(total) if total == int(total) and PARTS[part].per != "metre" else total,
+                part, total if by_length or total != int(total) else int(total),
                 tuple(dict.fromkeys(each.why for each in mine)),
-                tuple(sorted({each.line for each in mine if each.line})), _spanner(part),
+                tuple(sorted({each.line for each in mine if each.line})), _spanner(part, own),
                 any(each.is_rough for each in mine),
             )
         )  # fmt: skip
     return tuple(rows)
 
 
-def _spanner(part: str) -> str:
-    if part in FITTINGS:
-        return FITTINGS[part].spanner
+def _spanner(part: str, own: Own) -> str:
+    fitting = FITTINGS.get(part) or next((each for each in own if each.key == part), None)
+    if fitting is not None:
+        return fitting.spanner
     for begins in ("hose_end_", "tube_nut_"):
         if part.startswith(begins):
             return spanner_of(int(part.removeprefix(begins).split("_")[0]))
@@ -233,8 +236,9 @@ def _spanner(part: str) -> str:
 
 
 def order_of(
-    build: Build, lines: Sequence[Line], bender: Bender, as_is: Build | None = None
-) -> tuple[OrderRow, ...]:
+    build: Build, lines: Sequence[Line], bender: Bender, as_is: Build | None = None,
+    own: Own = (), also: Sequence[Need] = (),
+) -> tuple[OrderRow, ...]:  # fmt: skip
     """The whole order.
 
     Parameters
@@ -246,6 +250,10 @@ def order_of(
     bender : Bender
     as_is : Build or None
         As the car is: what it has is not bought; None: nobody said, all is listed.
+    own : tuple of Fitting
+        What the workshop keeps besides the starting set.
+    also : sequence of Need
+        What it buys besides.
 
     Returns
     -------
@@ -270,4 +278,4 @@ def order_of(
         old_run = has_runs.get(line.run.id)
         if old_run is None or not _same_line(line.run, old_run):
             needs += needs_of(build, line, bender)
-    return added_up(needs)
+    return added_up([*needs, *also], own)

@@ -31,6 +31,7 @@ _BY_WEAR = {"sound": 1.0, "used": 2.0, "worn": 4.0}
 """Blow-by [ft3/min for every 100 hp] of sound, used and worn rings (from memory)."""
 _FREE = 1.0  # [Pa s/m3] of what is open
 _ROUNDS = 60
+_TAKEN = 0.5  # of what a step of Newton promises, that it has to bring (ours)
 MOST_PRESSURE = 30e3
 """[Pa] beyond which dipstick and seals let go (from memory: a few tenths of a bar)."""
 AIR = ""
@@ -157,7 +158,11 @@ def _reaches_air(ways: Collection[GasWay]) -> set[str]:
 
 
 def _solved(ways: Collection[GasWay], numbers: dict[str, int], source: str, flow: float) -> Array:
-    """Pressures at which what comes into every space leaves it: Newton's method, damped."""
+    """Pressures at which what comes into every space leaves it: Newton's method, damped.
+
+    A step is halved until it takes away at least half of what it promises: a whole step of a wide
+    hole near nil only turns the sign of its pressure.
+    """
     pressure = np.full(len(numbers), 10.0)
 
     def misses(tried: Array) -> tuple[Array, Array]:
@@ -186,7 +191,7 @@ def _solved(ways: Collection[GasWay], numbers: dict[str, int], source: str, flow
         while share > 1e-3:
             tried = pressure - share * change
             after, after_slopes = misses(tried)
-            if np.abs(after).max() < np.abs(left).max():
+            if np.abs(after).max() < (1.0 - _TAKEN * share) * np.abs(left).max():
                 break
             share *= 0.5
         pressure, left, slopes = tried, after, after_slopes

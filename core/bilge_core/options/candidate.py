@@ -22,6 +22,7 @@ from bilge_core.job.operations import OPERATIONS
 from bilge_core.pan import assemble_pan, level_of_volume
 from bilge_core.physics.axes import standing_up
 from bilge_core.shop import PARTS, ShopPart
+from bilge_core.shop.fittings import Fitting
 
 Group = Literal[
     "joint", "oil", "gates", "plates", "crank", "sump", "pickup", "pan", "returns", "bottle",
@@ -164,12 +165,14 @@ def _gaps(build: Build) -> tuple[Clearance, ...]:
 class Prices:
     """What a workshop pays and how long it works, by the keys of parts and operations.
 
-    parts : what is typed over the generic parts
+    parts : what is typed over the generic parts, and what it added to them
     hours : what is typed over the generic hours [h]
+    fittings : those of its own that lines are screwed together with
     """
 
     parts: Mapping[str, ShopPart]
     hours: Mapping[str, float]
+    fittings: tuple[Fitting, ...] = ()
 
     @classmethod
     def generic(cls) -> Prices:
@@ -178,7 +181,11 @@ class Prices:
 
     def part(self, key: str) -> ShopPart:
         """A part as it is paid here."""
-        return self.parts.get(key, PARTS[key])
+        return self.parts.get(key) or PARTS[key]
+
+    def knows(self, key: str) -> bool:
+        """Whether there is such a part here."""
+        return key in self.parts or key in PARTS
 
     def hours_of(self, key: str) -> float:
         """Hours of an operation once [h]."""

@@ -74,8 +74,9 @@ def case_pressure(breathing: Breathing, blow: float, pulled: float) -> float:
 
     if pulled <= 0.0:
         return breathing.pressures(blow)[breathing.source]
-    highest = breathing.pressures(blow)[breathing.source]
-    return float(brentq(misses, -AIR_PRESSURE, max(highest, 0.0) + 1.0, xtol=1e-3))
+    highest = max(breathing.pressures(blow)[breathing.source], 0.0)
+    above = 1.0 + highest * (1.0 + _SOLVED_TO)
+    return float(brentq(misses, -AIR_PRESSURE, above, xtol=1e-3))
 
 
 def gas_pulled(build: Build, network: Network, speed: Array) -> Array:
@@ -121,6 +122,7 @@ def case_pull(build: Build, network: Network, speed: float) -> CasePull | None:
     return CasePull(*found)
 
 
+_SOLVED_TO = 1e-3  # of a pressure, at the least, that the ways out are solved to
 _TABLE = 9  # speeds at which it is worked out (ours: between them straight lines)
 
 

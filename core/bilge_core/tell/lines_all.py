@@ -14,13 +14,14 @@ from bilge_core.document.keep_outs import PlaneKeepOut
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.flows import COLD, COLD_RPM, flows_cold, flows_hot
 from bilge_core.lines.laid import Line, lines_of
-from bilge_core.lines.order import OrderRow, order_of
+from bilge_core.lines.order import Need, OrderRow, order_of
 from bilge_core.lines.stock import BAR, cut_from
 from bilge_core.network.breathing import place_of_port
 from bilge_core.options.candidate import Prices
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.shop.threads import port_threads
+from bilge_core.shop.tools import tools_for
 from bilge_core.tell.lines import LineOut, line_out
 from bilge_core.tell.numbers import SpacePoint, mm, space_point
 from bilge_core.tell.outlines import corners_of, hull
@@ -84,6 +85,8 @@ class LinesOut(BaseModel):
     order: list[OrderRowOut]
     total: float
     spanners: list[str]
+    tools: list[str]
+    """Besides spanners."""
     bars: list[BarOut]
     bar_mm: float
     hot_c: float
@@ -170,7 +173,7 @@ def _bars(lines: Sequence[Line], bender: Bender) -> list[BarOut]:
 
 def lines_out(
     build: Build, prices: Prices, bender: Bender, as_is: Build | None = None,
-    pan: Pan | None = None,
+    pan: Pan | None = None, also: Sequence[Need] = (),
 ) -> LinesOut:  # fmt: skip
     """All lines of a build and the order for them.
 
@@ -184,6 +187,8 @@ def lines_out(
         As the car is: what it has is not bought.
     pan : Pan or None
         As assembled from the build; assembled here where it is not given.
+    also : sequence of Need
+        What is bought besides.
 
     Raises
     ------
@@ -191,8 +196,9 @@ def lines_out(
         If its circuit cannot be run.
     """
     hot, cold = flows_hot(build), flows_cold(build)
-    lines = lines_of(build, hot, cold)
-    order = order_out(order_of(build, lines, bender, as_is), prices)
+    own = prices.fittings
+    lines = lines_of(build, hot, cold, own)
+    order = order_out(order_of(build, lines, bender, as_is, own, also), prices)
     pan = pan or assemble_pan(build)
     wall = pan.solid.vertices[pan.solid.vertices[:, 2] < 1e-6] @ engine_to_car(build.car).T
     rail = build.car.rail_height_mm
@@ -202,6 +208,7 @@ def lines_out(
         pan_side_mm=hull(wall, (0, 2)), ground_mm=None if rail is None else -rail,
         order=order, total=round(sum(row.price for row in order), 2),
         spanners=sorted({row.spanner for row in order if row.spanner not in ("", "bolts")}),
+        tools=list(tools_for(row.part for row in order)),
         bars=_bars(lines, bender), bar_mm=mm(BAR), hot_c=hot.temperature_c, hot_rpm=hot.rpm,
         cold_c=COLD, cold_rpm=COLD_RPM,
         threads=port_threads(),

@@ -20,7 +20,6 @@ from bilge_core.job.progress import progress_of, refusal_of
 from bilge_core.job.settings import WHOLE_PAN, CardSettings
 from bilge_core.job.standing import Kept, Standing, standing_of
 from bilge_core.options.candidate import Prices
-from bilge_core.shop import PARTS
 from bilge_core.tell.job import Arrivals, Told, card_out
 from builds.models import Build
 from builds.selectors import build_of, document_of
@@ -32,7 +31,7 @@ from records.clocks import believed
 from records.models import JobCard
 from shop import services
 from shop.models import OrderTick
-from shop.selectors import bender_of, prices_of
+from shop.selectors import bender_of, bought_besides, prices_of
 
 from stages.job_card.schemas import (
     CardOverOut,
@@ -83,7 +82,7 @@ def _worked_out(build: Build, row: JobCard | None, said: CardSettings | None = N
     entries = cards.entries_of(row) if row else ()
     standing, states = standing_of(entries), dict(cards.states_of(build, entries))
     card = card_of(as_is, plan, said, prices.hours, standing, states)
-    card = with_line_parts(card, plan, bender_of(build.workshop))
+    card = with_line_parts(card, plan, bender_of(build.workshop), prices.fittings)
     return _Job(build, row, as_is, plan, said, entries, standing, states, card, prices)
 
 
@@ -157,12 +156,14 @@ def _surplus(job: _Job, counts: Counter[str]) -> list[SurplusOut]:
     ticks = [tick for tick in job.build.order_ticks.all() if tick.part not in counts]
     if not ticks:
         return []
-    still = order_parts(job.plan, bender_of(job.build.workshop), job.as_is)
+    prices = job.prices
+    still = order_parts(job.plan, bender_of(job.build.workshop), job.as_is, prices.fittings)
+    still |= {need.part for need in bought_besides(job.build)}
     return [
-        SurplusOut(part=tick.part, words=PARTS[tick.part].words, count=tick.count,
+        SurplusOut(part=tick.part, words=prices.part(tick.part).words, count=tick.count,
                    how_far=_how_far(tick) or "have")
         for tick in ticks
-        if tick.part in PARTS and tick.part not in still
+        if prices.knows(tick.part) and tick.part not in still
     ]  # fmt: skip
 
 

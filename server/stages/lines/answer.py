@@ -16,9 +16,9 @@ from builds.states import checked_document
 from django.utils import timezone
 from shop import services
 from shop.models import OrderTick
-from shop.selectors import bender_of, bender_out, prices_of
+from shop.selectors import bender_of, bender_out, bought_besides, prices_of
 
-from stages.lines.schemas import LinesStageOut, TickOut, TickState
+from stages.lines.schemas import BesidesIn, BesidesOut, LinesStageOut, TickOut, TickState
 
 _THERE = frozenset({OrderTick.State.HAVE, OrderTick.State.ARRIVED})
 
@@ -39,7 +39,8 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
     build = build_of(workshop, build_id)
     assert build.current is not None
     as_is = _as_is(build)
-    told = lines_out(document_of(build), prices_of(workshop), bender_of(workshop), as_is)
+    prices, also = prices_of(workshop), bought_besides(build)
+    told = lines_out(document_of(build), prices, bender_of(workshop), as_is, also=also)
     wanted = {row.part: row for row in told.order}
     ticks = {tick.part: tick for tick in build.order_ticks.select_related("ticked_by")}
     waiting = [
@@ -56,18 +57,19 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
         lines=told,
         ticks=[
             TickOut(
-                part=part, words=PARTS[part].words, state=_state_of(tick), count=tick.count,
+                part=part, words=prices.part(part).words, state=_state_of(tick), count=tick.count,
                 by=tick.ticked_by.username, on=timezone.localdate(tick.ticked_at),
                 wanted=wanted[part].count if part in wanted else 0,
             )
             for part, tick in sorted(ticks.items(), key=lambda pair: order.get(pair[0], 0))
-            if part in PARTS and (part in wanted or part not in of_the_job)
+            if prices.knows(part) and (part in wanted or part not in of_the_job)
         ],
         compared=as_is is not None,
         to_come=len(waiting),
         wait_days=days,
         begin_on=timezone.localdate() + timedelta(days=days),
         bender=bender_out(workshop),
+        besides=[BesidesOut(part=row.part, count=row.count, why=row.why) for row in also],
     )  # fmt: skip
 
 
@@ -93,4 +95,16 @@ def tick(user: User, build_id: int, part: str, state: TickState | None) -> Lines
     if row is None and state is not None:
         raise InvalidInput([Problem("part", "is not on this order")])
     services.tick(user, build_of(user.workshop, build_id), part, state, row.count if row else 1.0)
+    return lines(user.workshop, build_id)
+
+
+def besides(user: User, build_id: int, part: str, wanted: BesidesIn) -> LinesStageOut:
+    """Put so many of a part on the order, besides what its lines take.
+
+    Raises
+    ------
+    NotFound, InvalidInput
+    """
+    build = build_of(user.workshop, build_id)
+    services.buy_besides(build, part, wanted.count, wanted.why.strip() or "besides the lines")
     return lines(user.workshop, build_id)

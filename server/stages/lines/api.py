@@ -9,7 +9,7 @@ from django.utils.text import slugify
 from ninja import Router
 
 from stages.lines import answer, files
-from stages.lines.schemas import LinesStageOut, TickIn
+from stages.lines.schemas import BesidesIn, LinesStageOut, TickIn
 
 router = Router()
 
@@ -24,6 +24,12 @@ def get_lines(request: HttpRequest, build_id: int) -> LinesStageOut:
 def tick_order(request: HttpRequest, build_id: int, key: str, payload: TickIn) -> LinesStageOut:
     """Say how far a part of the order is."""
     return answer.tick(signed_in(request), build_id, key, payload.how_far)
+
+
+@router.put("/{int:build_id}/besides/{key}", response=LinesStageOut, operation_id="buy_besides")
+def buy_besides(request: HttpRequest, build_id: int, key: str, payload: BesidesIn) -> LinesStageOut:
+    """Put a part of the catalogue on the order besides what the lines take."""
+    return answer.besides(signed_in(request), build_id, key, payload)
 
 
 def _as_file(request: HttpRequest, build_id: int, made: bytes, kind: str, end: str) -> HttpResponse:

@@ -160,7 +160,7 @@ def as_page(name: str, told: LinesStageOut) -> bytes:
         words(
             f"State {told.state}. {len(lines.order)} parts, ${lines.total:.0f} in all; the last is "
             f"there {told.begin_on.isoformat()} if all is ordered today. Spanners: "
-            f"{', '.join(lines.spanners) or 'none'}.",
+            f"{', '.join(lines.spanners) or 'none'}. Tools: {'; '.join(lines.tools) or 'none'}.",
             TEXT,
         ),
         Spacer(1, 3 * mm),

@@ -7,6 +7,7 @@ from typing import Literal
 
 from bilge_core.tell.lines_all import LinesOut
 from ninja import Schema
+from pydantic import Field
 from shop.schemas import BenderOut
 
 TickState = Literal["have", "ordered", "arrived"]
@@ -32,6 +33,21 @@ class TickIn(Schema):
     how_far: TickState | None
 
 
+class BesidesIn(Schema):
+    """So many of a part besides what the lines take; nil: none any more."""
+
+    count: float = Field(ge=0, le=10_000)
+    why: str = Field(default="", max_length=80)
+
+
+class BesidesOut(Schema):
+    """A part that is bought besides."""
+
+    part: str
+    count: float
+    why: str
+
+
 class LinesStageOut(Schema):
     """A build's lines as they stand, and its order."""
 
@@ -47,3 +63,4 @@ class LinesStageOut(Schema):
     begin_on: date
     """The day on which work can begin then."""
     bender: BenderOut
+    besides: list[BesidesOut]

@@ -80,6 +80,55 @@ export function useImportCatalogue(): UseMutationResult<Schemas["ShopOut"], Erro
   });
 }
 
+export type OwnPartIn = Schemas["OwnPartIn"];
+
+function useOwnAct<Given>(
+  send: (given: Given) => Promise<Schemas["ShopOut"]>,
+): UseMutationResult<Schemas["ShopOut"], Error, Given> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    onSuccess: async (shop) => {
+      queries.setQueryData(["shop"], shop);
+      await queries.invalidateQueries({ queryKey: ["lines"] });
+    },
+  });
+}
+
+/** Adds a part of the workshop's own, or says it anew. */
+export const useSetOwnPart = (): UseMutationResult<
+  Schemas["ShopOut"],
+  Error,
+  OwnPartIn & { key: string }
+> =>
+  useOwnAct(async ({ key, ...body }) =>
+    bodyOf("ShopOut", await client.PUT("/api/shop/own/{key}", { params: { path: { key } }, body })),
+  );
+
+/** Takes a part of its own out of the catalogue. */
+export const useDropOwnPart = (): UseMutationResult<Schemas["ShopOut"], Error, string> =>
+  useOwnAct(async (key) =>
+    bodyOf("ShopOut", await client.DELETE("/api/shop/own/{key}", { params: { path: { key } } })),
+  );
+
+/** Puts so many of a part on the order besides what the lines take; nil: none any more. */
+export function useBuyBesides(
+  build: BuildOut,
+): UseMutationResult<LinesStage, Error, { part: string; count: number; why: string }> {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ part, ...body }) =>
+      bodyOf(
+        "LinesStageOut",
+        await client.PUT("/api/stages/lines/{build_id}/besides/{key}", {
+          params: { path: { build_id: build.id, key: part } },
+          body,
+        }),
+      ),
+    onSuccess: (told) => queries.setQueryData([...keyOf(build), build.state, build.as_is], told),
+  });
+}
+
 /** Where the order is written to. */
 export const orderFile = (build: BuildOut, kind: "csv" | "spreadsheet" | "page"): string =>
   `/api/stages/lines/${build.id}/${kind}`;

@@ -1192,6 +1192,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/own/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Own Part
+         * @description Add a part of the workshop's own, or say it anew.
+         */
+        put: operations["set_own_part"];
+        post?: never;
+        /**
+         * Drop Own Part
+         * @description Take a part of its own out of the catalogue.
+         */
+        delete: operations["drop_own_part"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shop/parts/{key}": {
         parameters: {
             query?: never;
@@ -1525,6 +1549,26 @@ export interface paths {
          */
         get: operations["get_lines"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stages/lines/{build_id}/besides/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Buy Besides
+         * @description Put a part of the catalogue on the order besides what the lines take.
+         */
+        put: operations["buy_besides"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3104,6 +3148,31 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * BesidesIn
+         * @description So many of a part besides what the lines take; nil: none any more.
+         */
+        BesidesIn: {
+            /** Count */
+            count: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * BesidesOut
+         * @description A part that is bought besides.
+         */
+        BesidesOut: {
+            /** Count */
+            count: number;
+            /** Part */
+            part: string;
+            /** Why */
+            why: string;
         };
         /**
          * BoltHole
@@ -8898,6 +8967,8 @@ export interface components {
             threads: {
                 [key: string]: string;
             };
+            /** Tools */
+            tools: string[];
             /** Total */
             total: number;
         };
@@ -8912,6 +8983,8 @@ export interface components {
              */
             begin_on: string;
             bender: components["schemas"]["BenderOut"];
+            /** Besides */
+            besides: components["schemas"]["BesidesOut"][];
             /** Compared */
             compared: boolean;
             lines: components["schemas"]["LinesOut"];
@@ -10079,6 +10152,98 @@ export interface components {
             system: "metric" | "us";
             /** Title */
             title: string;
+        };
+        /**
+         * OwnPartIn
+         * @description A part of a workshop's own; its ends make it a fitting that lines are screwed with.
+         */
+        OwnPartIn: {
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /** Cost */
+            cost: number;
+            /**
+             * End 1
+             * @description as 'taper 1/2 male'; empty: none
+             * @default
+             */
+            end_1: string;
+            /**
+             * End 2
+             * @default
+             */
+            end_2: string;
+            /**
+             * Height Mm
+             * @default 0
+             */
+            height_mm: number;
+            /** Lead Days */
+            lead_days: number;
+            /** Per */
+            per: string;
+            /**
+             * Spanner
+             * @default
+             */
+            spanner: string;
+            /**
+             * Weight Kg
+             * @default 0
+             */
+            weight_kg: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OwnPartOut
+         * @description A part that this workshop added.
+         */
+        OwnPartOut: {
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+            /** Cost */
+            cost: number;
+            /**
+             * End 1
+             * @description as 'taper 1/2 male'; empty: none
+             * @default
+             */
+            end_1: string;
+            /**
+             * End 2
+             * @default
+             */
+            end_2: string;
+            /**
+             * Height Mm
+             * @default 0
+             */
+            height_mm: number;
+            /** Key */
+            key: string;
+            /** Lead Days */
+            lead_days: number;
+            /** Per */
+            per: string;
+            /**
+             * Spanner
+             * @default
+             */
+            spanner: string;
+            /**
+             * Weight Kg
+             * @default 0
+             */
+            weight_kg: number;
+            /** Words */
+            words: string;
         };
         /**
          * Pan
@@ -12780,8 +12945,14 @@ export interface components {
         ShopOut: {
             /** Operations */
             operations: components["schemas"]["HoursOut"][];
+            /** Own Parts */
+            own_parts: components["schemas"]["OwnPartOut"][];
             /** Parts */
             parts: components["schemas"]["PartPriceOut"][];
+            /** Threads */
+            threads: {
+                [key: string]: string;
+            };
         };
         /**
          * ShowIn
@@ -21084,6 +21255,225 @@ export interface operations {
             };
         };
     };
+    set_own_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drop_own_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     set_price: {
         parameters: {
             query?: never;
@@ -22647,6 +23037,123 @@ export interface operations {
             };
             /** @description The database does not answer just now. */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    buy_besides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BesidesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesStageOut"];
+                };
+            };
+            /** @description The request cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Nobody is signed in, or name and password do not belong together. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The page's token is missing or old, or it is somebody else's to decide. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description There is no such thing in this workshop. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The request took too long to come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description It has changed since, or is still needed; nothing was lost. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The body is too large. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Something in it is not right: which field, and what would be right. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description The database does not answer just now. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description No room is left on the disk. */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

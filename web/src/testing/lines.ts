@@ -179,6 +179,7 @@ export const STAGE: LinesStage = {
     ],
     total: 45.6,
     spanners: ["1 in"],
+    tools: ["oil for O-rings"],
     bars: [],
     bar_mm: 3000,
     hot_c: 110,
@@ -214,5 +215,6 @@ export const STAGE: LinesStage = {
   to_come: 2,
   wait_days: 4,
   begin_on: "2026-12-03",
+  besides: [{ part: "tee", count: 1, why: "a spare" }],
   bender: { springback_pct: 3, stretch_mm: 0, flare_mm: 3, spare_mm: 150, own: false },
 };

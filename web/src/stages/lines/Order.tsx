@@ -14,6 +14,8 @@ import { useBuildView } from "../../document/BuildContext";
 import { EditFigure } from "../../parts/EditFigure";
 import { FileButton } from "../../parts/FileButton";
 import { HOW_FAR, HowFar } from "../../parts/HowFar";
+import { BuyBesides } from "./BuyBesides";
+import { OwnParts } from "./OwnParts";
 import { beginSentence } from "./sentence";
 
 function Row({
@@ -117,7 +119,7 @@ export function Order({ stage }: { stage: LinesStage }): ReactElement {
   const { build } = useBuildView();
   const tick = useTick(build);
   const bring = useImportCatalogue();
-  const { order, total, spanners } = stage.lines;
+  const { order, total, spanners, tools } = stage.lines;
   const fault = tick.error ?? bring.error;
   return (
     <section aria-label="The order">
@@ -186,6 +188,7 @@ export function Order({ stage }: { stage: LinesStage }): ReactElement {
       <Spare stage={stage} />
       <p className="px-4 pt-2 text-[14px]">
         {spanners.length > 0 && <>Spanners: {spanners.join(", ")}. </>}
+        {tools.length > 0 && <>Tools: {tools.join("; ")}. </>}
         <span className="text-[13px] text-ink-2">
           * invented prices and lead times: type the shop&apos;s own into the catalogue.
         </span>
@@ -213,6 +216,8 @@ export function Order({ stage }: { stage: LinesStage }): ReactElement {
         </FileButton>
       </div>
       <Bars stage={stage} />
+      <BuyBesides stage={stage} />
+      <OwnParts />
       <BenderNumbers stage={stage} />
     </section>
   );
