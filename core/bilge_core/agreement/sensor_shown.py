@@ -54,14 +54,14 @@ class Shown:
         if self.lag == 0.0:
             return told
 
+        begins = -self.lag * math.log1p(-needed / missing)
+
         def stays(lasts: float) -> float:
             """For how long a dip is told [s], less what it must be."""
             deepest = -missing * math.expm1(-lasts / self.lag)
-            begins = -self.lag * math.log1p(-needed / missing)
             return lasts + self.lag * math.log(deepest / needed) - begins - told
 
-        least = -self.lag * math.log1p(-needed / missing)
-        return float(brentq(stays, least, least + told + 10.0 * self.lag))
+        return float(brentq(stays, begins, begins + told + 10.0 * self.lag))
 
 
 def readings_a_second(time: Array, values: Array) -> float:

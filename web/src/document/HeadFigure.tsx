@@ -21,7 +21,7 @@ export function HeadFigure({
   return (
     <Link
       to={to}
-      className="flex w-[114px] flex-col justify-center border-l border-hair px-3 max-[1240px]:w-[96px]"
+      className="flex w-[114px] flex-col justify-center border-l border-hair px-3 max-[1240px]:w-[96px] max-[1240px]:px-2"
     >
       <span className="text-[13px] text-ink-2">{name}</span>
       {value === null ? (
@@ -29,11 +29,11 @@ export function HeadFigure({
       ) : (
         <>
           <span
-            className={`font-figure text-[28px] leading-8 font-bold whitespace-nowrap ${
+            className={`font-figure text-[28px] leading-8 font-bold whitespace-nowrap max-[1240px]:text-[25px] ${
               mark === "bad" ? "text-bad" : mark === "good" ? "text-good" : ""
             }`}
           >
-            {value} <span className="text-[19px] font-medium text-ink-2">{unit}</span>
+            {value} <span className="text-[19px] font-medium text-ink-2 max-[1240px]:text-[16px]">{unit}</span>
           </span>
           <span className="flex items-center gap-1 font-figure text-[13px]">
             <Mark state={mark} size={12} /> {word}

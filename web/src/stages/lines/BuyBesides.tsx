@@ -43,7 +43,7 @@ export function BuyBesides({ stage }: { stage: LinesStage }): ReactElement {
             </span>
             <Button
               look="bare"
-              className="px-0 underline"
+              className="shrink-0 px-0 whitespace-nowrap underline"
               aria-label={`Take ${inOrder.get(row.part) ?? row.part} off the order`}
               onClick={() => buy.mutate({ part: row.part, count: 0, why: "" })}
             >

@@ -8,7 +8,7 @@ import { isBare } from "./sentence";
 type Fitting = Chain["fittings"][number];
 
 const COLUMN = 102; // [px] of a part with its words
-const HOSE = 108;
+const HOSE = 100; // six columns and it fit a screen of 1280
 const TOP = 70; // [px] over the axis for words
 const AXIS = 112;
 const HEIGHT = 146;

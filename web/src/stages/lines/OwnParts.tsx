@@ -144,7 +144,7 @@ export function OwnParts(): ReactElement {
             </span>
             <Button
               look="bare"
-              className="px-0 underline"
+              className="shrink-0 px-0 whitespace-nowrap underline"
               aria-label={`Take ${part.words} out of the catalogue`}
               disabled={drop.isPending}
               onClick={() => drop.mutate(part.key)}
