@@ -89,6 +89,11 @@ class TestLaying:
         assert sheet is not None and len(sheet.pulls) == 1
         assert sheet.pulls[0].bend_deg == pytest.approx(90.0, abs=0.1)
         assert out.bars[0].lines == [1]
+        # out of a bar of 3 m: the line, a flare at either end, a spare for a bend gone wrong
+        bender = Bender(flare=8e-3, spare=0.11)
+        left = lines_out(tube, Prices.generic(), bender).bars[0].left_mm
+        assert line.length is not None
+        assert left == pytest.approx(3000.0 - 1e3 * line.length - 16.0 - 110.0, abs=3.0)
 
     @pytest.mark.parametrize(
         ("more", "field"),

@@ -111,6 +111,17 @@ class TestWhatItIsLaidOutFrom:
                 for h, n in zip(held, (bare, sized), strict=True)]  # fmt: skip
         assert drop[1] > drop[0] + 0.2e5
 
+    def test_a_filter_s_bypass_opens_where_it_is_told(self) -> None:
+        def tell(document: Raw) -> None:
+            part(document, "filter")["bypass_bar"] = 1.3
+
+        guessed, told = (network_of(each) for each in (dunlin(), changed(dunlin(), tell)))
+        opens = [
+            float(each.still.elements["opens"][each.element(id_of(dunlin(), "filter"), "bypass")])
+            for each in (guessed, told)
+        ]
+        assert opens == pytest.approx([GUESSES["filter_bypass"].likely, 1.3e5])
+
     def test_a_thermostat_sends_cold_oil_past_the_cooler(self) -> None:
         build = changed(dunlin(), lambda d: part(d, "sandwich_plate").update(thermostat_c=82.0))
         network = network_of(build)

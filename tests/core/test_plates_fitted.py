@@ -152,3 +152,18 @@ def test_a_refill_keeps_the_oil_as_high_under_the_rail(by: float) -> None:
     assert full.oil.mark_l - DUNLIN.oil.mark_l == pytest.approx(
         full.oil.volume_l - DUNLIN.oil.volume_l
     )
+
+
+def test_an_opening_of_a_side_plate_lies_beside_the_mouth() -> None:
+    """Its middle is where the mouth is, walked from either end; both plates stand where asked."""
+    build = done(DUNLIN, kind="fit_side_plates", beside_mm=60)
+    known = {plate.name for plate in DUNLIN.pan.plates}
+    plates = [p for p in build.pan.plates if p.name not in known and isinstance(p, VerticalPlate)]
+    assert sorted(plate.from_mm[1] for plate in plates) == pytest.approx(
+        [DUNLIN.pickup.y_mm - 60, DUNLIN.pickup.y_mm + 60]
+    )
+    for plate in plates:
+        (opening,) = plate.openings
+        along = 1.0 if plate.to_mm[0] > plate.from_mm[0] else -1.0
+        middle = plate.from_mm[0] + along * (opening.from_start_mm + 0.5 * opening.width_mm)
+        assert middle == pytest.approx(DUNLIN.pickup.x_mm, abs=0.1)

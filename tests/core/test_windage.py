@@ -13,7 +13,14 @@ from bilge_core.forecast.moving import forecast_moving
 from bilge_core.forecast.windage import AT_LEAST, find_windage, thrown_against
 from bilge_core.loads.log import Log
 from bilge_core.rules.crank import SPLASH, THROWN_ALIKE
-from bilge_core.tell.moving import KeptFigures, figures_of, summary_of, thrown_beside
+from bilge_core.tell.moving import (
+    KeptFigures,
+    LikelyOut,
+    WindageOut,
+    figures_of,
+    summary_of,
+    thrown_beside,
+)
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -129,3 +136,13 @@ def test_a_run_tells_it_and_a_summary_keeps_it(dunlin: Build) -> None:
 def test_nothing_is_said_where_nobody_knows_the_crank(dunlin: Build) -> None:
     car = dunlin.car.model_copy(update={"crank": None})
     assert forecast_moving(dunlin.model_copy(update={"car": car}), standing(1.2)).windage is None
+
+
+def test_two_runs_told_beside_each_other_are_told_by_what_the_crank_reaches() -> None:
+    def told(litres: float) -> WindageOut:
+        none = LikelyOut(low=0.0, likely=0.0, high=0.0)
+        return WindageOut(reached_l=litres, thrown_l_min=none, power_kw=none)
+
+    assert thrown_beside(told(0.4), told(0.2), "R1") == "2.0 times what R1 throws"
+    assert thrown_beside(told(0.1), told(0.2), "R1") == "0.5 times what R1 throws"
+    assert thrown_beside(told(0.0), told(0.0), "R1") == ""

@@ -33,8 +33,8 @@ def way_back(circuit: Circuit) -> tuple[Component, ...]:
     """
     for stage in circuit.of_kind(ScavengeStage):
         passed: list[Component] = []
-        here: str | None = stage.id
-        while here is not None and len(passed) <= len(circuit.components):
+        here = stage.id
+        while True:
             onward = (
                 each for each in circuit.runs
                 if each.service == "return" and each.start.component == here

@@ -14,11 +14,11 @@ export function Choice<Kind extends string>({
 }): ReactElement {
   return (
     <label className="flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2">
-      {label}
+      <span className="shrink-[1000]">{label}</span>
       <select
         value={value}
         onChange={(event) => onChoose(event.target.value as Kind)}
-        className="min-w-0 shrink-[1000] rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
+        className="min-w-0 rounded-[2px] border border-ink bg-panel px-2 py-1 text-ink"
       >
         {(Object.entries(choices) as [Kind, string][]).map(([kind, words]) => (
           <option key={kind} value={kind}>
