@@ -38,7 +38,7 @@ export function Badge({
       data-place={place.id}
       data-state={state}
     >
-      {isPicked && <circle r="16" fill="none" stroke="var(--ink)" strokeWidth="2" />}
+      {isPicked && <circle r="16" fill="none" stroke="var(--ink)" strokeWidth="2" data-keep-free />}
       {isRound ? (
         <circle
           r="10"
