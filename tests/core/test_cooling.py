@@ -193,6 +193,10 @@ class TestAnEngine:
     def test_as_it_is_told(self) -> None:
         told = cooling_out(rated(12.0), HARD, power_guessed=False)
         assert told.given_kw == 4.2
+        assert told.needed_kw is not None and told.needed_btu_h is not None
+        needed = rating_for(rated(12.0), HARD, told.wanted_c + 273.15)
+        assert told.needed_kw == pytest.approx((needed or 0.0) / 1e3, abs=0.051)
+        assert told.needed_btu_h == pytest.approx(told.needed_kw * 3412.14, rel=0.02)
         assert told.given_btu_h == pytest.approx(4.2e3 / BTU_PER_HOUR, abs=60)
         assert told.steady_c is not None
         assert told.steady_bar is not None

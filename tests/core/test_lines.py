@@ -293,6 +293,8 @@ class TestFlows:
         hot = flows_hot(CURLEW)
         found = {run.name: flow_in(CURLEW, run, hot) for run in CURLEW.circuit.runs}
         stage = next(iter(hot.scavenged.values()))
+        # 10.4 cm3 at 0.55 of the crank
+        assert stage == pytest.approx(hot.rpm / 60.0 * 0.55 * 10.4e-6)
         assert found["front scavenge"] == pytest.approx(stage)
         assert found["to the tee"] == pytest.approx(stage)
         assert found["to the tee 3"] == pytest.approx(2 * stage)
