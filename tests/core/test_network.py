@@ -166,6 +166,16 @@ class TestWhatItIsLaidOutFrom:
         network = network_of(changed(dunlin(), two))
         below, above = steady(network, speed_of_rpm(np.array([2400.0, 2600.0]))).gallery
         assert below < 2.1e5 and above > 2.6e5
+        # it lowers the first relief alone, no regulator beside it
+        lowered = []
+        for build, kind in (
+            (changed(dunlin(), two), "relief"),
+            (changed(after(MOVED, {"kind": "fit_regulator", "opens_bar": 4.5}), two), "regulator"),
+        ):
+            found = network_of(build)
+            at = found.element(id_of(build, kind), "relief")
+            lowered.append(float(found.still.elements["lowered"][at]))
+        assert lowered == [2.0e5, 0.0]
 
     def test_a_drain_comes_out_at_its_boss(self) -> None:
         drain = {"kind": "drain_turbo", "turbo": "turbo", "how": "gravity",
