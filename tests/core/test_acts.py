@@ -29,7 +29,7 @@ FLANGE = {"kind": "flange", "width_mm": 18, "spacing_mm": 80, "hole_mm": 7, "thi
 LENGTHS = st.sampled_from([-30, -6.35, 4, 6.35, 12.7, 40])
 
 
-def figure(field: str, value: float | str) -> dict[str, Any]:
+def figure(field: str, value: float | str | None) -> dict[str, Any]:
     return {"kind": "figures", "figures": [{"field": field, "value": value}]}
 
 
@@ -243,6 +243,33 @@ def test_a_field_that_is_not_there(field: str) -> None:
 def test_what_is_no_figure(field: str) -> None:
     with pytest.raises(InvalidInput, match="cannot be changed"):
         read_act(figure(field, "2")).done(BUILDS["dunlin"])
+
+
+class TestAPartThatIsNotKnown:
+    """A filter's drop: two figures or none."""
+
+    FILTER = next(part.id for part in BUILDS["dunlin"].circuit.components if part.kind == "filter")
+
+    def typed(self, **figures: str | None) -> Build:
+        path = f"circuit.components.{self.FILTER}.drop"
+        rows = [{"field": f"{path}.{key}", "value": value} for key, value in figures.items()]
+        return read_act({"kind": "figures", "figures": rows}).done(BUILDS["dunlin"]).build
+
+    def test_all_its_figures_in_one_act_make_it_known(self) -> None:
+        build = self.typed(drop_bar="6 psi", flow_l_min="40")
+        drop = next(part.drop for part in build.circuit.components if part.id == self.FILTER)
+        assert drop.drop_bar == pytest.approx(0.41369, abs=1e-4) and drop.flow_l_min == 40.0
+        path = f"circuit.components.{self.FILTER}.drop"
+        gone = read_act(figure(path, None)).done(build).build
+        assert gone == BUILDS["dunlin"]
+
+    def test_one_of_two_is_refused_by_what_is_missing(self) -> None:
+        with pytest.raises(InvalidInput, match=r"drop\.flow_l_min.*missing"):
+            self.typed(drop_bar="0.4")
+
+    def test_what_is_no_figure_of_it_is_refused(self) -> None:
+        with pytest.raises(InvalidInput, match=r"drop\.colour"):
+            self.typed(drop_bar="0.4", flow_l_min="40", colour="3")
 
 
 def test_what_reads_but_is_no_pan_is_refused() -> None:

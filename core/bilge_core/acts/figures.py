@@ -72,8 +72,23 @@ def _step(holder: Any, key: str, field: str) -> Any:
         raise InvalidInput([Problem(field, "is not a field of this build")]) from None
 
 
+def _holder(document: Any, way: list[str], field: str, begun: list[Any]) -> Any:
+    """What a figure lies in; a part that is not known yet is begun, its other figures to follow."""
+    holder = document
+    for key in way:
+        inner = _step(holder, key, field)
+        if inner is None:
+            inner = holder[_key(holder, key)] = {}
+            begun.append(inner)
+        holder = inner
+    return holder
+
+
 class SetFigures(Act):
-    """Figures replaced by others; `typed` has them by their fields."""
+    """Figures replaced by others; `typed` has them by their fields.
+
+    Of a part that is not known (a filter's drop) all figures are given in one act.
+    """
 
     kind: Literal["figures"]
     figures: list[Figure] = Field(min_length=1, max_length=50)
@@ -81,14 +96,14 @@ class SetFigures(Act):
     @override
     def done(self, build: Build) -> Done:
         document = build.model_dump(mode="json")
+        begun: list[Any] = []
         for figure in self.figures:
             if named_in(figure.field) in _FIXED:
                 raise InvalidInput([Problem(figure.field, "cannot be changed this way")])
             *way, last = figure.field.split(".")
-            holder: Any = document
-            for key in way:
-                holder = _step(holder, key, figure.field)
-            _step(holder, last, figure.field)
+            holder = _holder(document, way, figure.field, begun)
+            if not any(holder is part for part in begun):
+                _step(holder, last, figure.field)
             holder[_key(holder, last)] = figure.value
             if way[:2] in (["circuit", "components"], ["circuit", "runs"]) and last != "assumed":
                 part = _step(_step(document["circuit"], way[1], figure.field), way[2], figure.field)

@@ -33,7 +33,10 @@ export function HeadFigure({
               mark === "bad" ? "text-bad" : mark === "good" ? "text-good" : ""
             }`}
           >
-            {value} <span className="text-[19px] font-medium text-ink-2 max-[1240px]:text-[16px]">{unit}</span>
+            {value}{" "}
+            <span className="text-[19px] font-medium text-ink-2 max-[1240px]:text-[16px]">
+              {unit}
+            </span>
           </span>
           <span className="flex items-center gap-1 font-figure text-[13px]">
             <Mark state={mark} size={12} /> {word}

@@ -5,6 +5,7 @@ import { Button } from "../../parts/Button";
 import { RecordParts } from "../Records";
 import type { Edits } from "../useEdits";
 import { withComponent, type Component } from "./circuit";
+import { DropNumbers } from "./DropNumbers";
 import { NotYours } from "./NotYours";
 import { PortPlace, type PortGiven } from "./PortPlace";
 import { SPECS } from "./specs";
@@ -114,6 +115,9 @@ export function ComponentNumbers({
           onType={edits.type}
           onPut={(next) => put(next, `${next.name} changed`)}
         />
+        {"drop" in part && (
+          <DropNumbers component={part.id} drop={part.drop ?? null} edits={edits} />
+        )}
         {ports.length > 0 && (
           <ul aria-label={`Ports of ${part.name}`}>
             {ports.map((port) => (

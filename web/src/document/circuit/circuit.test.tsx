@@ -204,6 +204,22 @@ describe("the circuit's numbers", () => {
     shown({}, { ...told, is_dry: true });
     expect(screen.getByText(/their drawing and sizes on Dry sump/)).toBeTruthy();
   });
+  it("take a filter's drop as two figures at once, or say that it is not known", async () => {
+    const edits = shown();
+    const form = within(component("filter"));
+    expect(form.getByText("Set what it takes")).toBeTruthy();
+    await userEvent.type(form.getByLabelText("Takes, hot and clean"), "6 psi");
+    await userEvent.type(form.getByLabelText("at a flow of"), "40");
+    await userEvent.click(form.getByText("Set what it takes"));
+    const path = `circuit.components.${filter?.id ?? ""}.drop`;
+    expect(edits.typeAct).toHaveBeenLastCalledWith({
+      kind: "figures",
+      figures: [
+        { field: `${path}.drop_bar`, value: "6 psi" },
+        { field: `${path}.flow_l_min`, value: "40" },
+      ],
+    });
+  });
   it("take thread, way and place of a port that no line ends at", async () => {
     const edits = shown();
     expect(screen.getByText("taper pipe 1/2, female, place not known")).toBeTruthy();
