@@ -12,7 +12,7 @@ from bilge_core.lines.order import Need
 from bilge_core.options.candidate import Prices
 from bilge_core.shop import PARTS, ShopPart, own_part
 from bilge_core.shop.own import OwnPart as Own
-from bilge_core.shop.own import fitting_threads
+from bilge_core.shop.threads import NO_FITTING, joints
 from builds.models import Build
 
 from shop.models import OwnBender, OwnHours, OwnPart, OwnPrice
@@ -76,7 +76,7 @@ def shop_of(workshop: Workshop) -> ShopOut:
         for key, each in OPERATIONS.items()
     ]  # fmt: skip
     own = [OwnPartOut.model_validate(row) for row in OwnPart.objects.filter(workshop=workshop)]
-    return ShopOut(parts=parts, own_parts=own, threads=fitting_threads(), operations=operations)
+    return ShopOut(parts=parts, own_parts=own, threads=joints(NO_FITTING), operations=operations)
 
 
 def bender_out(workshop: Workshop) -> BenderOut:

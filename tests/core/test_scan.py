@@ -18,7 +18,7 @@ from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.making.solids import body_round, pan_body, written
 from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan
-from bilge_core.pan import Pan, assemble_pan, level_of_volume
+from bilge_core.pan import Pan, assemble_pan, inside_faces, level_of_volume
 from bilge_core.scan.mesh_file import MOST_BYTES, read_mesh
 from bilge_core.scan.placed import guessed_up, placed, placed_by
 from bilge_core.scan.surface import zones_of_mesh
@@ -243,6 +243,24 @@ class TestSurfaces:
         floor["triangles"] = [[0, 1, 2]]
         with pytest.raises(InvalidInput, match="reaches beyond its surface"):
             build_from(document)
+
+    def test_its_walls_reach_down_to_where_it_is(self) -> None:
+        """By hand: 50 mm deep behind, 80 in front; a floor parted along its diagonal."""
+        document = BUILDS["curlew"].model_dump(mode="json")
+        (zone,) = document["pan"]["zones"]
+        (x, y), (far, wide) = np.min(zone["outline_mm"], axis=0), np.max(zone["outline_mm"], axis=0)
+        places = [[x, y, 50], [far, y, 80], [far, wide, 80], [x, wide, 50]]
+        zone["floor"] = {
+            "kind": "surface", "places_mm": places, "triangles": [[0, 1, 2], [0, 2, 3]]
+        }  # fmt: skip
+        zone["draft_deg"] = 0
+        walls = [f for f in inside_faces(assemble_pan(build_from(document))) if f.kind == "wall"]
+        area = sum(
+            0.5 * float(np.linalg.norm(np.cross(c, np.roll(c, -1, axis=0)).sum(axis=0)))
+            for c in (face.corners for face in walls)
+        )
+        long, across = (far - x) * 1e-3, (wide - y) * 1e-3
+        assert area == pytest.approx(across * (0.05 + 0.08) + 2.0 * long * 0.065, rel=1e-4)
 
     def test_its_walls_have_no_draft_of_their_own(self) -> None:
         back, _ = come_back(BUILDS["curlew"], exported(BUILDS["curlew"]))

@@ -20,7 +20,7 @@ from bilge_core.document.ids import Document
 from bilge_core.lines.chain import chain_of
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.shop import is_own
-from bilge_core.shop.threads import joint_of
+from bilge_core.shop.threads import JOINT_WANTED, joint_of
 
 Spot = tuple[Length, Length, Length]
 _FROM_RAIL = "ahead of the rail's rear face, left of the crank, over the rail, along the car"
@@ -177,8 +177,7 @@ class SetPort(Act):
             words = ", ".join(each.key for each in known.PORTS)
             raise refused("port", f"must be a port of {known.name}: {words}")
         if self.thread is not None and self.thread and joint_of(self.thread) is None:
-            words = "must be a thread and male or female, as 'taper 1/2 female' or 'flare 10 male'"
-            raise refused("thread", words)
+            raise refused("thread", JOINT_WANTED)
         ports: list[Document] = part["ports"]
         own = next((each for each in ports if each["port"] == self.port), None)
         if own is None:

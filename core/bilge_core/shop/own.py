@@ -10,15 +10,13 @@ from typing import get_args
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.shop.fittings import Angle, Fitting
 from bilge_core.shop.parts import ShopPart
-from bilge_core.shop.threads import THREADS, Joint, Sex, joint_of
+from bilge_core.shop.threads import JOINT_WANTED, NO_FITTING, THREADS, Joint, joint_of
 
 _KEY = re.compile(r"own_[a-z0-9][a-z0-9_]{0,29}")
 MOST_COST = 1e6
 MOST_DAYS = 730
 MOST_WEIGHT = 500.0  # [kg]
 MOST_HEIGHT = 300.0  # [mm] of a fitting, from joint to joint
-_NO_END = frozenset({"hose", "stud"})
-"""Families that no fitting has an end of."""
 PER = ("piece", "metre", "litre", "set", "pair")
 """What one of a part may be."""
 
@@ -46,22 +44,6 @@ def is_own(key: str) -> bool:
     return _KEY.fullmatch(key) is not None
 
 
-def fitting_threads() -> dict[str, str]:
-    """Ends that a fitting may have, by what `joint_of` takes, in words.
-
-    Examples
-    --------
-    >>> "weld male" in fitting_threads(), "hose 10 male" in fitting_threads()
-    (True, False)
-    """
-    return {
-        f"{key} {sex}": f"{each.words}, {sex}"
-        for key, each in THREADS.items()
-        for sex in get_args(Sex)
-        if each.family not in _NO_END
-    }
-
-
 def own_joint(words: str, field: str) -> Joint:
     """An end of an own fitting.
 
@@ -76,9 +58,8 @@ def own_joint(words: str, field: str) -> Joint:
     'M18x1.5, male'
     """
     joint = joint_of(words)
-    if joint is None or THREADS[joint.thread].family in _NO_END:
-        wanted = "must be a thread and male or female, as 'taper 1/2 female' or 'flare 10 male'"
-        raise InvalidInput([Problem(field, f"{wanted} (it is {words[:40]!r})")])
+    if joint is None or THREADS[joint.thread].family in NO_FITTING:
+        raise InvalidInput([Problem(field, f"{JOINT_WANTED} (it is {words[:40]!r})")])
     return joint
 
 

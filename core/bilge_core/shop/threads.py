@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 Family = Literal["flare", "o_ring", "taper", "metric", "stud", "hose", "barb", "flange", "weld"]
 Sex = Literal["male", "female"]
@@ -264,17 +265,27 @@ def joint_of(words: str) -> Joint | None:
     return Joint(key, sex)  # type: ignore[arg-type]
 
 
-def port_threads() -> dict[str, str]:
-    """Threads that a port can show, by what `joint_of` takes, in words.
+JOINT_WANTED = "must be a thread and male or female, as 'taper 1/2 female' or 'flare 10 male'"
+"""What is said of words that are no joint."""
+NO_PORT = frozenset({"hose", "stud", "weld"})
+"""Families that no port shows."""
+NO_FITTING = frozenset({"hose", "stud"})
+"""Families that no fitting has an end of."""
+
+
+def joints(without: Collection[str]) -> dict[str, str]:
+    """All joints but those of some families, by what `joint_of` takes, in words.
 
     Examples
     --------
-    >>> port_threads()["flare 10 male"]
-    '37° flare size 10, male'
+    >>> joints(NO_PORT)["flare 10 male"], "weld male" in joints(NO_PORT)
+    ('37° flare size 10, male', False)
+    >>> "weld male" in joints(NO_FITTING), "hose 10 male" in joints(NO_FITTING)
+    (True, False)
     """
     return {
         f"{key} {sex}": f"{each.words}, {sex}"
         for key, each in THREADS.items()
-        for sex in ("male", "female")
-        if each.family not in ("hose", "stud", "weld")
+        for sex in get_args(Sex)
+        if each.family not in without
     }

@@ -14,7 +14,7 @@ from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import Component, Faces, Port, Service, Way
 from bilge_core.document.circuit.run import bore_of, contents_of
 from bilge_core.lines.ports import faces_of, faces_word, place_of, thread_of
-from bilge_core.shop.threads import joint_of, port_threads
+from bilge_core.shop.threads import NO_PORT, joint_of, joints
 from bilge_core.tell.checks import CheckOut, check_out
 from bilge_core.tell.numbers import SpacePoint, litres, space_point
 
@@ -200,5 +200,5 @@ def circuit_out(build: Build) -> CircuitOut:
         calibrated=_calibrated(of),
         told_apart=of.held_l is not None,
         is_dry=of.is_dry,
-        threads=port_threads(),
+        threads=joints(NO_PORT),
     )

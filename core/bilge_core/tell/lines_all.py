@@ -20,7 +20,7 @@ from bilge_core.network.breathing import place_of_port
 from bilge_core.options.candidate import Prices
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car
-from bilge_core.shop.threads import port_threads
+from bilge_core.shop.threads import NO_PORT, joints
 from bilge_core.shop.tools import tools_for
 from bilge_core.tell.lines import LineOut, line_out
 from bilge_core.tell.numbers import SpacePoint, mm, space_point
@@ -211,5 +211,5 @@ def lines_out(
         tools=list(tools_for(row.part for row in order)),
         bars=_bars(lines, bender), bar_mm=mm(BAR), hot_c=hot.temperature_c, hot_rpm=hot.rpm,
         cold_c=COLD, cold_rpm=COLD_RPM,
-        threads=port_threads(),
+        threads=joints(NO_PORT),
     )  # fmt: skip

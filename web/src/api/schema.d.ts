@@ -12820,6 +12820,8 @@ export interface components {
         /**
          * SetFigures
          * @description Figures replaced by others; `typed` has them by their fields.
+         *
+         *     Of a part that is not known (a filter's drop) all figures are given in one act.
          */
         SetFigures: {
             /** Figures */
