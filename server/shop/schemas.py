@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bilge_core.shop.own import MOST_COST, MOST_DAYS
 from ninja import Schema
 from pydantic import Field
 
@@ -63,8 +64,8 @@ class ShopOut(Schema):
 class PriceIn(Schema):
     """A part's own cost and lead time; null takes the generic set's again."""
 
-    cost: float | None = Field(ge=0, le=1e6)
-    lead_days: int | None = Field(ge=0, le=730)
+    cost: float | None = Field(ge=0, le=MOST_COST)
+    lead_days: int | None = Field(ge=0, le=MOST_DAYS)
 
 
 class HoursIn(Schema):

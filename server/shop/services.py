@@ -141,6 +141,7 @@ def is_known(workshop: Workshop, key: str) -> bool:
     return key in PARTS or OwnPart.objects.filter(workshop=workshop, key=key).exists()
 
 
+@transaction.atomic
 def buy_besides(build: Build, part: str, count: float, why: str) -> None:
     """So many of a part besides what a build's lines take; nil: none any more.
 

@@ -17,7 +17,7 @@ from bilge_core.lines.laid import lines_of
 from bilge_core.lines.order import Need, needs_of, order_of
 from bilge_core.options.candidate import Prices
 from bilge_core.shop import PARTS, ShopPart, own_part
-from bilge_core.shop.own import MOST_COST, MOST_DAYS, MOST_HEIGHT
+from bilge_core.shop.own import MOST_COST, MOST_DAYS, MOST_HEIGHT, MOST_WEIGHT
 from bilge_core.shop.threads import Joint
 from bilge_core.shop.tools import tools_for
 from bilge_core.tell.lines_all import lines_out
@@ -31,7 +31,9 @@ FITTING = own_part(BOUGHT, ENDS, height_mm=31, spanner="24 mm").fitting
 
 
 def at_fault(**changes: Any) -> list[str]:
-    fitting = {key: changes.pop(key) for key in ("ends", "angle", "height_mm") if key in changes}
+    fitting = {
+        key: changes.pop(key) for key in ("ends", "angle", "height_mm", "spanner") if key in changes
+    }
     part = dataclasses.replace(BOUGHT, **changes)
     with pytest.raises(InvalidInput) as refused:
         own_part(part, **{"ends": ENDS, "height_mm": 30.0, **fitting})
@@ -45,6 +47,9 @@ class TestLookedOver:
             ({"key": "hose_10"}, ["key"]),
             ({"key": "own_" + "a" * 31}, ["key"]),
             ({"words": "x"}, ["words"]),
+            ({"words": "x" * 81}, ["words"]),
+            ({"weight": MOST_WEIGHT + 1}, ["weight_kg"]),
+            ({"spanner": "x" * 21}, ["spanner"]),
             ({"per": "dozen"}, ["per"]),
             ({"cost": MOST_COST + 1}, ["cost"]),
             ({"lead_days": MOST_DAYS + 1}, ["lead_days"]),
@@ -62,11 +67,12 @@ class TestLookedOver:
 
     def test_what_is_just_let_is_a_part(self) -> None:
         widest = dataclasses.replace(
-            BOUGHT, key="own_" + "a" * 30, words="ab", cost=MOST_COST, lead_days=MOST_DAYS
-        )
-        fitting = own_part(widest, ENDS, 90, MOST_HEIGHT).fitting
+            BOUGHT, key="own_" + "a" * 30, words="x" * 80, cost=MOST_COST, lead_days=MOST_DAYS,
+            weight=MOST_WEIGHT,
+        )  # fmt: skip
+        fitting = own_part(widest, ENDS, 90, MOST_HEIGHT, "x" * 20).fitting
         assert fitting is not None and fitting.height == pytest.approx(MOST_HEIGHT * 1e-3)
-        assert own_part(widest).fitting is None
+        assert own_part(dataclasses.replace(widest, words="ab")).fitting is None
 
 
 class TestChains:

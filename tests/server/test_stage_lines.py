@@ -16,6 +16,7 @@ from builds.services import act
 from config.errors import NotFound
 from config.spreadsheets import csv_of, harmless
 from openpyxl import load_workbook
+from shop import services
 from shop.catalogue import write_catalogue
 from stages.lines.answer import lines
 
@@ -271,3 +272,18 @@ class TestOwnParts:
         api("DELETE", "/shop/own/own_lube")
         _, told = api("GET", stage)
         assert told["besides"] == [] and told["ticks"] == []
+
+    def test_there_are_only_so_many(
+        self, api: Api, plain_build: Build, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        monkeypatch.setattr(services, "MOST_OWN", 1)
+        monkeypatch.setattr(services, "MOST_BESIDES", 1)
+        assert api("PUT", "/shop/own/own_lube", self.LUBE)[0] == 200
+        status, told = api("PUT", "/shop/own/own_paste", self.LUBE)
+        assert status == 422 and fields(told) == ["key"]
+        assert len(api("GET", "/shop")[1]["own_parts"]) == 1
+        besides = f"/stages/lines/{plain_build.pk}/besides"
+        assert api("PUT", f"{besides}/own_lube", {"count": 1})[0] == 200
+        status, told = api("PUT", f"{besides}/tee", {"count": 1})
+        assert status == 422 and fields(told) == ["part"]
+        assert len(api("GET", f"/stages/lines/{plain_build.pk}")[1]["besides"]) == 1
