@@ -8,6 +8,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from bilge_core.acts.registry import read_act
+from bilge_core.document.ids import ids_of
 from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.forecast import forecast_settled
@@ -29,6 +30,7 @@ from bilge_core.options.trial import (
     record_outcome,
 )
 from bilge_core.pan import assemble_pan
+from bilge_core.tell.known_by import key_of
 from bilge_core.tell.remedies import CandidateKept, OutcomeKept, build_of, kept, read_kept
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -84,6 +86,24 @@ def steady() -> tuple[Log, ...]:
 
     return tuple(
         steady_log(fore, side, 2.0) for side, fore in ((-0.9, 0.0), (0.9, 0.3), (0.0, -1.1))
+    )
+
+
+def test_parts_on_trial_are_known_by_what_was_done_and_no_real_part_is_taken_for_one() -> None:
+    """The same remedy twice is the same build; applied, its parts count on as all parts do."""
+    base = BUILDS["dunlin"]
+    gates = [{"kind": "fit_gates", "gates": 3}]
+    first, again = (candidate(base, "g", "gates", "gates", gates).build for _ in range(2))
+    other = candidate(base, "g", "gates", "gates", [gates[0] | {"leaf": "metal"}]).build
+    real = read_act(gates[0]).done(base).build
+    assert first is not None and first == again and other is not None
+    known, *others = ({*ids_of(each.model_dump())} for each in (base, first, other, real))
+    new = [ids - known for ids in others]
+    assert all(len(each) == len(new[0]) > 4 for each in new)
+    assert not (new[0] & new[1] or new[0] & new[2] or new[1] & new[2])
+    assert max(int(each[1:]) for each in new[2]) < 1_000_000 <= min(int(e[1:]) for e in new[0])
+    assert key_of("moving", first.model_dump(mode="json")) == key_of(
+        "moving", real.model_dump(mode="json")
     )
 
 

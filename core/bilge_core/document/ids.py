@@ -6,6 +6,8 @@ mean another part after the next edit. The numbers run on over all kinds.
 
 from __future__ import annotations
 
+import hashlib
+import json
 import re
 from collections.abc import Callable, Collection, Iterator
 from typing import Annotated, Any
@@ -58,6 +60,10 @@ REFERENCES = (
     "circuit.runs.*.end.port",
 )
 """Where a document names a part by its id; a port is a boss's id or a word."""
+
+_ON_TRIAL = 1_000_000
+"""Parts of builds on trial are numbered from here on (ours: the seventh digit, which no build that
+counts one by one comes to)."""
 
 _GIVEN = re.compile(r"[a-z][0-9]{1,7}")
 
@@ -201,6 +207,34 @@ def with_ids(
             lambda named: now.get(named, named) if isinstance(named, str) else named,
         )
     return document, last
+
+
+def with_ids_of_a_trial(document: Document, known: Collection[str], acts: object) -> Document:
+    """A document on trial: parts that it has besides those known are numbered from its acts.
+
+    The same acts on the same build give the same ids, other acts others, and no build that counts
+    its own parts comes to such a number: what is said of a part on trial is said of no real one.
+
+    Parameters
+    ----------
+    document : dict
+    known : collection of str
+        Ids of the build that it is tried on; they stay.
+    acts : plain data
+        What was done to it, in order.
+
+    Examples
+    --------
+    >>> pan = {"pan": {"zones": [{"id": "z3"}, {"id": "z4"}]}}
+    >>> told = with_ids_of_a_trial(pan, {"z3"}, [{"kind": "kick_outs"}])
+    >>> told["pan"]["zones"]
+    [{'id': 'z3'}, {'id': 'z7767018'}]
+    >>> with_ids_of_a_trial(pan, {"z3"}, [{"kind": "refill"}]) == told
+    False
+    """
+    plain = json.dumps(acts, sort_keys=True, default=str).encode()
+    number = int.from_bytes(hashlib.sha256(plain).digest()[:4])
+    return with_ids(document, _ON_TRIAL + number % (8 * _ON_TRIAL), known)[0]
 
 
 def with_ids_by_place(document: Document) -> Document:

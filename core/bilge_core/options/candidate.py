@@ -15,7 +15,9 @@ from bilge_core.clearance.crank import crank_gap
 from bilge_core.clearance.ground import ground_clearance
 from bilge_core.clearance.keep_outs import Clearance, clearances
 from bilge_core.document.build import Build
+from bilge_core.document.ids import ids_of, with_ids_of_a_trial
 from bilge_core.document.reach import felt_by
+from bilge_core.document.read import build_from
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.job.difference import Work, work_between
 from bilge_core.job.operations import OPERATIONS
@@ -120,10 +122,20 @@ def candidate(
         return Candidate(key, title, group, tuple(acts), note, reason=reason, parts=parts)
     except BilgeError as error:
         return Candidate(key, title, group, tuple(acts), note, reason=str(error), parts=parts)
+    build = _on_trial(base, build, acts)
     touches = _touches(base, build)
     if touches:
         return Candidate(key, title, group, tuple(acts), note, reason=touches, parts=parts)
     return Candidate(key, title, group, tuple(acts), note, build, ", ".join(words), "", told, parts)
+
+
+def _on_trial(base: Build, build: Build, acts: Sequence[Act]) -> Build:
+    """The build with new parts known by what was done, so that no real part is taken for one."""
+    known = ids_of(base.model_dump(mode="json"))
+    plain = build.model_dump(mode="json")
+    if ids_of(plain).keys() <= known.keys():
+        return build
+    return build_from(with_ids_of_a_trial(plain, known, [dict(each) for each in acts]))
 
 
 class _NotAllowedError(Exception):
