@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import pytest
+from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.options.ladder import Failed, Trial
 from bilge_core.options.search import (
+    LABELS,
     TOLD_APART,
     Found,
     best_of,
@@ -22,9 +24,9 @@ from tests.core.test_plates_fitted import DUNLIN, SANDPIPER
 
 
 @pytest.mark.parametrize("build", [DUNLIN, SANDPIPER], ids=["dunlin", "sandpiper"])
-def test_every_place_is_in_the_room_and_its_own(build) -> None:  # type: ignore[no-untyped-def]
-    for what in ("level_plate", "pickup"):
-        grid = grid_of(build, what)  # type: ignore[arg-type]
+def test_every_place_is_in_the_room_and_its_own(build: Build) -> None:
+    for what in LABELS:
+        grid = grid_of(build, what)
         assert 8 <= len(grid) <= 20
         assert len({each.candidate.key for each in grid}) == len(grid)
         made = [each for each in grid if each.candidate.build is not None]

@@ -167,3 +167,30 @@ def test_an_opening_of_a_side_plate_lies_beside_the_mouth() -> None:
         along = 1.0 if plate.to_mm[0] > plate.from_mm[0] else -1.0
         middle = plate.from_mm[0] + along * (opening.from_start_mm + 0.5 * opening.width_mm)
         assert middle == pytest.approx(DUNLIN.pickup.x_mm, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("kind", "field", "within", "beyond"),
+    [
+        ("fit_side_plates", "top_depth_mm", 98.0, 98.5),  # 138 deep, 30 of opening, 10 over it
+        ("fit_side_plates", "top_depth_mm", 0.5, -0.5),
+        ("fit_gates", "beside_mm", 29.0, 28.9),  # a mouth of 46, 6 clear of it
+    ],
+)
+def test_upright_plates_stand_where_they_are_asked_to_or_it_is_refused(
+    kind: str, field: str, within: float, beyond: float
+) -> None:
+    done(DUNLIN, kind=kind, **{field: within})
+    with pytest.raises(InvalidInput, match=field):
+        done(DUNLIN, kind=kind, **{field: beyond})
+
+
+def test_a_box_is_as_wide_and_as_high_as_asked_where_there_is_room() -> None:
+    build = done(DUNLIN, kind="fit_gates", beside_mm=60.0, top_depth_mm=70.0)
+    walls = [p for p in build.pan.plates if isinstance(p, VerticalPlate)]
+    assert {wall.top_depth_mm for wall in walls} == {70.0}
+    x, y = DUNLIN.pickup.x_mm, DUNLIN.pickup.y_mm
+    corners = {point for wall in walls for point in (wall.from_mm, wall.to_mm)}
+    assert corners == {(x + i * 60.0, y + j * 60.0) for i in (-1, 1) for j in (-1, 1)}
+    sides = done(DUNLIN, kind="fit_side_plates", top_depth_mm=40.0)
+    assert {p.top_depth_mm for p in sides.pan.plates if isinstance(p, VerticalPlate)} == {40.0}

@@ -42,13 +42,16 @@ class FitGates(Act):
     leaf: Literal["rubber", "metal"] = "rubber"
     lid: bool = True
     top_depth_mm: Length | None = Field(default=None, description="null: half way up the sump")
+    beside_mm: Length = Field(
+        default=_BESIDE, description="from the mouth's middle to a wall, less where there is none"
+    )
 
     @override
     def done(self, build: Build) -> Done:
         if any(isinstance(each, VerticalPlate) for each in build.pan.plates):
             raise refused("kind", "needs a pan without upright plates; there are some already")
         room = room_at_mouth(build)
-        box = _box(build, room)
+        box = _box(build, room, self.beside_mm)
         top = self.top_depth_mm or round(_TOP * room.depth)
         if not 0.0 < top < room.depth - 20.0:
             raise refused("top_depth_mm", f"must be above 0 and under {room.depth - 20.0:.0f} mm")
@@ -97,20 +100,23 @@ class FitGates(Act):
         return plate
 
 
-def _box(build: Build, room: Room) -> Room:
+def _box(build: Build, room: Room, beside: float) -> Room:
     """The box's walls, off the pan's own."""
     x, y = build.pickup.x_mm, build.pickup.y_mm
     half = build.pickup.mouth.half_mm
     box = Room(
-        round(max(x - _BESIDE, room.rear + _OFF_WALL), 1),
-        round(min(x + _BESIDE, room.front - _OFF_WALL), 1),
-        round(max(y - _BESIDE, room.right + _OFF_WALL), 1),
-        round(min(y + _BESIDE, room.left - _OFF_WALL), 1),
+        round(max(x - beside, room.rear + _OFF_WALL), 1),
+        round(min(x + beside, room.front - _OFF_WALL), 1),
+        round(max(y - beside, room.right + _OFF_WALL), 1),
+        round(min(y + beside, room.left - _OFF_WALL), 1),
         room.depth,
     )
     near = min(x - box.rear - half[0], box.front - x - half[0])
     near = min(near, y - box.right - half[1], box.left - y - half[1])
     if near < _LEAST - _OFF_WALL:
+        if beside < _BESIDE:
+            least = max(half) + _LEAST - _OFF_WALL
+            raise refused("beside_mm", f"must be {least:.0f} mm or more, clear of the mouth")
         raise refused(
             "kind",
             f"has no room: the mouth stands within {_LEAST:.0f} mm of the sump's wall, and a box "

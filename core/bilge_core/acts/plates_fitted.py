@@ -19,6 +19,8 @@ _LEVEL = 0.62  # of the sump's depth: about where the oil stands (ours)
 _OFF_WALL = 1.0  # [mm] a plate ends off the walls, fitted by hand (ours)
 _BESIDE = 62.0  # [mm] from the mouth's middle to a side plate (ours)
 _SLOT = (50.0, 30.0)  # [mm] of the opening low in a side plate (ours)
+_TOP = 0.45  # of the sump's depth, where a side plate ends (ours)
+_OVER_SLOT = 10.0  # [mm] of plate that stays over its opening (ours)
 _TRAY_OFF = 6.0  # [mm] a tray clears the crank's sweep by, twice what the rule asks (ours)
 _TRAY_OPEN = 35.0  # [%] of a tray's area: louvres (ours)
 
@@ -83,12 +85,19 @@ class FitSidePlates(Act):
     gated: bool = True
     leaf: Literal["rubber", "metal"] = "rubber"
     beside_mm: Length = Field(default=_BESIDE, description="from the mouth's middle")
+    top_depth_mm: Length | None = Field(
+        default=None, description="under the rail; null: half way up the sump"
+    )
 
     @override
     def done(self, build: Build) -> Done:
         if any(each.kind == "vertical" for each in build.pan.plates):
             raise refused("kind", "needs a pan without upright plates; there are some already")
         room = room_at_mouth(build)
+        top = self.top_depth_mm or float(round(_TOP * room.depth))
+        most = room.depth - _SLOT[1] - _OVER_SLOT
+        if not 0.0 < top <= most:
+            raise refused("top_depth_mm", f"must be above 0 and at most {most:.0f} mm")
         document = build.model_dump(mode="json")
         taken = {each.name for each in build.pan.plates}
         for hand, sign in (("right", -1.0), ("left", 1.0)):
@@ -99,12 +108,12 @@ class FitSidePlates(Act):
                     f"puts the {hand} plate within 10 mm of the sump's wall, or past it",
                 )
             document["pan"]["plates"].append(
-                self._plate(build, free_name(taken, f"{hand} plate"), y, sign)
+                self._plate(build, free_name(taken, f"{hand} plate"), y, sign, top)
             )
         gates = f" with a gate of {self.leaf} each" if self.gated else ""
         return Done(build_with(build, document), f"upright plates both sides of the pickup{gates}")
 
-    def _plate(self, build: Build, name: str, y: float, sign: float) -> Document:
+    def _plate(self, build: Build, name: str, y: float, sign: float, top: float) -> Document:
         """Walked so that the mouth is on its right hand."""
         room = room_at_mouth(build)
         ends = [(room.rear + _OFF_WALL, y), (room.front - _OFF_WALL, y)]
@@ -122,7 +131,7 @@ class FitSidePlates(Act):
             opening["gate"] = {"swings": "right", "leaf": self.leaf, "leak_pct": LEAK[self.leaf]}
         return {
             "kind": "vertical", "name": name, "from_mm": start, "to_mm": end,
-            "top_depth_mm": float(round(0.45 * room.depth)), "bottom_depth_mm": None,
+            "top_depth_mm": top, "bottom_depth_mm": None,
             "openings": [opening],
         }  # fmt: skip
 

@@ -6,18 +6,18 @@ to what starts allow.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from bilge_core.acts.round_mouth import opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
-from bilge_core.options.candidate import Act, Candidate, candidate
+from bilge_core.options.candidate import Act, Candidate, Group, candidate
 from bilge_core.options.ladder import Failed, Results, Trial
 from bilge_core.options.trial import Outcome
 
-What = Literal["level_plate", "pickup"]
+What = Literal["level_plate", "pickup", "gates", "side_plates"]
 
 SEEDS = (0, 1)
 """Starts of each place."""
@@ -30,13 +30,16 @@ _OPENINGS = (0.8, 1.0, 1.25, 1.6)  # of what the pump asks (ours)
 _REACH = 60.0  # [mm] that a pickup is moved at the most (ours)
 _OFF_WALL = 12.0  # [mm] that its mouth keeps from the sump's walls (ours)
 _ALONG, _ACROSS = 5, 4  # places of a pickup's grid (ours)
+_TOPS = (0.32, 0.4, 0.48, 0.56, 0.64)  # of the sump's depth, where upright plates end (ours)
+_BOX = (62.0, 74.0, 86.0, 98.0)  # [mm] from the mouth's middle to a box's walls (ours)
+_SIDES = (46.0, 58.0, 70.0, 82.0)  # [mm] from the mouth's middle to a side plate (ours)
 
 
 @dataclass(frozen=True)
 class Place:
     """One place of a grid: what is tried there, and where that is [mm].
 
-    across : opening's side, or how far ahead
+    across : opening's side, how far ahead, or how far plates stand off the mouth's middle
     up : depth under the rail, or how far to the left
     """
 
@@ -45,9 +48,13 @@ class Place:
     up: float
 
 
+Places = tuple[Place, ...]
+
 LABELS: dict[What, tuple[str, str]] = {
     "level_plate": ("opening over the mouth", "depth under the rail"),
     "pickup": ("ahead by", "to the left by"),
+    "gates": ("walls off the mouth's middle", "upper edge under the rail"),
+    "side_plates": ("plates off the mouth's middle", "upper edge under the rail"),
 }
 """What a grid's two ways are called."""
 
@@ -58,7 +65,7 @@ def grid_of(base: Build, what: What) -> tuple[Place, ...]:
     Parameters
     ----------
     base : Build
-    what : level_plate or pickup
+    what : What
 
     Returns
     -------
@@ -78,10 +85,32 @@ def grid_of(base: Build, what: What) -> tuple[Place, ...]:
     >>> len(grid_of(build, "level_plate")), len(grid_of(build, "pickup"))
     (20, 20)
     """
-    return _plates(base) if what == "level_plate" else _pickups(base)
+    return _GRIDS[what](base)
 
 
-def _plates(base: Build) -> tuple[Place, ...]:
+def _upright(base: Build, kind: str, words: str, group: Group, off: Sequence[float]) -> Places:
+    """Upright plates so far off the mouth's middle, so far up."""
+    room = room_at_mouth(base)
+    places = []
+    for share in _TOPS:
+        top = float(round(share * room.depth))
+        for beside in off:
+            act: Act = {"kind": kind, "beside_mm": beside, "top_depth_mm": top}
+            title = f"{words} {beside:.0f} mm off the mouth, up to {top:.0f} mm under the rail"
+            one = candidate(base, f"{kind}_{top:.0f}_{beside:.0f}", title, group, [act])
+            places.append(Place(one, beside, top))
+    return tuple(places)
+
+
+def _gates(base: Build) -> Places:
+    return _upright(base, "fit_gates", "Gates and a lid", "gates", _BOX)
+
+
+def _sides(base: Build) -> Places:
+    return _upright(base, "fit_side_plates", "Upright plates with gates", "plates", _SIDES)
+
+
+def _plates(base: Build) -> Places:
     room = room_at_mouth(base)
     most = min(room.front - room.rear, room.left - room.right) - 1.0
     sides = sorted({min(float(round(share * opening_for(base))), most) for share in _OPENINGS})
@@ -106,7 +135,7 @@ def _steps(least: float, most: float, count: int) -> list[float]:
     return [float(round(least + gap * number)) for number in range(count)]
 
 
-def _pickups(base: Build) -> tuple[Place, ...]:
+def _pickups(base: Build) -> Places:
     room = room_at_mouth(base)
     pickup = base.pickup
     half = pickup.mouth.half_mm
@@ -129,6 +158,11 @@ def _pickups(base: Build) -> tuple[Place, ...]:
             one = candidate(base, f"pickup_{across:.0f}_{up:.0f}", title, "pickup", [act])
             places.append(Place(one, across, up))
     return tuple(places)
+
+
+_GRIDS: dict[What, Callable[[Build], Places]] = {
+    "level_plate": _plates, "pickup": _pickups, "gates": _gates, "side_plates": _sides,
+}  # fmt: skip
 
 
 def search_trials(keys: Sequence[str], results: Results) -> tuple[Trial, ...]:

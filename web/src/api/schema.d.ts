@@ -6350,6 +6350,12 @@ export interface components {
          */
         FitGates: {
             /**
+             * Beside Mm
+             * @description from the mouth's middle to a wall, less where there is none
+             * @default 86
+             */
+            beside_mm: number | string;
+            /**
              * Gates
              * @default 3
              * @enum {integer}
@@ -6652,6 +6658,11 @@ export interface components {
              * @enum {string}
              */
             leaf: "rubber" | "metal";
+            /**
+             * Top Depth Mm
+             * @description under the rail; null: half way up the sump
+             */
+            top_depth_mm?: (number | string) | null;
             /**
              * Typed
              * @description its figures as they were typed, for the words alone
@@ -12453,7 +12464,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "level_plate" | "pickup";
+            what: "level_plate" | "pickup" | "gates" | "side_plates";
         };
         /**
          * SearchOut
@@ -12477,7 +12488,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "level_plate" | "pickup";
+            what: "level_plate" | "pickup" | "gates" | "side_plates";
         };
         /**
          * SecondFilter
@@ -24156,7 +24167,7 @@ export interface operations {
             header?: never;
             path: {
                 build_id: number;
-                what: "level_plate" | "pickup";
+                what: "level_plate" | "pickup" | "gates" | "side_plates";
             };
             cookie?: never;
         };
@@ -24224,7 +24235,7 @@ export interface operations {
             header?: never;
             path: {
                 build_id: number;
-                what: "level_plate" | "pickup";
+                what: "level_plate" | "pickup" | "gates" | "side_plates";
             };
             cookie?: never;
         };

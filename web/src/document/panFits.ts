@@ -33,6 +33,7 @@ export const PAN_FITS: Record<PanFitKind, Fit> = {
       LEAF,
       { ask: "switch", key: "lid", label: "A lid over the box", first: true },
       maybe("top_depth_mm", "Upper edge below the rail"),
+      typed("beside_mm", "Walls from the mouth's middle", "86 mm", "3 3/8 in"),
     ],
   },
   fit_side_plates: {
@@ -42,6 +43,7 @@ export const PAN_FITS: Record<PanFitKind, Fit> = {
       { ask: "switch", key: "gated", label: "With a gate each", first: true },
       LEAF,
       typed("beside_mm", "From the mouth's middle", "62 mm", "2 1/2 in"),
+      maybe("top_depth_mm", "Upper edge below the rail"),
     ],
   },
   fit_level_plate: {

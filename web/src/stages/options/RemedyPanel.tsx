@@ -15,7 +15,7 @@ import { useSettings } from "../../parts/settings";
 import { InUnits } from "../../parts/InUnits";
 import { Overfill } from "./Overfill";
 import { OverLap } from "./OverLap";
-import { SearchPanel } from "./SearchPanel";
+import { SearchPanel, searchFor } from "./SearchPanel";
 import { TypeOver } from "./TypeOver";
 import { markOf, stateWords } from "./RemedyTable";
 
@@ -124,6 +124,7 @@ export function RemedyPanel({
 }): ReactElement {
   const isChosen = row.key === options.choice.key;
   const { standing, needs } = row;
+  const searched = searchFor(row.key);
   return (
     <section aria-label={`Remedy ${row.letter}`} className="py-3">
       <h2 className="flex items-start gap-2 font-figure text-[18px] leading-tight font-semibold">
@@ -157,8 +158,7 @@ export function RemedyPanel({
       {isChosen && <Proof options={options} />}
       {needs && <TypeOver needs={needs} />}
       {row.group === "oil" && <Overfill />}
-      {row.key.startsWith("level_") && <SearchPanel what="level_plate" />}
-      {row.key.startsWith("pickup_") && <SearchPanel what="pickup" />}
+      {searched && <SearchPanel key={searched} what={searched} />}
       {row.told && row.applies && <OverLap key={`lap ${row.key}`} study={study} row={row} />}
       <Changes key={row.key} study={study} row={row} />
       <Apply key={`apply ${row.key}`} study={study} row={row} />

@@ -25,7 +25,26 @@ const OFFER: Record<What, { title: string; button: string }> = {
     title: "Where the pickup does best",
     button: "Search its place: 20 places, two starts",
   },
+  gates: {
+    title: "How high and how wide a gated box does best",
+    button: "Search height and width: 20 places, two starts",
+  },
+  side_plates: {
+    title: "Where upright plates do best",
+    button: "Search height and distance: 20 places, two starts",
+  },
 };
+
+const ROWS: readonly [prefix: string, what: What][] = [
+  ["level_", "level_plate"],
+  ["pickup_", "pickup"],
+  ["gates_", "gates"],
+  ["sides", "side_plates"],
+];
+
+/** What can be searched for a remedy's row; null where its size is not Bilge's choice. */
+export const searchFor = (key: string): What | null =>
+  ROWS.find(([prefix]) => key.startsWith(prefix))?.[1] ?? null;
 
 /** How dry a place is between the best and the worst, as a share of air. */
 export function shareOf(place: Place, places: readonly Place[]): number {

@@ -202,7 +202,14 @@ describe("the Options screen", () => {
     expect(wanted.own).toHaveLength(1);
     expect(wanted.own[0]?.acts).toEqual([
       { kind: "refill", to_l: "7 L" },
-      { kind: "fit_gates", gates: 3, leaf: "rubber", lid: true, top_depth_mm: null },
+      {
+        kind: "fit_gates",
+        gates: 3,
+        leaf: "rubber",
+        lid: true,
+        top_depth_mm: null,
+        beside_mm: "86 mm",
+      },
     ]);
   });
 

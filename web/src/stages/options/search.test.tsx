@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/options";
 import { studyOf } from "../../testing/options";
 import { showInBuild } from "../../testing/view";
-import { bestWords, SearchPanel, shareOf } from "./SearchPanel";
+import { bestWords, searchFor, SearchPanel, shareOf } from "./SearchPanel";
 
 const act = vi.fn();
 const apply = vi.fn();
@@ -83,6 +83,17 @@ describe("a search", () => {
     await userEvent.click(screen.getByRole("button", { name: "Cancel" }));
     expect(act).toHaveBeenCalledWith("cancel");
     expect(screen.queryByRole("button", { name: "Make the best a revision" })).toBeNull();
+  });
+
+  it.each([
+    ["level_0.5", "level_plate"],
+    ["level_sides", "level_plate"],
+    ["pickup_left", "pickup"],
+    ["gates_3", "gates"],
+    ["sides", "side_plates"],
+    ["tray", null],
+  ])("is offered with the row that it is of: %s", (key, what) => {
+    expect(searchFor(key)).toBe(what);
   });
 
   it("colours between the best and the worst", () => {
