@@ -5,7 +5,8 @@ from __future__ import annotations
 import io
 import secrets
 import threading
-from typing import IO, cast
+from collections.abc import Mapping
+from typing import IO, Any, cast
 
 from accounts.models import User, Workshop
 from bilge_core.errors import InvalidInput, Problem
@@ -108,6 +109,13 @@ def add_kept(user: User, build: Build, data: bytes) -> Photo:
         photo.data = data
         photo.save(update_fields=["data"])
     return photo
+
+
+def renamed(entry: dict[str, Any], names: Mapping[str, str]) -> dict[str, Any]:
+    """What was entered, its photos called otherwise; those that nobody has are left out."""
+    if not entry.get("photos"):
+        return entry
+    return {**entry, "photos": [names[each] for each in entry["photos"] if each in names]}
 
 
 def _is_ours(data: bytes) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from accounts.models import User, Workshop
@@ -14,7 +15,7 @@ from loads.models import Lap
 from loads.selectors import lap_of
 
 from builds import selectors
-from builds.models import Build, JudgedBy, Revision
+from builds.models import Build, BuildState, JudgedBy, Revision
 from builds.schemas import (
     ActIn,
     AsIsIn,
@@ -67,6 +68,42 @@ def new_from_document(user: User, text: bytes) -> Build:
     if last_number(document.model_dump()) > MOST_NUMBERED:
         document = checked_document(with_ids_by_place(document.model_dump(mode="json")))
     return add_build(user, document, "from a file", _newest_lap(user.workshop))
+
+
+def new_from_states(
+    user: User, documents: Mapping[int, bytes], shown: int, change: str
+) -> tuple[Build, dict[int, BuildState]]:
+    """A new build with several states, as a file numbers them; the one shown is its newest.
+
+    Raises
+    ------
+    InvalidInput
+        Naming the fields at fault; nothing is kept then.
+    """
+    first, *others = sorted(documents, key=lambda number: (number == shown, number))
+    for number, text in documents.items():
+        if len(text) > LARGEST_DOCUMENT_BYTES:
+            raise InvalidInput([Problem(f"states/{number}.json", "is larger than 1 MB")])
+    if not others:
+        build = new_from_document(user, documents[first])
+        assert build.current is not None
+        return build, {first: build.current}
+    checked = {number: checked_document(documents[number]) for number in (first, *others)}
+    last = max(last_number(each.model_dump()) for each in checked.values())
+    if last > MOST_NUMBERED:
+        raise InvalidInput([Problem("states", f"have ids that count past {MOST_NUMBERED}")])
+    build = add_build(user, checked[first], change, _newest_lap(user.workshop))
+    assert build.current is not None
+    states = {first: build.current}
+    for number in others:
+        states[number] = BuildState.objects.create(
+            build=build, number=len(states) + 1, parent=build.current, change=change,
+            document=checked[number].model_dump(mode="json"), made_by=user,
+        )  # fmt: skip
+        build.current = states[number]
+    build.name, build.last_id = checked[shown].name, last
+    build.save()
+    return build, states
 
 
 def _newest_lap(workshop: Workshop) -> Lap | None:

@@ -14,6 +14,7 @@ from ninja.security import django_auth
 from pydantic_core import to_json
 from records.api import router as records_router
 from runs.api import router as runs_router
+from saved.api import router as saved_router
 from shop.api import router as shop_router
 from stages import stage_routers
 
@@ -45,6 +46,7 @@ api.add_router("/session", accounts_router, tags=["session"])
 api.add_router("/people", people_router, tags=["people"])
 api.add_router("/builds", builds_router, tags=["builds"])
 api.add_router("/builds", records_router, tags=["records"])
+api.add_router("/builds", saved_router, tags=["records"])
 api.add_router("/shelf", shelf_router, tags=["shelf"])
 api.add_router("/laps", loads_router, tags=["laps"])
 api.add_router("/runs", runs_router, tags=["runs"])

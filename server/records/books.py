@@ -20,14 +20,8 @@ def entries_of(build: Build) -> tuple[Booked, ...]:
     """All that was written, in the order kept."""
     rows = build.book_entries.select_related("made_by", "state")
     return tuple(
-        Booked(read_booked(row.data), hand_of(row), row.happened_at, row.state.number)
-        for row in rows
+        Booked(read_booked(row.data), row.by, row.happened_at, row.state.number) for row in rows
     )
-
-
-def hand_of(row: BookEntry) -> str:
-    """Who wrote it."""
-    return row.hand or row.made_by.username
 
 
 def is_kept(build: Build, client_id: str) -> bool:

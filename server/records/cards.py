@@ -50,7 +50,7 @@ def entries_of(card: JobCard) -> tuple[Kept, ...]:
     """All that happened on a card, in the order kept."""
     rows = card.entries.select_related("made_by", "state")
     return tuple(
-        Kept(read_entry(row.data), row.pk, row.made_by.username, row.happened_at, row.state.number)
+        Kept(read_entry(row.data), row.pk, row.by, row.happened_at, row.state.number)
         for row in rows
     )
 
@@ -80,7 +80,7 @@ def begin(user: User, build_id: int, said: CardSettings) -> JobCard:
     build = build_of(user.workshop, build_id, lock=True)
     there = open_card(build)
     if there is not None:
-        raise Conflict(f"{there.begun_by.username} began job card {there.number} already.")
+        raise Conflict(f"{there.who_began} began job card {there.number} already.")
     if build.as_is is None:
         raise InvalidInput([Problem("as_is", "is not said: which state is the car in?")])
     last = last_card(build)

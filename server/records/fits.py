@@ -22,8 +22,7 @@ def entries_of(build: Build) -> tuple[Entered, ...]:
     """All that was entered, in the order kept."""
     rows = build.fit_entries.select_related("made_by", "state")
     return tuple(
-        Entered(read_offered(row.data), row.made_by.username, row.happened_at, row.state.number)
-        for row in rows
+        Entered(read_offered(row.data), row.by, row.happened_at, row.state.number) for row in rows
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from builds.models import Build, BuildState
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 
 class Record(models.Model):
@@ -47,19 +48,32 @@ class JobCard(models.Model):
     begun_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+"
     )
-    begun_at = models.DateTimeField(auto_now_add=True)
+    begun_at = models.DateTimeField(default=timezone.now)
+    begun_hand = models.CharField(max_length=150, blank=True, default="")
+    """Who began it, where a file brought it; empty: who did here."""
     built = models.ForeignKey(BuildState, on_delete=models.CASCADE, null=True, related_name="+")
     """The state that the car was in when it was closed."""
     closed_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="+"
     )
     closed_at = models.DateTimeField(null=True)
+    closed_hand = models.CharField(max_length=150, blank=True, default="")
 
     class Meta:
         ordering = ["number"]
         constraints = [
             models.UniqueConstraint(fields=["build", "number"], name="card_number_of_build")
         ]
+
+    @property
+    def who_began(self) -> str:
+        """Who began it."""
+        return self.begun_hand or self.begun_by.username
+
+    @property
+    def who_closed(self) -> str:
+        """Who closed it; empty: it is open."""
+        return self.closed_hand or (self.closed_by.username if self.closed_by else "")
 
 
 class Entry(models.Model):
@@ -77,10 +91,17 @@ class Entry(models.Model):
     happened_at = models.DateTimeField()
     """By the clock of where it was entered, within what can be."""
     made_at = models.DateTimeField(auto_now_add=True)
+    hand = models.CharField(max_length=150, blank=True, default="")
+    """Whose, where a file brought it; empty: who made it here."""
 
     class Meta:
         abstract = True
         ordering = ["id"]
+
+    @property
+    def by(self) -> str:
+        """Who entered it."""
+        return self.hand or self.made_by.username
 
 
 class CardEntry(Entry):
@@ -98,8 +119,6 @@ class BookEntry(Entry):
     """A session, or something that was looked at or renewed, in a car's track book."""
 
     build = models.ForeignKey(Build, on_delete=models.CASCADE, related_name="book_entries")
-    hand = models.CharField(max_length=150, blank=True, default="")
-    """Whose, where a file brought it; empty: who made it here."""
 
     class Meta(Entry.Meta):
         constraints = [

@@ -6,6 +6,7 @@ from accounts.models import Workshop
 from builds.models import Build
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 
 class OwnPrice(models.Model):
@@ -75,13 +76,20 @@ class OrderTick(models.Model):
     count = models.FloatField()
     """Of it, when it was ticked."""
     ticked_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    ticked_at = models.DateTimeField(auto_now=True)
+    ticked_at = models.DateTimeField(default=timezone.now)
+    hand = models.CharField(max_length=150, blank=True, default="")
+    """Whose, where a file brought it; empty: who ticked it here."""
 
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["build", "part"], name="one_tick_a_part"),
             models.CheckConstraint(condition=models.Q(count__gt=0), name="ticked_for_some"),
         ]
+
+    @property
+    def by(self) -> str:
+        """Who ticked it."""
+        return self.hand or self.ticked_by.username
 
 
 class BoughtBesides(models.Model):

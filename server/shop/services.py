@@ -10,6 +10,7 @@ from bilge_core.shop.own import OwnPart as Own
 from builds.models import Build
 from config.errors import NotFound
 from django.db import transaction
+from django.utils import timezone
 from ninja.files import UploadedFile
 
 from shop.catalogue import LARGEST, read_catalogue
@@ -178,5 +179,9 @@ def tick(user: User, build: Build, part: str, state: str | None, count: float) -
         OrderTick.objects.filter(build=build, part=part).delete()
         return
     OrderTick.objects.update_or_create(
-        build=build, part=part, defaults={"state": state, "count": count, "ticked_by": user}
-    )
+        build=build, part=part,
+        defaults={
+            "state": state, "count": count, "ticked_by": user, "hand": "",
+            "ticked_at": timezone.now(),
+        },
+    )  # fmt: skip

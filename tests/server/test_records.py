@@ -2,23 +2,20 @@
 
 from __future__ import annotations
 
-import io
 import json
-import zipfile
 from importlib import import_module
 from typing import Any
 
 import pytest
 from accounts.models import User
-from bilge_core.document.export import Packed, packed, unpacked
 from bilge_core.document.ids import with_ids
 from bilge_core.document.upgrade import upgraded
-from builds.models import Build, BuildState, Photo
+from builds.models import Build, BuildState
 from django.apps import apps
 from records.models import Record
 from records.services import MOST_RECORDS
 
-from tests.server.conftest import Api, fields, figures, picture
+from tests.server.conftest import Api, fields, figures
 from tests.server.test_ids_and_joined import VERSION_1
 
 pytestmark = pytest.mark.django_db
@@ -118,65 +115,6 @@ class TestTaking:
         assert api("POST", f"/builds/{build.pk}/acts", act)[0] == 200
         assert api("GET", f"/stages/pan/{build.pk}")[1]["dips"] == []
         assert len(kept(api, build)) == 1
-
-
-class TestOneFile:
-    def test_there_and_back_with_records_and_photos(
-        self, api: Api, other_api: Api, build: Build, user: User
-    ) -> None:
-        _, photo = api.upload(f"/builds/{build.pk}/photos", picture(300, 200))
-        take(api, build, {**CRACKS, "photos": [photo["token"]]})
-        _, (_, reading) = take(api, build, READING)
-        take(api, build, {**READING, "engine_rpm": 3100}, reading["id"])
-        answer = api.client.get(f"/api/builds/{build.pk}/export")
-        assert answer["Content-Type"] == "application/zip"
-        assert answer["Content-Disposition"] == 'attachment; filename="dunlin.zip"'
-        with zipfile.ZipFile(io.BytesIO(answer.content)) as archive:
-            assert len(archive.namelist()) == 4
-        status, told = other_api.upload("/builds/import", answer.content)
-        assert status == 201 and told["document"] == build.current.document
-        there = kept(other_api, Build.objects.get(pk=told["id"]))
-        assert [row["record"]["kind"] for row in there] == ["inspection", "gauge"]
-        assert there[1]["record"]["engine_rpm"] == 3100
-        assert {row["taken_by"] for row in there} == {user.username}
-        (token,) = there[0]["record"]["photos"]
-        assert token != photo["token"]
-        got = other_api.client.get(f"/api/builds/{told['id']}/photos/{token}")
-        assert got.status_code == 200
-        assert other_api.client.get(f"/api/builds/{build.pk}/export").status_code == 404
-
-    def test_a_document_of_before_brings_its_records(self, api: Api) -> None:
-        old = (VERSION_1 / "dunlin.json").read_bytes()
-        status, told = api.upload("/builds/import", old)
-        assert status == 201
-        rows = kept(api, Build.objects.get(pk=told["id"]))
-        assert [row["kind"] for row in rows] == ["gauge"] * 3
-
-    @pytest.mark.parametrize(
-        ("records", "photos", "field"),
-        [
-            ([{"record": CRACKS}], {}, "records.json.0"),
-            ([7], {}, "records.json.0"),
-            ([{"record": {"kind": "x"}, "taken_by": "a", "taken_at": "2026-11-28T09:00:00Z"}], {},
-             "records.json.0.record"),
-            ([{"record": CRACKS, "taken_by": "a", "taken_at": "yesterday"}], {}, "records.json.0"),
-            ([], {"abcdefgh12": b"no picture"}, "file"),
-        ],
-    )  # fmt: skip
-    def test_what_is_wrong_in_one_keeps_nothing(
-        self, api: Api, build: Build, records: Any, photos: dict[str, bytes], field: str
-    ) -> None:
-        text = json.dumps(build.current.document).encode()
-        status, told = api.upload("/builds/import", packed(Packed(text, records, photos)))
-        assert status == 422
-        assert any(each.startswith(field) for each in fields(told))
-        assert (Build.objects.count(), Record.objects.count(), Photo.objects.count()) == (1, 0, 0)
-
-    def test_the_bare_document_stays(self, api: Api, build: Build) -> None:
-        take(api, build, READING)
-        bare = api.client.get(f"/api/builds/{build.pk}/document").content
-        assert unpacked(bare).document == bare
-        assert json.loads(bare)["version"] == 3
 
 
 def test_states_of_before_give_up_their_records(api: Api, build: Build, user: User) -> None:

@@ -6,47 +6,38 @@ import json
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
 from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import Field
 
 from bilge_core.agreement.book_entries import RowId
-from bilge_core.document.sealed import Kind, json_in, refused, sealed, unsealed
+from bilge_core.document.sealed import (
+    PHOTO,
+    STATE,
+    Kind,
+    model_in,
+    named_like,
+    refused,
+    sealed,
+    unsealed,
+)
+from bilge_core.document.work_file import EntryInFile, InFile
 
 BOOK, SESSIONS = "book.json", "sessions.csv"
-_STATE = re.compile(r"states/(\d{1,6})\.json")
 _LAPS = re.compile(r"laps/([a-z0-9]{1,40})\.npz")
-_PHOTO = re.compile(r"photos/([A-Za-z0-9_-]{8,40})\.jpg")
-_OTHERS = re.compile("|".join(each.pattern for each in (_STATE, _LAPS, _PHOTO)))
+_OTHERS = re.compile("|".join(each.pattern for each in (STATE, _LAPS, PHOTO)))
 _KIND = Kind("bilge-track-book", "track book", (BOOK, SESSIONS), _OTHERS)
 
 
-class EntryInFile(BaseModel):
-    """An entry with its hand, its time and the state that it was made on: a number in the file."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
-    by: Annotated[str, Field(max_length=150)]
-    at: datetime
-    state: Annotated[int, Field(ge=1)]
-    entry: dict[str, Any]
-
-
-class JudgedInFile(BaseModel):
+class JudgedInFile(InFile):
     """What a session's laps were held against; the laps are a file of their own."""
-
-    model_config = ConfigDict(extra="forbid")
 
     session: RowId
     lag_s: Annotated[float, Field(ge=0, le=2)]
     forecast: dict[str, Any] | None
 
 
-class _InFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
+class _InFile(InFile):
     driven: Annotated[int, Field(ge=1)]
     entries: list[EntryInFile]
     judged: list[JudgedInFile]
@@ -108,22 +99,12 @@ def read_book(data: bytes) -> BookFile:
         Naming what is missing, damaged, unknown or too large.
     """
     files = unsealed(_KIND, data)
-    try:
-        told = _InFile.model_validate(json_in(files, BOOK))
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(str(each) for each in (BOOK, *first["loc"]))
-        raise refused(where, first["msg"].lower()) from None
-
-    def named(pattern: re.Pattern[str]) -> dict[str, bytes]:
-        found = ((pattern.fullmatch(name), content) for name, content in files.items())
-        return {match[1]: content for match, content in found if match}
-
-    states = {int(number): content for number, content in named(_STATE).items()}
-    laps = named(_LAPS)
+    told = model_in(_InFile, files, BOOK)
+    states = {int(number): content for number, content in named_like(STATE, files).items()}
+    laps = named_like(_LAPS, files)
     for number in {told.driven, *(row.state for row in told.entries)} - set(states):
         raise refused(BOOK, f"speaks of state {number}, which is not in the file")
     for row in told.judged:
         if row.session not in laps:
             raise refused(BOOK, f"speaks of laps of session {row.session}, which are not there")
-    return BookFile(told.driven, told.entries, states, told.judged, laps, named(_PHOTO))
+    return BookFile(told.driven, told.entries, states, told.judged, laps, named_like(PHOTO, files))

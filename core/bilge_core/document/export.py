@@ -1,4 +1,4 @@
-"""A build as one file: a ZIP of its document, its records, their photos and a manifest."""
+"""A build as one file: a ZIP of its document, its records, what was done, photos, a manifest."""
 
 from __future__ import annotations
 
@@ -8,11 +8,23 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from bilge_core.document.sealed import Kind, is_sealed, json_in, refused, sealed, unsealed
+from bilge_core.document.sealed import (
+    PHOTO,
+    STATE,
+    Kind,
+    is_sealed,
+    json_in,
+    model_in,
+    named_like,
+    refused,
+    sealed,
+    unsealed,
+)
+from bilge_core.document.work_file import WorkInFile
 
-DOCUMENT, RECORDS = "document.json", "records.json"
-_PHOTO = re.compile(r"photos/([A-Za-z0-9_-]{8,40})\.jpg")
-_KIND = Kind("bilge-export", "build", (DOCUMENT, RECORDS), _PHOTO)
+DOCUMENT, RECORDS, WORK = "document.json", "records.json", "work.json"
+_OTHERS = re.compile("|".join((re.escape(WORK), STATE.pattern, PHOTO.pattern)))
+_KIND = Kind("bilge-export", "build", (DOCUMENT, RECORDS), _OTHERS)
 
 
 @dataclass(frozen=True)
@@ -22,11 +34,15 @@ class Packed:
     document : bytes of the bare document, as `bilge check` reads it too
     records : plain data, each with its time and hand
     photos : by their tokens
+    work : what was done; of a build on which nothing was, an empty one
+    states : documents that it speaks of by their numbers, the one shown left out
     """
 
     document: bytes
     records: Sequence[Any] = ()
     photos: Mapping[str, bytes] = field(default_factory=dict)
+    work: WorkInFile = field(default_factory=WorkInFile)
+    states: Mapping[int, bytes] = field(default_factory=dict)
 
 
 def packed(what: Packed) -> bytes:
@@ -42,6 +58,10 @@ def packed(what: Packed) -> bytes:
         RECORDS: (json.dumps(list(what.records), indent=1) + "\n").encode(),
         **{f"photos/{token}.jpg": data for token, data in sorted(what.photos.items())},
     }
+    if not what.work.is_empty:
+        told = what.work.model_dump(mode="json")
+        files[WORK] = (json.dumps(told, indent=1) + "\n").encode()
+        files |= {f"states/{n}.json": data for n, data in sorted(what.states.items())}
     return sealed(_KIND, files)
 
 
@@ -64,7 +84,8 @@ def unpacked(data: bytes) -> Packed:
     records = json_in(files, RECORDS)
     if not isinstance(records, list):
         raise refused(RECORDS, "must be a list")
-    photos = {
-        found[1]: content for name, content in files.items() if (found := _PHOTO.fullmatch(name))
-    }
-    return Packed(files[DOCUMENT], records, photos)
+    work = model_in(WorkInFile, files, WORK) if WORK in files else WorkInFile()
+    states = {int(number): content for number, content in named_like(STATE, files).items()}
+    for number in sorted(work.states - {work.shown} - set(states)):
+        raise refused(WORK, f"speaks of state {number}, which is not in the file")
+    return Packed(files[DOCUMENT], records, named_like(PHOTO, files), work, states)

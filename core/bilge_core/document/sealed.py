@@ -9,17 +9,25 @@ import re
 import zipfile
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
 
 from bilge_core.errors import InvalidInput, Problem
 
 MANIFEST = "manifest.json"
 _ZIP = b"PK\x03\x04"
-MOST_FILES = 300
+MOST_FILES = 1000
 LARGEST = 80 * 1024 * 1024
 """Of all that is in it, unpacked [bytes]."""
 LARGEST_TEXT = 8 * 1024 * 1024
 """Of one file of JSON."""
+
+PHOTO = re.compile(r"photos/([A-Za-z0-9_-]{8,40})\.jpg")
+"""A photo, by the name that entries have for it."""
+STATE = re.compile(r"states/(\d{1,6})\.json")
+"""A state's document, by its number in the file."""
+M = TypeVar("M", bound=BaseModel)
 
 
 @dataclass(frozen=True)
@@ -125,6 +133,38 @@ def json_in(files: Mapping[str, bytes], name: str) -> Any:
         return json.loads(files[name])
     except (ValueError, RecursionError):
         raise refused(name, "is no readable JSON") from None
+
+
+def model_in(model: type[M], files: Mapping[str, bytes], name: str) -> M:
+    """A file of JSON as what it must be.
+
+    Raises
+    ------
+    InvalidInput
+        Naming the first field at fault.
+    """
+    try:
+        return model.model_validate(json_in(files, name))
+    except ValidationError as error:
+        raise InvalidInput([named_in(error, name)]) from None
+
+
+def named_in(error: ValidationError, where: str) -> Problem:
+    """The first fault of something in a file, its field named from there on."""
+    first = error.errors()[0]
+    return Problem(".".join([where, *map(str, first["loc"])]), first["msg"].lower())
+
+
+def named_like(pattern: re.Pattern[str], files: Mapping[str, bytes]) -> dict[str, bytes]:
+    """Files whose name is as a pattern has it, by its group.
+
+    Examples
+    --------
+    >>> named_like(STATE, {"states/2.json": b"{}", "book.json": b"{}"})
+    {'2': b'{}'}
+    """
+    found = ((pattern.fullmatch(name), content) for name, content in files.items())
+    return {match[1]: content for match, content in found if match}
 
 
 def _check(kind: Kind, files: Mapping[str, bytes], manifest: Any) -> None:

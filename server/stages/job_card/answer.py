@@ -188,7 +188,7 @@ def _over(build: Build) -> list[CardOverOut]:
     return [
         CardOverOut(
             number=row.number, begun_at=row.begun_at, closed_at=row.closed_at,
-            closed_by=row.closed_by.username, state=row.built.number, change=row.built.change,
+            closed_by=row.who_closed, state=row.built.number, change=row.built.change,
         )
         for row in rows
         if row.closed_at and row.closed_by and row.built
@@ -227,7 +227,7 @@ def _told(
     assert build.current is not None
     found = JobStageOut(
         state=build.current.number, as_is=build.as_is.number if build.as_is else None,
-        number=row.number if row else None, begun_by=row.begun_by.username if row else "",
+        number=row.number if row else None, begun_by=row.who_began if row else "",
         begun_at=row.begun_at if row else None,
         said=job.said if job else cards.settings_to_begin(build),
         card=None, parts=[], wanted=[], surplus=[], over=_over(build), choose=_choices(build),

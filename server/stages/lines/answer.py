@@ -58,7 +58,7 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
         ticks=[
             TickOut(
                 part=part, words=prices.part(part).words, state=_state_of(tick), count=tick.count,
-                by=tick.ticked_by.username, on=timezone.localdate(tick.ticked_at),
+                by=tick.by, on=timezone.localdate(tick.ticked_at),
                 wanted=wanted[part].count if part in wanted else 0,
             )
             for part, tick in sorted(ticks.items(), key=lambda pair: order.get(pair[0], 0))

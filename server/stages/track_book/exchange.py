@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import hashlib
 import json
-from typing import Any
 
 from accounts.models import User, Workshop
 from bilge_core.agreement.book import Booked, book_of, used_in
 from bilge_core.agreement.book_entries import AnyBooked, read_booked
 from bilge_core.agreement.book_file import (
     BookFile,
-    EntryInFile,
     JudgedInFile,
     read_book,
     write_book,
@@ -19,13 +17,13 @@ from bilge_core.agreement.book_file import (
 from bilge_core.agreement.judged import judge, kept_of, read_kept_laps
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.sealed import LARGEST
+from bilge_core.document.work_file import EntryInFile
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.tell.judged import ForecastKept, judged_out
 from builds import photos
 from builds.models import Build, BuildState
 from builds.selectors import build_of
-from builds.services import LARGEST_DOCUMENT_BYTES, new_from_document
-from builds.states import checked_document
+from builds.services import new_from_states
 from config.spreadsheets import csv_of
 from django.db import transaction
 from ninja.files import UploadedFile
@@ -45,13 +43,6 @@ _HEADINGS = (
 def _name(data: bytes) -> str:
     """What a photo is called in a file: by what is in it."""
     return hashlib.sha256(data).hexdigest()[:32]
-
-
-def _renamed(entry: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
-    """An entry whose photos are called otherwise; those that nobody has are left out."""
-    if not entry.get("photos"):
-        return entry
-    return {**entry, "photos": [names[each] for each in entry["photos"] if each in names]}
 
 
 def _table(rows: tuple[Booked, ...], documents: dict[int, BuildDocument]) -> str:
@@ -92,8 +83,8 @@ def saved(workshop: Workshop, build_id: int) -> tuple[Build, bytes]:
         driven=numbers[driven.number],
         entries=[
             EntryInFile(
-                client_id=row.client_id, by=books.hand_of(row), at=row.happened_at,
-                state=numbers[row.state.number], entry=_renamed(row.data, names),
+                client_id=row.client_id, by=row.by, at=row.happened_at,
+                state=numbers[row.state.number], entry=photos.renamed(row.data, names),
             )
             for row in rows
         ],
@@ -140,22 +131,9 @@ def brought_in(user: User, upload: UploadedFile) -> Build:
 
 def _with_states(user: User, book: BookFile) -> tuple[Build, dict[int, BuildState]]:
     """A build with every state that the book speaks of; the car is in the one that it was in."""
-    for number, data in book.states.items():
-        if len(data) > LARGEST_DOCUMENT_BYTES:
-            raise InvalidInput([Problem(f"states/{number}.json", "is larger than 1 MB")])
-    first, *others = sorted(book.states)
-    build = new_from_document(user, book.states[first])
-    assert build.current is not None
-    states = {first: build.current}
-    for number in others:
-        document = checked_document(book.states[number]).model_dump(mode="json")
-        states[number] = BuildState.objects.create(
-            build=build, number=len(states) + 1, parent=build.current, document=document,
-            change="from a track book", made_by=user,
-        )  # fmt: skip
-        build.current = states[number]
+    build, states = new_from_states(user, book.states, max(book.states), "from a track book")
     build.as_is = states[book.driven]
-    build.save(update_fields=["current", "as_is"])
+    build.save(update_fields=["as_is"])
     return build, states
 
 
@@ -170,7 +148,7 @@ def _keep_entries(
         BookEntry(
             build=build, client_id=row.client_id, state=states[row.state], made_by=user,
             hand=row.by, happened_at=row.at,
-            data=_renamed(entry.model_dump(mode="json"), tokens),
+            data=photos.renamed(entry.model_dump(mode="json"), tokens),
         )
         for row, entry in zip(book.entries, entries, strict=True)
     )  # fmt: skip

@@ -35,7 +35,7 @@ export interface paths {
         put?: never;
         /**
          * Import Build
-         * @description A new build from a file: with records and photos, or a bare document.
+         * @description A new build from a file: with records, work and photos, or a bare document.
          */
         post: operations["import_build"];
         delete?: never;
@@ -181,7 +181,7 @@ export interface paths {
         };
         /**
          * Export Build
-         * @description The build with its records and photos as one file.
+         * @description The build with its records, what was done on it and photos as one file.
          */
         get: operations["export_build"];
         put?: never;

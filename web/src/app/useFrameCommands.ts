@@ -91,7 +91,7 @@ function edits(
     {
       id: "file",
       group: "Edit",
-      words: "Save the build as a file, with its records and photos",
+      words: "Save the build as a file: records, job cards, rounds, order, photos",
       run: () => {
         if (build) window.location.assign(exportAddress(build));
       },

@@ -1,4 +1,4 @@
-"""Builds in and out as files: a ZIP with records and photos, or the bare document."""
+"""Builds in and out as files: a ZIP with records, work and photos, or the bare document."""
 
 from __future__ import annotations
 
@@ -16,26 +16,28 @@ from bilge_core.document.sealed import LARGEST
 from bilge_core.errors import InvalidInput, Problem
 from builds import photos, selectors
 from builds.models import Build
-from builds.services import LARGEST_DOCUMENT_BYTES, new_from_document
+from builds.services import LARGEST_DOCUMENT_BYTES, new_from_states
 from django.db import transaction
 from django.utils.dateparse import parse_datetime
 from ninja.files import UploadedFile
-
 from records.models import Record
 from records.selectors import standing
 from records.services import MOST_RECORDS
 
+from saved.work import keep_work, photos_in, states_of, work_of
+
 
 def export(workshop: Workshop, build_id: int) -> tuple[Build, bytes]:
-    """A build with all its records that count and their photos, as one file.
+    """A build with its records that count, what was done on it and their photos, as one file.
 
     Raises
     ------
     NotFound
     """
     build = selectors.build_of(workshop, build_id)
-    rows = list(standing(build))
+    rows, done = list(standing(build)), work_of(build)
     tokens = {token for row in rows for token in (row.data or {}).get("photos", [])}
+    tokens |= photos_in(done)
     kept = build.photos.filter(token__in=tokens)
     records = [
         {
@@ -48,12 +50,13 @@ def export(workshop: Workshop, build_id: int) -> tuple[Build, bytes]:
     ]
     document = write_build(selectors.document_of(build)).encode()
     pictures = {photo.token: bytes(photo.data) for photo in kept}
-    return build, packed(Packed(document, records, pictures))
+    states = states_of(build, done)
+    return build, packed(Packed(document, records, pictures, done, states))
 
 
 @transaction.atomic
 def import_build(user: User, upload: UploadedFile) -> Build:
-    """A new build from a file: with its records and photos, where it has them.
+    """A new build from a file: with its records, work and photos, where it has them.
 
     Raises
     ------
@@ -69,13 +72,18 @@ def import_build(user: User, upload: UploadedFile) -> Build:
     taken += [(record, "", None) for record in _in_the_document(what.document)]
     if len(taken) > MOST_RECORDS:
         raise InvalidInput([Problem("records.json", f"{MOST_RECORDS} records are the most")])
-    build = new_from_document(user, what.document)
+    shown, documents = (
+        what.work.shown,
+        {number: what.states[number] for number in what.work.states - {what.work.shown}},
+    )
+    build, states = new_from_states(user, {**documents, shown: what.document}, shown, "from a file")
     tokens = {
         old: photos.add_bytes(user, build, io.BytesIO(data)).token
         for old, data in what.photos.items()
     }
     for record, by, at in taken:
         _keep(user, build, _with_photos(record, tokens), by, at)
+    keep_work(user, build, what.work, states, tokens)
     return build
 
 
