@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 from accounts.services import open_account
+from bilge_core.document.export import Packed, packed
+from bilge_core.document.work_file import WorkInFile
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -125,10 +129,24 @@ def test_wrong_password_says_so(page: Page) -> None:
     page.says("do not belong together")
 
 
-def test_a_bad_file_says_what_is_wrong(page: Page, tmp_path: object) -> None:
+def test_a_bad_file_says_what_is_wrong(page: Page, tmp_path: Path) -> None:
     sign_in(page)
-    page.give(DEMO / "saltmarsh.csv", "Build document")
+    page.give(DEMO / "saltmarsh.csv", "Saved build or document")
     page.says("is not a readable JSON file")
+
+
+def test_a_saved_build_is_picked_and_opens(page: Page, tmp_path: Path) -> None:
+    """Both kinds of file can be picked where builds are begun, and the build is there."""
+    sign_in(page)
+    saved = tmp_path / "curlew.zip"
+    document = (DEMO / "curlew.json").read_bytes()
+    saved.write_bytes(packed(Packed(document, work=WorkInFile(car_in=1))))
+    picked = page.find("input[type=file][aria-label='Saved build or document']")
+    assert {".zip", ".json"} <= set(str(picked.get_attribute("accept")).split(","))
+    page.give(saved, "Saved build or document")
+    page.says("At rest")
+    page.click("a", "Job card")
+    page.says("Nothing to do: the car is as it is planned")
 
 
 def test_without_a_logger_the_load_is_said(page: Page) -> None:

@@ -24,7 +24,7 @@ from bilge_core.pickup.mouth import Mouth, bare_area_share
 from bilge_core.scavenge.stages import DrawnMouth, Stage, scavenged
 from bilge_core.scavenge.tank import FULLEST, TankSpace, tank_of, tank_space, up_in_car
 
-_STARVES = 0.5
+STARVES = 0.5
 """Share of gas at one of a stage's mouths from which the others get nothing: what sucks air has
 hardly any resistance (ours, from a trial: 20.0 and 0.0 L/min)."""
 _SETTLES = 3.0  # [s] run before the lap begins, as it begins (ours)
@@ -87,7 +87,7 @@ def oil_of_stage(shares, stage_of, stage):  # type: ignore[no-untyped-def]
             sum_of += 1.0 - shares[m]
     if count == 0:
         return 0.0
-    return 1.0 - worst if count > 1 and worst > _STARVES else sum_of / count
+    return 1.0 - worst if count > 1 and worst > STARVES else sum_of / count
 
 
 @njit(cache=True)
@@ -155,7 +155,9 @@ def mouth_row(mouth: Mouth) -> Array:
     return np.array([x, y, z, mouth.half_length, mouth.half_width, float(mouth.is_round)])
 
 
-def dry_lap(build: Build, pan: Pan, log: Log, blocked: str = "") -> DryLap:
+def dry_lap(
+    build: Build, pan: Pan, log: Log, blocked: str = "", stages: tuple[Stage, ...] = ()
+) -> DryLap:
     """A dry-sumped build over a log, its oil settling at once.
 
     Parameters
@@ -168,6 +170,8 @@ def dry_lap(build: Build, pan: Pan, log: Log, blocked: str = "") -> DryLap:
         Prepared.
     blocked : str
         Id of a scavenge stage that sweeps nothing, from before the lap begins; empty: none.
+    stages : tuple of Stage
+        Other stages on the build's own mouths; empty: its own.
 
     Returns
     -------
@@ -184,7 +188,8 @@ def dry_lap(build: Build, pan: Pan, log: Log, blocked: str = "") -> DryLap:
     brings what its mouth finds of oil; lines, separator and cooler hold what they hold and delay
     nothing. A stage with several mouths draws by the one that sucks air alone, once one does.
     """
-    stages, mouths = scavenged(build, pan)
+    own, mouths = scavenged(build, pan)
+    stages = stages or own
     space = tank_space(tank_of(build))
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     normals = np.ascontiguousarray(up_from(gravity))

@@ -28,11 +28,15 @@ from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.scavenge.way_back import carried
 from bilge_core.tell.drive import DriveOut, drive_out
 from bilge_core.tell.dry_what_if import (
+    AlikeOut,
     CarriedOut,
     LostOut,
+    SharedOut,
     TankMarksOut,
+    alike_out,
     carried_out,
     marks_out,
+    shared_out,
     without_out,
 )
 from bilge_core.tell.numbers import litres, mm
@@ -165,6 +169,9 @@ class DrySumpOut(BaseModel):
     rose: DryRoseOut | None
     without: list[LostOut]
     """The lap without each stage in turn; empty without a lap."""
+    shared: list[SharedOut]
+    """Each two pickups on one stage and on a stage each; empty without a lap."""
+    alike: AlikeOut
     carried: CarriedOut | None
     drive: DriveOut | None
     """The belt that turns the pump; null: nobody said, or its wheels touch."""
@@ -332,6 +339,8 @@ def dry_sump_out(build: Build, pan: Pan, forecast: SettledForecast | None) -> Dr
         over_lap=over,
         rose=None if forecast is None or lap is None else _rose(build, pan, forecast, lap),
         without=[] if forecast is None or lap is None else without_out(build, pan, forecast),
+        shared=[] if forecast is None or lap is None else shared_out(build, pan, forecast, lap),
+        alike=alike_out(build),
         carried=None if lap is None else carried_out(build, lap),
         drive=drive_out(build), drives=list(drive_teeth(stages[0].ratio)),
         also=list(ALSO),

@@ -14,6 +14,7 @@ from bilge_core.pan.filling import oil_in_tank
 from bilge_core.scavenge.lap import DryLap
 from bilge_core.scavenge.level import tank_marks
 from bilge_core.scavenge.lost import without_each_stage
+from bilge_core.scavenge.shared import by_restrictors, shared_pairs
 from bilge_core.scavenge.sizing import Sized
 from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.scavenge.way_back import TAKEN_OUT, Order, carried
@@ -32,6 +33,29 @@ class LostOut(BaseModel):
     bare_after_s: float | None
     """Until the outlet is bare; null: it stays covered."""
     thrown_out_l: float
+
+
+class SharedOut(BaseModel):
+    """Two pickups on one stage, and on a stage each: the lap both ways, in settled oil."""
+
+    names: tuple[str, str]
+    is_built: bool
+    """The build has them on one stage."""
+    starved_s: float
+    """With oil at one of them while their one stage draws air."""
+    one_left_l: float
+    """Most that lies in the pan with one stage for both."""
+    each_left_l: float
+    one_cover_mm: float
+    """Least over the tank's outlet."""
+    each_cover_mm: float
+
+
+class AlikeOut(BaseModel):
+    """What the branch in oil gets of a stage that draws air by the other, all else alike."""
+
+    restrictors_pct: float
+    hoses_pct: float
 
 
 class CarriedOut(BaseModel):
@@ -67,6 +91,24 @@ def without_out(build: Build, pan: Pan, forecast: SettledForecast) -> list[LostO
         )
         for each in without_each_stage(build, pan, forecast.log)
     ]  # fmt: skip
+
+
+def shared_out(build: Build, pan: Pan, forecast: SettledForecast, lap: DryLap) -> list[SharedOut]:
+    """Each two pickups on one stage and on a stage each."""
+    return [
+        SharedOut(
+            names=pair.names, is_built=pair.is_built, starved_s=round(pair.starved, 1),
+            one_left_l=litres(pair.one.left, 2), each_left_l=litres(pair.each.left, 2),
+            one_cover_mm=mm(pair.one.least_cover), each_cover_mm=mm(pair.each.least_cover),
+        )
+        for pair in shared_pairs(build, pan, forecast.log, lap)
+    ]  # fmt: skip
+
+
+def alike_out(build: Build) -> AlikeOut:
+    """Why neither restrictors nor hoses of one length save the branch that is in oil."""
+    restrictors, hoses = by_restrictors(build)
+    return AlikeOut(restrictors_pct=round(100 * restrictors, 1), hoses_pct=round(100 * hoses, 1))
 
 
 def carried_out(build: Build, lap: DryLap) -> CarriedOut | None:

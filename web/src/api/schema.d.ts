@@ -2753,6 +2753,16 @@ export interface components {
             seconds: number;
         };
         /**
+         * AlikeOut
+         * @description What the branch in oil gets of a stage that draws air by the other, all else alike.
+         */
+        AlikeOut: {
+            /** Hoses Pct */
+            hoses_pct: number;
+            /** Restrictors Pct */
+            restrictors_pct: number;
+        };
+        /**
          * ApplyIn
          * @description A remedy to apply as a revision.
          */
@@ -5524,6 +5534,7 @@ export interface components {
          * @description All of a dry sump but its runs.
          */
         DrySumpOut: {
+            alike: components["schemas"]["AlikeOut"];
             /** Also */
             also: string[];
             carried: components["schemas"]["CarriedOut"] | null;
@@ -5545,6 +5556,8 @@ export interface components {
             ][];
             over_lap: components["schemas"]["DryOverLapOut"] | null;
             rose: components["schemas"]["DryRoseOut"] | null;
+            /** Shared */
+            shared: components["schemas"]["SharedOut"][];
             /** Sizes */
             sizes: components["schemas"]["SizedOut"][];
             /** Stages */
@@ -12909,6 +12922,29 @@ export interface components {
             valve: string;
             /** Wanted Bar */
             wanted_bar: number;
+        };
+        /**
+         * SharedOut
+         * @description Two pickups on one stage, and on a stage each: the lap both ways, in settled oil.
+         */
+        SharedOut: {
+            /** Each Cover Mm */
+            each_cover_mm: number;
+            /** Each Left L */
+            each_left_l: number;
+            /** Is Built */
+            is_built: boolean;
+            /** Names */
+            names: [
+                string,
+                string
+            ];
+            /** One Cover Mm */
+            one_cover_mm: number;
+            /** One Left L */
+            one_left_l: number;
+            /** Starved S */
+            starved_s: number;
         };
         /**
          * SheetOut

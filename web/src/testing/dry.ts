@@ -144,6 +144,18 @@ export const BELT: NonNullable<BuildOut["document"]["drive"]> = {
 
 export const DRY: Dry = {
   drive: null,
+  shared: [
+    {
+      names: ["front", "rear"],
+      is_built: true,
+      starved_s: 12.3,
+      one_left_l: 2.6,
+      each_left_l: 0.5,
+      one_cover_mm: 80,
+      each_cover_mm: 140,
+    },
+  ],
+  alike: { restrictors_pct: 3.4, hoses_pct: 0.2 },
   sizes: [
     {
       key: "ratio",

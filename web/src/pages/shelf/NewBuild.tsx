@@ -74,8 +74,8 @@ export function NewBuild({
             {create.isPending ? "Making it…" : "Make the build"}
           </Button>
           <FileButton
-            accept=".json,application/json"
-            label="Build document"
+            accept=".zip,.json,application/zip,application/json"
+            label="Saved build or document"
             disabled={bring.isPending}
             onFile={(file) =>
               bring.mutate(file, { onSuccess: (build) => onOpen(build.id, "slosh") })

@@ -2,7 +2,7 @@ import type { ReactElement } from "react";
 import type { Dry } from "../../api/dry";
 import { useSettings } from "../../parts/settings";
 import { lengthAs, volumeAs } from "../../parts/units";
-import { carriedSentence } from "./lost";
+import { alikeSentence, carriedSentence } from "./lost";
 import { ScavengeRoseDrawn } from "./ScavengeRoseDrawn";
 
 /** The lap again without each stage. */
@@ -52,6 +52,59 @@ function WithoutEach({ dry }: { dry: Dry }): ReactElement {
   );
 }
 
+/** Each two pickups on one stage, as against a stage each. */
+function OnOneStage({ dry }: { dry: Dry }): ReactElement {
+  const { system, units } = useSettings();
+  const litres = (value: number): string => {
+    const { figure, unit } = volumeAs(units, system, value);
+    return `${figure} ${unit}`;
+  };
+  return (
+    <section aria-label="Two pickups on one stage">
+      <h2 className="font-figure text-[18px] font-semibold">Two pickups on one stage</h2>
+      <p className="pb-1 text-[13px] text-ink-2">
+        The same lap, the same swept volume in all. Settled oil.
+      </p>
+      <table className="w-full text-[14px]">
+        <thead>
+          <tr className="border-b border-ink text-left text-[13px] text-ink-2">
+            <th scope="col" className="font-normal">
+              together
+            </th>
+            <th scope="col" className="pl-2 text-right font-normal">
+              in oil, gets air
+            </th>
+            <th scope="col" className="pl-2 text-right font-normal">
+              left in the pan
+            </th>
+            <th scope="col" className="pl-2 text-right font-normal">
+              a stage each
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {dry.shared.map((pair) => (
+            <tr key={pair.names.join()} className="border-b border-hair align-top" data-shared>
+              <th scope="row" className="text-left font-normal">
+                {pair.names.join(", ")}
+                {pair.is_built && <span className="block font-semibold">as it is built</span>}
+              </th>
+              <td className="pl-2 text-right font-figure">{pair.starved_s.toFixed(1)} s</td>
+              <td
+                className={`pl-2 text-right font-figure ${pair.is_built ? "font-semibold text-bad" : ""}`}
+              >
+                {litres(pair.one_left_l)}
+              </td>
+              <td className="pl-2 text-right font-figure">{litres(pair.each_left_l)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="pt-2 text-[14px]">{alikeSentence(dry.alike)}</p>
+    </section>
+  );
+}
+
 /** What each stage is worth: by steady load, without each in turn, and the gas they bring. */
 export function WhatIf({ dry }: { dry: Dry }): ReactElement {
   return (
@@ -79,6 +132,7 @@ export function WhatIf({ dry }: { dry: Dry }): ReactElement {
             </p>
           </section>
         )}
+        {dry.shared.length > 0 && <OnOneStage dry={dry} />}
         {dry.carried && (
           <section aria-label="Separator">
             <h2 className="font-figure text-[18px] font-semibold">Gas on the way back</h2>

@@ -44,6 +44,13 @@ export function roseSentence({ thrown_deg, capacity, left_l, load_g }: ScavengeR
   return `Weakest with ${load_g.toFixed(2)} g throwing oil ${way}: the stages that have oil sweep ${least.toFixed(1)} times what comes down, and ${lies}.`;
 }
 
+/** A share of a hundred, the small ones not told to nothing. */
+const percent = (share: number): string => (share < 1 ? "under 1 %" : `${share.toFixed(0)} %`);
+
+/** Why restrictors and lengths of hose save nothing, and what does, in a sentence. */
+export const alikeSentence = ({ restrictors_pct: holes, hoses_pct: hoses }: Dry["alike"]): string =>
+  `Neither restrictors nor hoses of one length save it. Through the same restrictor air goes so much more readily that the one in oil gets ${percent(holes)} of the stage, through the same hose ${percent(hoses)}. What does: a stage for each; or, where they are drains, each branch falling to the junction with a margin of its own, which Drains works out.`;
+
 /** What the separator does to the gas on its way, in a sentence. */
 export function carriedSentence(carried: Carried): string {
   const brings = `Over the lap ${carried.joined_pct} % of what the stages bring is gas.`;

@@ -80,6 +80,14 @@ describe("the Dry sump screen", () => {
     );
   });
 
+  it("tells what two pickups on one stage leave lying, and what does not help", () => {
+    const page = served(DRY_STAGE);
+    const region = within(page).getByRole("region", { name: "Two pickups on one stage" });
+    const row = region.querySelector("[data-shared]");
+    expect(row?.textContent).toBe("front, rearas it is built12.3 s2.6 L0.5 L");
+    expect(region.textContent).toContain("gets 3 % of the stage, through the same hose under 1 %.");
+  });
+
   it("lists what does not work first", () => {
     const check = {
       state: "bad" as const,
