@@ -73,11 +73,12 @@ def _read(page: Page, build: Build, drawn: set[str]) -> list[str]:
         drawn.add(key)
         return not known
 
-    found = []
+    found: list[str] = []
     page.goto(f"/builds/{build.pk}/slosh")
-    for kind in ("Sections", "Plan", "Cut away"):
-        page.click("button", kind)
-        found += _at_both_widths(page, "main svg g[data-words]", f"Slosh, {kind}")
+    if is_new("slosh", "pan", "pickup", "car"):
+        for kind in ("Sections", "Plan", "Cut away"):
+            page.click("button", kind)
+            found += _at_both_widths(page, "main svg g[data-words]", f"Slosh, {kind}")
     if is_new("pressure", "circuit", "oil"):
         page.goto(f"/builds/{build.pk}/pressure")
         for kind in ("Circuit", "Traces"):

@@ -13,18 +13,13 @@ import functools
 import hashlib
 import itertools
 import json
-from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.document.build import Build
-from bilge_core.document.circuit.kinds import CLASSES
-from bilge_core.document.ids import ids_of
 from bilge_core.document.reach import REACH, Answer, as_felt, felt_by, names_of_openings, unnamed
 from bilge_core.document.read import build_from
-from bilge_core.errors import BilgeError
 from bilge_core.forecast.back_ups import forecast_drains
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
@@ -36,104 +31,13 @@ from bilge_core.tell.drawing import drawing_out
 from bilge_core.tell.known_by import VERSIONS, key_of
 from bilge_core.tell.pan import pan_out
 
+from tests.changing import Document, Path, kind_of, leaves, placed, with_other
 from tests.everything import by_flow, everything_of_today
-
-Document = dict[str, Any]
-Path = tuple[str, ...]
 
 TIME = np.arange(0.0, 6.0, 0.02)
 LAP = Log(
     TIME, 30 + 0 * TIME, 4.0 * np.sin(TIME), 9.0 * np.sin(0.7 * TIME), 300 + 60 * TIME
 )  # fmt: skip
-
-
-def leaves(value: Any, path: Path = ()) -> Iterator[tuple[Path, Any]]:
-    if isinstance(value, dict):
-        for key, part in value.items():
-            yield from leaves(part, (*path, key))
-    elif isinstance(value, list):
-        for at, part in enumerate(value):
-            yield from leaves(part, (*path, str(at)))
-    else:
-        yield path, value
-
-
-def words_of_the_schema() -> list[str]:
-    """Every word that a field may have to be."""
-    found: set[str] = set()
-
-    def look(part: Any) -> None:
-        if isinstance(part, dict):
-            found.update(word for word in part.get("enum", []) if isinstance(word, str))
-            for each in part.values():
-                look(each)
-        elif isinstance(part, list):
-            for each in part:
-                look(each)
-
-    look(Build.model_json_schema())
-    return sorted(found)
-
-
-WORDS = words_of_the_schema()
-PORTS = sorted({port.key for kind in CLASSES.values() for port in kind.PORTS})
-
-
-def others(value: Any, document: Document) -> list[Any]:
-    """Values that a field might have instead."""
-    if isinstance(value, bool):
-        return [not value]
-    if isinstance(value, float):
-        return [value + 1.5, value - 1.5, value + 0.2, value - 0.2, value * 1.02]
-    if isinstance(value, str):
-        lists = (WORDS, PORTS, list(ids_of(document)))
-        of_its_kind = [word for words in lists if value in words or not value for word in words]
-        return [*of_its_kind, "10W-60", "another", "hgfedcba21", "q97"]
-    if value is None:
-        return ["another", 1.0, 12, *WORDS]
-    if isinstance(value, int) and not isinstance(value, bool):
-        return [value + 1, value - 1, value + 2]
-    return [1.0]
-
-
-WORKED: dict[Path, Any] = {}
-"""By kind of field the value that was taken last: it is tried first in the next of that kind."""
-
-
-FAILED: Counter[Path] = Counter()
-"""By kind of field how often no other value was found; twice is enough."""
-
-
-def in_turn(path: Path, value: Any, document: Document) -> list[Any]:
-    """Values that a field might have instead, the likeliest first."""
-    if path[-1] == "kind" or FAILED[kind_of(path)] >= 2:
-        return []
-    found = others(value, document)
-    likely = WORKED.get(kind_of(path))
-    return [likely, *found] if any(each is likely or each == likely for each in found) else found
-
-
-def with_other(document: Document, path: Path) -> Document | None:
-    """The document with another value at a place, as it would be stored; None if there is none."""
-    *keys, last = path
-    changed = copy.deepcopy(document)
-    holder: Any = changed
-    for key in keys:
-        holder = holder[int(key)] if isinstance(holder, list) else holder[key]
-    place = int(last) if isinstance(holder, list) else last
-    for value in in_turn(path, holder[place], document):
-        holder[place] = value
-        try:
-            build = build_from(changed)
-            assemble_pan(build)
-        except BilgeError:
-            continue
-        plain = build.model_dump(mode="json")
-        if plain != document:
-            WORKED[kind_of(path)] = value
-            return plain
-    FAILED[kind_of(path)] += 1
-    return None
 
 
 def is_within(path: Path, answer: Answer) -> bool:
@@ -152,10 +56,6 @@ def changed_paths(one: Document, other: Document) -> set[Path]:
     """As answers see the document: the pump and its suction line for themselves."""
     before, after = dict(leaves(as_felt(one))), dict(leaves(as_felt(other)))
     return {path for path in before.keys() | after.keys() if before.get(path) != after.get(path)}
-
-
-def kind_of(path: Path) -> Path:
-    return tuple("*" if key.isdigit() else key for key in path)
 
 
 DOCUMENTS = [build_from(make()).model_dump(mode="json") for make in (everything_of_today, by_flow)]
@@ -317,20 +217,6 @@ ANSWERS = {
     "settled": settled, "clearance": clearance, "checks": checks, "drawing": drawing,
     "moving": moving, "drains": drains,
 }  # fmt: skip
-
-
-def placed(document: Document, values: dict[Path, Any]) -> Document | None:
-    """A document with values at some of its places, as it would be stored; None if it is wrong."""
-    changed = copy.deepcopy(document)
-    for (*keys, last), value in values.items():
-        holder: Any = changed
-        for key in keys:
-            holder = holder[int(key)] if isinstance(holder, list) else holder[key]
-        holder[int(last) if isinstance(holder, list) else last] = value
-    try:
-        return build_from(changed).model_dump(mode="json")
-    except BilgeError:
-        return None
 
 
 def with_all_others(document: Document, values: dict[Path, Any], answer: Answer) -> Document:
