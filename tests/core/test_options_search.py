@@ -34,6 +34,8 @@ def test_every_place_is_in_the_room_and_its_own(build: Build) -> None:
         for each in made:
             assert each.candidate.build is not None
             assemble_pan(each.candidate.build)
+        builds = {str(each.candidate.build) for each in made}
+        assert len(builds) == len(made)  # no place is tried twice
 
 
 def gave(dry: float, ramp: float = 0.0) -> Outcome:

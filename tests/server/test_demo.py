@@ -92,6 +92,16 @@ def test_no_account_is_made(
     assert not User.objects.exists()
 
 
+def test_where_nobody_can_type_it_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
+    def nobody(_: str) -> str:
+        raise EOFError
+
+    monkeypatch.setattr("config.management.commands.open_account.getpass", nobody)
+    with pytest.raises(CommandError, match="run this where it can ask for one"):
+        call_command("open_account", "ada", "Reed Lane Garage")
+    assert not User.objects.exists()
+
+
 def test_an_account_is_never_taken_over(monkeypatch: pytest.MonkeyPatch) -> None:
     answer_with(monkeypatch, "bearing-shell-9", "bearing-shell-9")
     call_command("open_account", "ada", "Reed Lane Garage")

@@ -16,11 +16,12 @@ from bilge_core.document.ids import Document
 from bilge_core.document.plates import VerticalPlate
 
 _BESIDE = 86.0  # [mm] from the mouth's middle to a wall of the box (ours)
-_OFF_WALL = 24.0  # [mm] that the box stays off the pan's walls, for oil to reach the gates (ours)
 _LEAST = 30.0  # [mm] from the mouth's edge to a wall of the box, else there is no box (ours)
 _TOP = 0.48  # of the depth under the rail, where the box ends (ours)
 _GATE = (60.0, 36.0)  # [mm] width and height of a gate, less where the box is smaller (ours)
 _OFF_FLOOR = 2.0  # [mm] a gate's lower edge
+OFF_WALL = 24.0
+"""[mm] that the box stays off the pan's walls, for oil to reach the gates (ours)."""
 Side = Literal["rear", "right", "left", "front"]
 SIDES: dict[int, tuple[Side, ...]] = {
     2: ("right", "left"),
@@ -105,17 +106,17 @@ def _box(build: Build, room: Room, beside: float) -> Room:
     x, y = build.pickup.x_mm, build.pickup.y_mm
     half = build.pickup.mouth.half_mm
     box = Room(
-        round(max(x - beside, room.rear + _OFF_WALL), 1),
-        round(min(x + beside, room.front - _OFF_WALL), 1),
-        round(max(y - beside, room.right + _OFF_WALL), 1),
-        round(min(y + beside, room.left - _OFF_WALL), 1),
+        round(max(x - beside, room.rear + OFF_WALL), 1),
+        round(min(x + beside, room.front - OFF_WALL), 1),
+        round(max(y - beside, room.right + OFF_WALL), 1),
+        round(min(y + beside, room.left - OFF_WALL), 1),
         room.depth,
     )
     near = min(x - box.rear - half[0], box.front - x - half[0])
     near = min(near, y - box.right - half[1], box.left - y - half[1])
-    if near < _LEAST - _OFF_WALL:
+    if near < _LEAST - OFF_WALL:
         if beside < _BESIDE:
-            least = max(half) + _LEAST - _OFF_WALL
+            least = max(half) + _LEAST - OFF_WALL
             raise refused("beside_mm", f"must be {least:.0f} mm or more, clear of the mouth")
         raise refused(
             "kind",

@@ -10,6 +10,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from bilge_core.acts.gates_fitted import OFF_WALL
 from bilge_core.acts.round_mouth import opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
@@ -30,9 +31,10 @@ _OPENINGS = (0.8, 1.0, 1.25, 1.6)  # of what the pump asks (ours)
 _REACH = 60.0  # [mm] that a pickup is moved at the most (ours)
 _OFF_WALL = 12.0  # [mm] that its mouth keeps from the sump's walls (ours)
 _ALONG, _ACROSS = 5, 4  # places of a pickup's grid (ours)
-_TOPS = (0.32, 0.4, 0.48, 0.56, 0.64)  # of the sump's depth, where upright plates end (ours)
-_BOX = (62.0, 74.0, 86.0, 98.0)  # [mm] from the mouth's middle to a box's walls (ours)
-_SIDES = (46.0, 58.0, 70.0, 82.0)  # [mm] from the mouth's middle to a side plate (ours)
+_TOPS = (0.16, 0.28, 0.4, 0.52, 0.64)  # of the sump's depth, where upright plates end (ours)
+_WIDTHS = 4  # of a box, or distances of side plates (ours)
+_OFF_MOUTH = 12.0  # [mm] that an upright plate keeps from the mouth's edge at the least (ours)
+_FARTHEST = 120.0  # [mm] that it stands off the mouth's middle at the most (ours)
 
 
 @dataclass(frozen=True)
@@ -88,9 +90,11 @@ def grid_of(base: Build, what: What) -> tuple[Place, ...]:
     return _GRIDS[what](base)
 
 
-def _upright(base: Build, kind: str, words: str, group: Group, off: Sequence[float]) -> Places:
-    """Upright plates so far off the mouth's middle, so far up."""
+def _upright(base: Build, kind: str, words: str, group: Group, most: float) -> Places:
+    """Upright plates off the mouth's middle by up to so many mm, so far up."""
     room = room_at_mouth(base)
+    least = max(base.pickup.mouth.half_mm) + _OFF_MOUTH
+    off = sorted({*_steps(least, max(least, min(most, _FARTHEST)), _WIDTHS)})
     places = []
     for share in _TOPS:
         top = float(round(share * room.depth))
@@ -103,11 +107,19 @@ def _upright(base: Build, kind: str, words: str, group: Group, off: Sequence[flo
 
 
 def _gates(base: Build) -> Places:
-    return _upright(base, "fit_gates", "Gates and a lid", "gates", _BOX)
+    most = max(_to_walls(base)) - OFF_WALL  # farther, no wall of the box moves any more
+    return _upright(base, "fit_gates", "Gates and a lid", "gates", most)
 
 
 def _sides(base: Build) -> Places:
-    return _upright(base, "fit_side_plates", "Upright plates with gates", "plates", _SIDES)
+    most = min(_to_walls(base)[2:]) - _OFF_WALL
+    return _upright(base, "fit_side_plates", "Upright plates with gates", "plates", most)
+
+
+def _to_walls(base: Build) -> tuple[float, float, float, float]:
+    """From the mouth's middle to the sump's walls [mm]: rear, front, right, left."""
+    room, x, y = room_at_mouth(base), base.pickup.x_mm, base.pickup.y_mm
+    return x - room.rear, room.front - x, y - room.right, room.left - y
 
 
 def _plates(base: Build) -> Places:

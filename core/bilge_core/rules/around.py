@@ -40,5 +40,12 @@ def check_keep_out(name: str, gap: float, wanted: float, field: str) -> Check | 
 
 
 def clear_of_all(count: int) -> Check:
-    """All gaps are kept."""
-    return Check("good", f"Clear of all {count} keep-outs", "car.keep_outs", KEEP_OUT)
+    """All gaps are kept.
+
+    Examples
+    --------
+    >>> clear_of_all(1).words, clear_of_all(3).words
+    ('Clear of the one keep-out', 'Clear of all 3 keep-outs')
+    """
+    words = "Clear of the one keep-out" if count == 1 else f"Clear of all {count} keep-outs"
+    return Check("good", words, "car.keep_outs", KEEP_OUT)

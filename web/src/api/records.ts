@@ -47,5 +47,5 @@ export function useTakeRecord(build: BuildOut): UseMutationResult<RecordRow[], E
   });
 }
 
-/** The address of the build as one file, with its records and their photos. */
-export const exportAddress = (build: BuildOut): string => `/api/builds/${build.id}/export`;
+/** The address of a build as one file, with its records, what was done on it and photos. */
+export const exportAddress = ({ id }: { id: number }): string => `/api/builds/${id}/export`;

@@ -34,6 +34,9 @@ class Command(BaseCommand):
             if getpass("Once more: ") != password:
                 raise CommandError("The two differ; nothing was made.")
             validate_password(password, user)
+        except EOFError:
+            words = "No password was typed, so nothing was made: run this where it can ask for one."
+            raise CommandError(words) from None
         except ValidationError as error:
             raise CommandError(" ".join(error.messages)) from None
         made = open_account(username, password, workshop)

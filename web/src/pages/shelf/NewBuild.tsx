@@ -84,6 +84,9 @@ export function NewBuild({
             From a file
           </FileButton>
         </div>
+        <p className="mt-2 text-[13px] text-ink-2">
+          A file: a saved build with its records, job cards and order, or a document alone.
+        </p>
       </form>
       {error && (
         <div className="mt-3">

@@ -2,6 +2,7 @@ import { useEffect, useState, type ReactElement } from "react";
 import { Link } from "react-router";
 import { wordsOf, type Schemas } from "../../api/client";
 import { useDeleteBuild, useShelf, type ShelfRow } from "../../api/queries";
+import { exportAddress } from "../../api/records";
 import { isUnderWay, useKnown, useRuns, type Run } from "../../api/runs";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
@@ -79,9 +80,18 @@ function Row({
           <Button onClick={() => setAsking(false)}>Keep it</Button>
         </span>
       ) : (
-        <Button look="bare" aria-label={`Delete ${row.name}`} onClick={() => setAsking(true)}>
-          Delete
-        </Button>
+        <span className="flex items-center gap-3">
+          <a
+            href={exportAddress(row)}
+            aria-label={`Save ${row.name} as a file`}
+            className="text-[15px] font-semibold underline-offset-4 hover:underline"
+          >
+            Save
+          </a>
+          <Button look="bare" aria-label={`Delete ${row.name}`} onClick={() => setAsking(true)}>
+            Delete
+          </Button>
+        </span>
       )}
       {remove.error && (
         <p role="alert" className="w-full text-[14px] text-bad">

@@ -44,7 +44,11 @@ function Plan({ card }: { card: Card }): ReactElement {
         ))}
       </dl>
       {plan.late.map((part) => (
-        <p key={part.part} className="py-1 text-[14px]" data-late={part.part}>
+        <p
+          key={part.part}
+          className="py-1 text-[14px] first-letter:uppercase"
+          data-late={part.part}
+        >
           <strong>{part.words}</strong> is there on {dayWords(part.there)}: without waiting for it
           all would be done {part.slips_days} {part.slips_days === 1 ? "day" : "days"} sooner.
         </p>
@@ -227,7 +231,7 @@ export function JobNumbers({
       />
       {bottles.map(({ id, name }) => (
         <label key={id} className={row}>
-          {name} is in the cabin
+          <span className="block first-letter:uppercase">{name} is in the cabin</span>
           <input
             type="checkbox"
             checked={inCabin.includes(id)}

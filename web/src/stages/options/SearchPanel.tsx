@@ -112,6 +112,16 @@ function Grid({ search }: { search: Search }): ReactElement {
   );
 }
 
+/** Whether a place is among the first or last of either way that was tried. */
+function isAtTheEdge(best: Place, places: readonly Place[]): boolean {
+  const tried = places.filter((each) => each.dry_s !== null);
+  return (["up_mm", "across_mm"] as const).some((way) => {
+    const all = tried.map((each) => each[way]);
+    const [least, most] = [Math.min(...all), Math.max(...all)];
+    return most > least && (best[way] === least || best[way] === most);
+  });
+}
+
 /** The best place in words, to what starts allow. */
 export function bestWords(search: Search, length: (mm: number) => string): string {
   const best = search.places.find(({ key }) => key === search.best);
@@ -122,9 +132,12 @@ export function bestWords(search: Search, length: (mm: number) => string): strin
     const [least, most] = [Math.min(...all), Math.max(...all)];
     return least === most ? length(least) : `${length(least)} to ${length(most)}`;
   };
-  if (alike.length === 1)
-    return `Best: ${search.up_label} ${length(best.up_mm)}, ${search.across_label} ${length(best.across_mm)}.`;
-  return `Best about ${search.up_label} ${length(best.up_mm)}, ${search.across_label} ${length(best.across_mm)}; ${range((each) => each.up_mm)} and ${range((each) => each.across_mm)} cannot be told from it.`;
+  const where = `${search.up_label} ${length(best.up_mm)}, ${search.across_label} ${length(best.across_mm)}`;
+  const edge = isAtTheEdge(best, search.places)
+    ? " It is at the edge of what was tried: beyond may do better still."
+    : "";
+  if (alike.length === 1) return `Best: ${where}.${edge}`;
+  return `Best about ${where}; ${range((each) => each.up_mm)} and ${range((each) => each.across_mm)} cannot be told from it.${edge}`;
 }
 
 /** A search of places on a grid: begun here, read here, its best made a revision. */

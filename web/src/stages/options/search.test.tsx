@@ -71,7 +71,7 @@ describe("a search", () => {
     expect(page.querySelector("[data-best]")?.getAttribute("data-place")).toBe("c");
     expect(page.querySelector("[data-place=d]")?.textContent).toBe("no");
     expect(bestWords(SEARCH, (mm) => `${mm} mm`)).toBe(
-      "Best about depth under the rail 80 mm, opening over the mouth 50 mm; 60 mm to 80 mm and 50 mm to 64 mm cannot be told from it.",
+      "Best about depth under the rail 80 mm, opening over the mouth 50 mm; 60 mm to 80 mm and 50 mm to 64 mm cannot be told from it. It is at the edge of what was tried: beyond may do better still.",
     );
     await userEvent.click(screen.getByRole("button", { name: "Make the best a revision" }));
     expect(apply).toHaveBeenCalledWith("c");
@@ -94,6 +94,17 @@ describe("a search", () => {
     ["tray", null],
   ])("is offered with the row that it is of: %s", (key, what) => {
     expect(searchFor(key)).toBe(what);
+  });
+
+  it("says nothing of an edge where the best lies within", () => {
+    const places = [1, 2, 3].flatMap((across) =>
+      [10, 20, 30].map((up) =>
+        place(`${across} ${up}`, across, up, across === 2 && up === 20 ? 1 : 3),
+      ),
+    );
+    const within = { ...SEARCH, places, best: "2 20" };
+    expect(bestWords(within, (mm) => `${mm} mm`)).not.toContain("edge");
+    expect(bestWords({ ...within, best: "3 20" }, (mm) => `${mm} mm`)).toContain("edge");
   });
 
   it("colours between the best and the worst", () => {
