@@ -80,14 +80,14 @@ function Row({
           <Button onClick={() => setAsking(false)}>Keep it</Button>
         </span>
       ) : (
-        <span className="flex items-center gap-3">
-          <a
-            href={exportAddress(row)}
+        <span className="flex items-center">
+          <Button
+            look="bare"
             aria-label={`Save ${row.name} as a file`}
-            className="text-[15px] font-semibold underline-offset-4 hover:underline"
+            onClick={() => window.location.assign(exportAddress(row))}
           >
             Save
-          </a>
+          </Button>
           <Button look="bare" aria-label={`Delete ${row.name}`} onClick={() => setAsking(true)}>
             Delete
           </Button>

@@ -63,7 +63,8 @@ function OnOneStage({ dry }: { dry: Dry }): ReactElement {
     <section aria-label="Two pickups on one stage">
       <h2 className="font-figure text-[18px] font-semibold">Two pickups on one stage</h2>
       <p className="pb-1 text-[13px] text-ink-2">
-        The same lap, the same swept volume in all. Settled oil.
+        The same lap, the same swept volume in all. Starved: one is in oil, and the stage draws air
+        by the other. Settled oil.
       </p>
       <table className="w-full text-[14px]">
         <thead>
@@ -72,7 +73,7 @@ function OnOneStage({ dry }: { dry: Dry }): ReactElement {
               together
             </th>
             <th scope="col" className="pl-2 text-right font-normal">
-              in oil, gets air
+              starved
             </th>
             <th scope="col" className="pl-2 text-right font-normal">
               left in the pan
@@ -86,7 +87,7 @@ function OnOneStage({ dry }: { dry: Dry }): ReactElement {
           {dry.shared.map((pair) => (
             <tr key={pair.names.join()} className="border-b border-hair align-top" data-shared>
               <th scope="row" className="text-left font-normal">
-                {pair.names.join(", ")}
+                {pair.names.join(" + ")}
                 {pair.is_built && <span className="block font-semibold">as it is built</span>}
               </th>
               <td className="pl-2 text-right font-figure">{pair.starved_s.toFixed(1)} s</td>

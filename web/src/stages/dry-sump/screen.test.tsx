@@ -84,7 +84,7 @@ describe("the Dry sump screen", () => {
     const page = served(DRY_STAGE);
     const region = within(page).getByRole("region", { name: "Two pickups on one stage" });
     const row = region.querySelector("[data-shared]");
-    expect(row?.textContent).toBe("front, rearas it is built12.3 s2.6 L0.5 L");
+    expect(row?.textContent).toBe("front + rearas it is built12.3 s2.6 L0.5 L");
     expect(region.textContent).toContain("gets 3 % of the stage, through the same hose under 1 %.");
   });
 
