@@ -16,6 +16,16 @@ function useIsAbove(element: RefObject<HTMLElement | null>): boolean {
   return isAbove;
 }
 
+/** The verdict in a few words: what the gallery does decides, dry time stands beside it. */
+export function foldedWords(verdict: ShownVerdict): string {
+  if (verdict.dry_s === null) return verdict.headline;
+  const dry = `dry ${verdict.dry_s.toFixed(1)} s/lap`;
+  const dips = verdict.pressure_dip_count ?? null;
+  if (dips === null) return dry;
+  if (dips === 0) return `pressure holds, ${dry}`;
+  return `${dips} pressure dip${dips === 1 ? "" : "s"}, ${dry}`;
+}
+
 /** On a phone: the head in one line, once the head itself is scrolled away. */
 export function FoldedHead({
   head,
@@ -41,7 +51,7 @@ export function FoldedHead({
         <>
           <Mark state={VERDICT_MARKS[verdict.state]} />
           <span className="font-figure text-[15px] font-semibold whitespace-nowrap">
-            {verdict.dry_s === null ? verdict.headline : `dry ${verdict.dry_s.toFixed(1)} s/lap`}
+            {foldedWords(verdict)}
           </span>
         </>
       )}

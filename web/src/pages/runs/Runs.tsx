@@ -5,7 +5,7 @@ import { Button } from "../../parts/Button";
 import { Mark, type MarkState } from "../../parts/Mark";
 import { Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
-import { aboutFlow } from "../../parts/units";
+import { aboutFlow, pressureAs } from "../../parts/units";
 import { CELLS } from "../../document/moving";
 
 const marks: Record<Run["status"], MarkState> = {
@@ -22,7 +22,7 @@ const WIDE_ONLY = new Set(["Lap", "Cells", "Crank throws", "Asked"]);
 const cellsOf = (run: Run): string =>
   `${CELLS[run.cells]}${run.seed > 0 ? `, start ${run.seed + 1}` : ""}`;
 
-function standing(run: Run): string {
+function standing(run: Run, pressure: (bar: number) => string): string {
   const share = `${Math.round((100 * run.reached_s) / Math.max(run.lasts_s, 0.01))} %`;
   switch (run.status) {
     case "waiting":
@@ -31,7 +31,7 @@ function standing(run: Run): string {
       return run.left_s === null ? share : `${share}, ${run.left_s.toFixed(0)} s to go`;
     case "finished":
       if (!run.summary) return "finished";
-      return `dry ${run.summary.dry_s.toFixed(1)} s${run.summary.lowest_bar == null ? ", by an older model" : ""}`;
+      return `dry ${run.summary.dry_s.toFixed(1)} s, ${run.summary.lowest_bar == null ? "by an older model" : `gallery ${pressure(run.summary.lowest_bar)} at least`}`;
     case "cancelled":
     case "failed":
       return run.reason;
@@ -43,6 +43,10 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
   const runs = useRuns();
   const cancel = useCancelRun();
   const { system, units } = useSettings();
+  const pressure = (bar: number): string => {
+    const { figure, unit } = pressureAs(units, system, bar);
+    return `${figure} ${unit}`;
+  };
   const thrown = ({ summary }: Run): string =>
     summary?.windage ? aboutFlow(units, system, summary.windage.thrown_l_min.likely) : "";
   if (!runs.data)
@@ -113,7 +117,7 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
                       <span>
                         {run.status}
                         {": "}
-                        {standing(run)}
+                        {standing(run, pressure)}
                       </span>
                     </span>
                   </td>
