@@ -187,14 +187,18 @@ class TestOneFile:
         photos = {f"photo{at:06d}": b"x" for at in range(MOST_FILES - 3)}
         assert len(unpacked(packed(Packed(b"{}", [], photos))).photos) == MOST_FILES - 3
         with pytest.raises(InvalidInput, match=f"{MOST_FILES} are the most"):
-            unpacked(packed(Packed(b"{}", [], {**photos, "onemore123": b"x"})))
+            packed(Packed(b"{}", [], {**photos, "onemore123": b"x"}))
+        many = packed(Packed(b"{}", [], photos))
         bomb = packed(Packed(b"{}", [], {"abcdefgh12": b"0" * 100_000}))
+        monkeypatch.setattr("bilge_core.document.sealed.MOST_FILES", MOST_FILES - 1)
+        with pytest.raises(InvalidInput, match=f"{MOST_FILES - 1} are the most"):
+            unpacked(many)
         monkeypatch.setattr("bilge_core.document.sealed.LARGEST", 100_000)
         with pytest.raises(InvalidInput, match="larger than"):
             unpacked(bomb)
         monkeypatch.setattr("bilge_core.document.sealed.LARGEST_TEXT", 100)
         with pytest.raises(InvalidInput, match=r"document\.json: is larger"):
-            unpacked(packed(Packed(b" " * 101)))
+            packed(Packed(b" " * 101))
 
     @given(st.binary(max_size=300))
     def test_no_bytes_crash_it(self, data: bytes) -> None:

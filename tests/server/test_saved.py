@@ -233,6 +233,8 @@ class TestWhatWasDone:
                          "at": "2026-11-30T09:00:00Z"}]}, "work.json.order.0.state"),
             ({"besides": [{"part": "own_lube", "count": 0}]}, "work.json.besides.0.count"),
             ({"besides": [{"part": "own_lube", "count": 1}] * 2}, "work.json.besides"),
+            ({"order": [{"part": "own_lube", "state": "have", "count": 1, "by": "a",
+                         "at": "2026-11-30T09:00:00"}]}, "work.json.order.0.at"),
             ({"parts": [{"key": "own_x", "words": "", "per": "piece", "cost": 1,
                          "lead_days": 1}]}, "work.json.parts.0.words"),
             ({"parts": [{"key": "own_x", "words": "a thing", "per": "piece", "cost": -1,

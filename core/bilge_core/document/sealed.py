@@ -60,6 +60,11 @@ def is_sealed(data: bytes) -> bool:
 def sealed(kind: Kind, files: Mapping[str, bytes]) -> bytes:
     """The file.
 
+    Raises
+    ------
+    InvalidInput
+        If there is more than can be read again.
+
     Examples
     --------
     >>> kind = Kind("x", "thing", ["a.json"], re.compile("b"))
@@ -71,9 +76,10 @@ def sealed(kind: Kind, files: Mapping[str, bytes]) -> bytes:
         for name, data in files.items()
     }
     manifest = {"format": kind.format, "version": 1, "files": told}
+    rows = {**files, MANIFEST: (json.dumps(manifest, indent=1) + "\n").encode()}
+    _check_sizes([(name, len(data)) for name, data in rows.items()])
     kept = io.BytesIO()
     with zipfile.ZipFile(kept, "w", zipfile.ZIP_DEFLATED) as archive:
-        rows = {**files, MANIFEST: (json.dumps(manifest, indent=1) + "\n").encode()}
         for name, data in rows.items():
             archive.writestr(zipfile.ZipInfo(name, (2026, 1, 1, 0, 0, 0)), data)
     return kept.getvalue()
@@ -104,19 +110,25 @@ def refused(where: str, words: str) -> InvalidInput:
     return InvalidInput([Problem(where, words)])
 
 
+def _check_sizes(rows: Sequence[tuple[str, int]]) -> None:
+    """Whether so many files of so many bytes are no more than can be read, or written to be."""
+    if len(rows) > MOST_FILES:
+        raise refused("file", f"has {len(rows)} files in it; {MOST_FILES} are the most")
+    if sum(size for _, size in rows) > LARGEST:
+        raise refused("file", f"is larger than {LARGEST // 1024**2} MB unpacked")
+    for name, size in rows:
+        if name.endswith(".json") and size > LARGEST_TEXT:
+            raise refused(name[:80], f"is larger than {LARGEST_TEXT // 1024**2} MB")
+
+
 def _read(kind: Kind, archive: zipfile.ZipFile) -> dict[str, bytes]:
     entries = archive.infolist()
-    if len(entries) > MOST_FILES:
-        raise refused("file", f"has {len(entries)} files in it; {MOST_FILES} are the most")
-    if sum(each.file_size for each in entries) > LARGEST:
-        raise refused("file", f"is larger than {LARGEST // 1024**2} MB unpacked")
+    _check_sizes([(each.filename, each.file_size) for each in entries])
     files = {}
     for each in entries:
         name = each.filename
         if not (name in (*kind.wanted, MANIFEST) or kind.others.fullmatch(name)):
             raise refused("file", f"has {name[:60]!r} in it, which is no part of a {kind.words}")
-        if name.endswith(".json") and each.file_size > LARGEST_TEXT:
-            raise refused(name, f"is larger than {LARGEST_TEXT // 1024**2} MB")
         with archive.open(each) as opened:  # a header may say less than there is
             files[name] = opened.read(each.file_size)
     return files

@@ -6,10 +6,9 @@ was made on, which is a number in the file.
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 Hand = Annotated[str, Field(max_length=150)]
 Number = Annotated[int, Field(ge=1, le=999_999)]
@@ -28,7 +27,7 @@ class EntryInFile(InFile):
 
     client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
     by: Hand
-    at: datetime
+    at: AwareDatetime
     state: Number
     entry: dict[str, Any]
 
@@ -40,10 +39,10 @@ class CardInFile(InFile):
     said: dict[str, Any]
     begun_on: Number
     begun_by: Hand
-    begun_at: datetime
+    begun_at: AwareDatetime
     built: Number | None = None
     closed_by: Hand = ""
-    closed_at: datetime | None = None
+    closed_at: AwareDatetime | None = None
     entries: Annotated[list[EntryInFile], Field(max_length=5000)] = []
 
 
@@ -54,7 +53,7 @@ class TickInFile(InFile):
     state: Literal["have", "ordered", "arrived"]
     count: Count
     by: Hand
-    at: datetime
+    at: AwareDatetime
 
 
 class BesidesInFile(InFile):
@@ -91,7 +90,7 @@ class WorkInFile(InFile):
 
     shown: Number = 1
     car_in: Number | None = None
-    cards: Annotated[list[CardInFile], Field(max_length=200)] = []
+    cards: Annotated[list[CardInFile], Field(max_length=2000)] = []
     fits: Annotated[list[EntryInFile], Field(max_length=5000)] = []
     order: Annotated[list[TickInFile], Field(max_length=1000)] = []
     besides: Annotated[list[BesidesInFile], Field(max_length=100)] = []
