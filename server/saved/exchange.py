@@ -72,10 +72,8 @@ def import_build(user: User, upload: UploadedFile) -> Build:
     taken += [(record, "", None) for record in _in_the_document(what.document)]
     if len(taken) > MOST_RECORDS:
         raise InvalidInput([Problem("records.json", f"{MOST_RECORDS} records are the most")])
-    shown, documents = (
-        what.work.shown,
-        {number: what.states[number] for number in what.work.states - {what.work.shown}},
-    )
+    shown = what.work.shown
+    documents = {number: what.states[number] for number in what.work.states - {shown}}
     build, states = new_from_states(user, {**documents, shown: what.document}, shown, "from a file")
     tokens = {
         old: photos.add_bytes(user, build, io.BytesIO(data)).token

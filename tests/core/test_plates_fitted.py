@@ -77,8 +77,9 @@ def test_a_box_hangs_its_third_gate_toward_the_long_part_of_the_pan() -> None:
 
 def test_no_room_for_a_box_is_said_and_nothing_is_done() -> None:
     near = done(DUNLIN, kind="move_pickup", left_mm=-70)
-    with pytest.raises(InvalidInput, match="has no room"):
-        read_act({"kind": "fit_gates"}).done(near)
+    for beside in (86.0, 60.0):  # whatever is asked: the pan's wall is too near
+        with pytest.raises(InvalidInput, match="has no room"):
+            read_act({"kind": "fit_gates", "beside_mm": beside}).done(near)
     for kind in ("fit_gates", "fit_side_plates"):
         with pytest.raises(InvalidInput, match="upright plates"):
             read_act({"kind": kind}).done(GATED)

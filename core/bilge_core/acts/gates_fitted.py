@@ -114,10 +114,10 @@ def _box(build: Build, room: Room, beside: float) -> Room:
     )
     near = min(x - box.rear - half[0], box.front - x - half[0])
     near = min(near, y - box.right - half[1], box.left - y - half[1])
+    least = max(half) + _LEAST - OFF_WALL
+    if beside < least:
+        raise refused("beside_mm", f"must be {least:.0f} mm or more, clear of the mouth")
     if near < _LEAST - OFF_WALL:
-        if beside < _BESIDE:
-            least = max(half) + _LEAST - OFF_WALL
-            raise refused("beside_mm", f"must be {least:.0f} mm or more, clear of the mouth")
         raise refused(
             "kind",
             f"has no room: the mouth stands within {_LEAST:.0f} mm of the sump's wall, and a box "
