@@ -10,6 +10,7 @@ export function HeadFigure({
   unit,
   mark,
   word,
+  title,
 }: {
   name: string;
   to: string;
@@ -17,10 +18,13 @@ export function HeadFigure({
   unit?: string;
   mark: MarkState;
   word: string;
+  /** What the word is short for. */
+  title?: string;
 }): ReactElement {
   return (
     <Link
       to={to}
+      title={title}
       className="flex w-[114px] flex-col justify-center border-l border-hair px-3 max-[1240px]:w-[96px] max-[1240px]:px-2"
     >
       <span className="text-[13px] text-ink-2">{name}</span>

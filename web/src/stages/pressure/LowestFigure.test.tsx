@@ -6,9 +6,9 @@ import { DUNLIN_BUILD } from "../../testing/documents";
 import { forecastOf, showInBuild, viewOf } from "../../testing/view";
 import { LowestFigure } from "./LowestFigure";
 
-const figures = (dips: number): Moving =>
+const figures = (dips: number, band_bar: [number, number] | null = null): Moving =>
   ({
-    pressure: { lowest_bar: 1.84, usual_bar: 4.9, dips: Array.from({ length: dips }) },
+    pressure: { lowest_bar: 1.84, usual_bar: 4.9, band_bar, dips: Array.from({ length: dips }) },
   }) as unknown as Moving;
 
 const words = (moving: Moving | null, invented: never[] | string[] = []): string => {
@@ -24,6 +24,13 @@ describe("the lowest pressure in the head", () => {
   it("stands beside what is usual there", () => {
     expect(words(figures(2))).toBe("Lowest gallery1.8 bar usual 4.9");
     expect(screen.getByText("1.8", { exact: false }).className).toContain("text-bad");
+  });
+  it("has its band by the pump's slip, where there is one", () => {
+    expect(words(figures(2, [1.62, 1.9]))).toBe("Lowest gallery1.8 bar ±0.2 of 4.9");
+    expect(screen.getByRole("link").title).toBe(
+      "1.6 to 1.9 bar by how far the pump slips on gas; usual there is 4.9",
+    );
+    expect(words(figures(2, [1.83, 1.85]))).toContain("usual 4.9");
   });
   it("is nobody's while the car is a template's", () => {
     expect(words(figures(2), ["pump"])).toContain("not yours");

@@ -15,8 +15,11 @@ export function LowestFigure({ to }: { to: string }): ReactElement {
     const word = settled.data?.lap === null ? "no lap" : "needs a run";
     return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word={word} />;
   }
-  const { lowest_bar: lowest, usual_bar: usual, dips } = figures.pressure;
+  const { lowest_bar: lowest, usual_bar: usual, band_bar: band, dips } = figures.pressure;
+  const told = (bar: number): string => pressureAs(units, system, bar).figure;
   const shown = pressureAs(units, system, lowest);
+  const off = band ? told(Math.max(lowest - band[0], band[1] - lowest)) : "";
+  const isTold = band !== null && Number(off) > 0;
   const isYours = build.invented.length === 0;
   return (
     <HeadFigure
@@ -25,7 +28,12 @@ export function LowestFigure({ to }: { to: string }): ReactElement {
       value={shown.figure}
       unit={shown.unit}
       mark={!isYours ? "nothing" : dips.length > 0 ? "bad" : "good"}
-      word={isYours ? `usual ${pressureAs(units, system, usual).figure}` : "not yours"}
+      word={!isYours ? "not yours" : isTold ? `±${off} of ${told(usual)}` : `usual ${told(usual)}`}
+      title={
+        isTold
+          ? `${told(band[0])} to ${told(band[1])} ${shown.unit} by how far the pump slips on gas; usual there is ${told(usual)}`
+          : undefined
+      }
     />
   );
 }
