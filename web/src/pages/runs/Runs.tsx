@@ -31,7 +31,7 @@ function standing(run: Run, pressure: (bar: number) => string): string {
       return run.left_s === null ? share : `${share}, ${run.left_s.toFixed(0)} s to go`;
     case "finished":
       if (!run.summary) return "finished";
-      return `dry ${run.summary.dry_s.toFixed(1)} s, ${run.summary.lowest_bar == null ? "by an older model" : `gallery ${pressure(run.summary.lowest_bar)} at least`}`;
+      return `dry ${run.summary.dry_s.toFixed(1)} s, ${run.summary.lowest_bar == null ? "by an older model" : `lowest ${pressure(run.summary.lowest_bar)}`}`;
     case "cancelled":
     case "failed":
       return run.reason;
