@@ -33,6 +33,8 @@ def export(workshop: Workshop, build_id: int) -> tuple[Build, bytes]:
     Raises
     ------
     NotFound
+    InvalidInput
+        If there is more than such a file holds.
     """
     build = selectors.build_of(workshop, build_id)
     rows, done = list(standing(build)), work_of(build)

@@ -98,7 +98,6 @@ class TestOneFile:
 
 
 LUBE = {"words": "assembly lube", "per": "piece", "cost": 9.5, "lead_days": 40}
-WORKED_ON = "drain.oil"
 
 
 @pytest.fixture
