@@ -94,13 +94,13 @@ def _plan(told: JobStageOut) -> str:
     assert told.card is not None
     plan = told.card.plan
     late = "; ".join(
-        f"{row.words} is there on {row.there:%d %b} and costs {row.slips_days} days"
+        f"{row.words} is there on {row.there:%d %b %Y} and costs {row.slips_days} days"
         for row in plan.late
     )
     oil = f" Oil in from {plan.oil_in:%a %d %b %H:%M}." if plan.oil_in else ""
     return (
         f"{len(told.card.steps)} steps, {plan.hands_h:.1f} h of hands, begins "
-        f"{plan.begins:%a %d %b}, done {plan.ends:%a %d %b}.{oil}"
+        f"{plan.begins:%a %d %b}, done {plan.ends:%a %d %b %Y}.{oil}"
         + (f" {late[0].upper()}{late[1:]}." if late else "")
     )
 

@@ -110,7 +110,7 @@ def _due(rows: list[DueOut]) -> Table:
     for row in rows:
         last = row.done[-1] if row.done else None
         said = "" if last is None else (
-            f"{last.done.on:%d %b}, {'renewed' if last.done.how == 'renewed' else 'looked at'}: "
+            f"{last.done.on:%d %b %Y}, {'renewed' if last.done.how == 'renewed' else 'looked at'}: "
             f"{last.done.found}{', ' + last.done.words if last.done.words else ''}"
         )  # fmt: skip
         guess = " (a guess)" if row.is_usual and row.every_hours is not None else ""

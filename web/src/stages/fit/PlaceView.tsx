@@ -1,3 +1,4 @@
+import { dayWords } from "../../parts/days";
 import { useState, type ReactElement } from "react";
 import type { Fit, Offered } from "../../api/fit";
 import { photoAddress } from "../../api/photos";
@@ -10,7 +11,7 @@ import { lengthAs } from "../../parts/units";
 import { Reason } from "../../parts/Reason";
 import type { PlaceNow } from "./standing";
 import { Stepper } from "./Stepper";
-import { dayWords, DONE, gapWords, MARKS, nextWords, STATES } from "./words";
+import { DONE, gapWords, MARKS, nextWords, STATES } from "./words";
 
 /** What the forecast has nearer or farther than it is, and the keep-out moved. */
 function Correct({ place }: { place: PlaceNow }): ReactElement | null {

@@ -5,7 +5,7 @@ import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { SayPlace } from "./SayPlace";
 import type { FitNow } from "./standing";
-import { dayWords } from "./words";
+import { dayWords } from "../../parts/days";
 
 type CarOn = "wheels" | "stands";
 const ON: Readonly<Record<CarOn, string>> = { stands: "on stands", wheels: "on its wheels" };

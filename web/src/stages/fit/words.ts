@@ -80,10 +80,6 @@ export function nextWords(place: Place, rocks: number, units: Units, system: Sys
   return `As wanted, cold and still.${rocking}`;
 }
 
-/** A day, as it is written on paper. */
-export const dayWords = (at: string): string =>
-  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
-
 /** What was done to make room, as it is said most. */
 export const DONE = [
   "trimmed",

@@ -1,3 +1,4 @@
+import { dayWords as dayInWords } from "../../parts/days";
 import type { Entry, Step, StepState } from "../../api/job";
 import type { MarkState } from "../../parts/Mark";
 
@@ -42,8 +43,7 @@ export function clockWords(at: string | number | Date, now: number): string {
   return `${when.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, ${time}`;
 }
 
-export const dayWords = (at: string): string =>
-  new Date(at).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
+export const dayWords = (at: string): string => dayInWords(at, { weekday: true, short: true });
 
 export const MARKS: Readonly<Record<StepState, MarkState>> = {
   done: "good",

@@ -1,3 +1,4 @@
+import { dayWords } from "../../parts/days";
 import type { Line, LinesStage } from "../../api/lines";
 import { lengthAs, type System, type Units } from "../../parts/units";
 
@@ -38,7 +39,6 @@ export function allSentence({ lines: { lines } }: LinesStage): string {
 export function beginSentence(stage: LinesStage): string {
   if (stage.lines.order.length === 0) return "Nothing is to be bought.";
   if (stage.to_come === 0) return "Everything is there: work can begin.";
-  const day = new Date(`${stage.begin_on}T12:00:00`);
-  const on = day.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "long" });
+  const on = dayWords(stage.begin_on, { weekday: true });
   return `${stage.to_come} of ${stage.lines.order.length} parts to come; ordered today, the last is there on ${on}.`;
 }

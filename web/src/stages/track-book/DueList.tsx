@@ -1,12 +1,11 @@
+import { dayWords, today } from "../../parts/days";
 import { useState, type ReactElement } from "react";
 import type { Booked, Due } from "../../api/book";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
-import { dayWords, dueWords, everyWords, MARKS } from "./words";
+import { dueWords, everyWords, MARKS } from "./words";
 
 type Found = "sound" | "watch" | "bad";
-
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 function DoneForm({
   due,

@@ -9,7 +9,7 @@ import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
 import { sourceOf, trialOf, type Row } from "./holdUpTyped";
-import { dayWords } from "./words";
+import { dayWords } from "../../parts/days";
 
 const STEPS = [
   "Sight tube or dipstick window on the sump, beside a rule; engine at its running heat, car level on stands.",

@@ -9,7 +9,7 @@ import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
 import { JudgedView } from "./JudgedView";
 import { SessionLaps } from "./SessionLaps";
-import { dayWords } from "./words";
+import { dayWords } from "../../parts/days";
 
 /** Looks once for a forecast of a session that was written down before there was one. */
 function useLookAgain(buildId: number, session: string, judged: Judged | null | undefined): void {

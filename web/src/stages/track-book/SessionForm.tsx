@@ -1,3 +1,4 @@
+import { today } from "../../parts/days";
 import { useState, type ReactElement } from "react";
 import type { SessionEntry, SessionRow } from "../../api/book";
 import { newId } from "../../offline/queue";
@@ -33,12 +34,6 @@ const FIGURES: readonly (readonly [Key, string, string])[] = [
   ["ambient_c", "Outside", "°C"],
   ["lowest_bar", "Lowest pressure seen", "bar"],
 ];
-
-const today = (): string => {
-  const now = new Date();
-  const two = (value: number): string => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-};
 
 const text = (value: number | null | undefined): string =>
   value === null || value === undefined ? "" : String(value);

@@ -2,7 +2,7 @@ import type { ReactElement } from "react";
 import { Link } from "react-router";
 import type { BookStage } from "../../api/book";
 import { Mark } from "../../parts/Mark";
-import { dayWords } from "./words";
+import { dayWords } from "../../parts/days";
 
 type Row = BookStage["strip_down"][number];
 

@@ -1,3 +1,4 @@
+import { dayWords } from "../../parts/days";
 import { useRef, useState, type ReactElement } from "react";
 import { Link, useSearchParams } from "react-router";
 import { wordsOf } from "../../api/client";
@@ -31,7 +32,7 @@ import { SessionForm } from "./SessionForm";
 import { StripDown } from "./StripDown";
 import { Trends } from "./Trends";
 import { WhatItSays } from "./WhatItSays";
-import { dayWords, entryWords } from "./words";
+import { entryWords } from "./words";
 
 /** What of the address opens the pit wall: it stays over a reload. */
 const PIT_WALL = "pit-wall";

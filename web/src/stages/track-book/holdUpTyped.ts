@@ -1,3 +1,4 @@
+import { today } from "../../parts/days";
 import type { Booked } from "../../api/book";
 
 /** Two figures as they are typed. */
@@ -20,13 +21,6 @@ function pairsOf(rows: readonly Row[], least: number, most: number): [number, nu
   );
   return isRead ? found : null;
 }
-
-/** The day as this device has it. */
-const today = (): string => {
-  const now = new Date();
-  const two = (value: number): string => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-};
 
 /** The trial as it is kept, or the label of what is missing. */
 export function trialOf(

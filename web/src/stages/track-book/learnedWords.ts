@@ -1,7 +1,7 @@
 import type { FigureTold, FitTold, Learning } from "../../api/learning";
 import type { BuildDocument } from "../../api/queries";
 import { volumeAs, type Shown, type System, type Units } from "../../parts/units";
-import { dayWords } from "./words";
+import { dayWords } from "../../parts/days";
 
 /** A figure of a fit as it is shown, with its unit. */
 export interface ShownFigure {

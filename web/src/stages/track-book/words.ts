@@ -1,3 +1,4 @@
+import { dayWords } from "../../parts/days";
 import type { Booked, Due, Trend } from "../../api/book";
 import type { MarkState } from "../../parts/Mark";
 import { volumeAs, type System, type Units } from "../../parts/units";
@@ -8,9 +9,6 @@ export const MARKS: Readonly<Record<Due["state"], MarkState>> = {
   soon: "caution",
   later: "good",
 };
-
-export const dayWords = (on: string): string =>
-  new Date(`${on}T12:00:00`).toLocaleDateString("en-GB", { day: "numeric", month: "long" });
 
 const one = (value: number): string => value.toFixed(1);
 
