@@ -55,10 +55,12 @@ def test_a_cracked_pan_stops_the_job_and_moves_the_plan(builder: Builder) -> Non
     builder.in_order("look_at_new", "offer_up", "dry_fit", "torque_pan", "prove_pressure")
     page.click("button", "Begin this job")
     page.says("A part is bad")
+    page.says("Pan by a fabricator is there on")
+    awaited = done_on(builder)
     builder.tab("Parts")
     builder.pick("//*[@data-part='pan_made']", "have it")
     builder.tab("Job")
-    page.until(lambda: "pan by a fabricator is there on" not in page.text())
+    page.until(lambda: done_on(builder) < awaited)  # not what the card said before
     planned = done_on(builder)
     builder.press("Look the new pan over as it came")
     builder.press("A part is bad")
