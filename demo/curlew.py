@@ -102,4 +102,6 @@ def curlew() -> Build:
         if run["line"]["kind"] == "hose" and run["service"] in lines:
             run["line"]["length_mm"] = lines[run["service"]]
         run["assumed"] = False
+    poured = act.poured_l(Build.model_validate(document))  # its lines hold some, now they are known
+    document["oil"] |= {"volume_l": poured, "mark_l": poured}
     return Build.model_validate(document)

@@ -153,7 +153,7 @@ class TestStages:
 
     def test_oil_is_neither_made_nor_lost_over_a_lap(self, saltmarsh: Log) -> None:
         lap = over(CURLEW, saltmarsh)
-        whole = lap.in_pan + lap.in_tank
+        whole = lap.in_pan + lap.in_tank + lap.coming_back
         assert lap.lost == 0.0 and float(np.ptp(whole)) < 1e-9
         assert np.all(lap.oil >= 0.0) and np.all(lap.oil <= lap.swept + 1e-12)
         assert lap.in_pan.min() >= 0.0

@@ -33,7 +33,7 @@ class TestLost:
         without = dry_lap(CURLEW, pan, saltmarsh, blocked=stage.component)
         assert np.all(without.swept[:, 1] == 0.0) and np.all(without.oil[:, 1] == 0.0)
         assert without.swept[:, 0] == pytest.approx(whole.swept[:, 0])
-        total = without.in_pan + without.in_tank
+        total = without.in_pan + without.in_tank + without.coming_back
         assert np.ptp(total) < 1e-9
 
     def test_the_stage_that_has_oil_in_every_corner_is_missed_most(self) -> None:

@@ -91,7 +91,7 @@ class GoDry(Act):
             f"dry sump: pan {self.said('depth_mm')} deep, {self.pickups} scavenge stages, "
             f"tank of {self.said('tank_l', 'L')}"
         )
-        return circuit.done_with_oil(words, self._oil)
+        return circuit.done_with_oil(words, self.poured_l)
 
     def _new_pan(self, build: Build, document: Document) -> list[tuple[str, float, float]]:
         """A flat pan within the same rail; names and places of the mouths in it."""
@@ -219,8 +219,10 @@ class GoDry(Act):
         drive = drive.model_copy(update={"belt_teeth": nearest_belt(drive)})
         circuit.document["drive"] = made_taut(drive).model_dump(mode="json")
 
-    def _oil(self, made: Build) -> float:
-        """What is poured [L]: what the engine holds, what lies in the pan, and the tank's share."""
+    def poured_l(self, made: Build) -> float:
+        """What is poured [L]: what the engine and its lines hold, what lies in the pan, and the
+        tank's share.
+        """
         try:
             held = held_running(made).total * 1e3
         except InvalidInput:

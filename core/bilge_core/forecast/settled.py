@@ -37,7 +37,7 @@ def circuit_note(build: Build) -> str:
         return ""
     return (
         "A dry sump: judged by the tank's outlet. The tank's oil lies at once, and what the "
-        "stages bring is there at once."
+        "stages bring is there once it is through its lines."
     )
 
 

@@ -12,6 +12,7 @@ from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.exchange import Drawn
 from bilge_core.network import Network
 from bilge_core.network.records import Flowing
+from bilge_core.network.way_back import OnTheWay, WayBack, way_back_of
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.scavenge.lap import mouth_row, oil_of_stage, settled_share, stages_of
@@ -27,12 +28,14 @@ class DrySide:
     mouths : tuple of DrawnMouth, as the pan has them
     tank : TankSpace
     build : Build
+    way : WayBack, from the stages to the tank
     """
 
     stages: tuple[Stage, ...]
     mouths: tuple[DrawnMouth, ...]
     tank: TankSpace
     build: Build
+    way: WayBack
 
     @classmethod
     def of(cls, build: Build, pan: Pan) -> DrySide | None:
@@ -46,7 +49,9 @@ class DrySide:
         if not build.circuit.is_dry:
             return None
         stages, mouths = scavenged(build, pan)
-        return cls(stages, mouths, tank_space(tank_of(build)), build)
+        way = way_back_of(build)
+        assert way is not None  # its stages draw
+        return cls(stages, mouths, tank_space(tank_of(build)), build, way)
 
 
 @dataclass(frozen=True)
@@ -73,22 +78,24 @@ class DryEngine(CircuitEngine):
     side : DrySide
     in_tank : float
         Oil in the tank to begin with [m3].
+    on_way : OnTheWay
+        Between stages and tank.
 
     Notes
     -----
     The tank's oil lies at once as the load would have it; the pan's moves. A stage brings what its
-    mouths find, gas too; what comes back is in the tank at once, lines and separator counted with
-    it. What a full tank has no room for is gone by its vent, and told.
+    mouths find, gas too; it is in the tank once what was ahead of it in lines, cooler and separator
+    has gone in. What a full tank has no room for is gone by its vent, and told.
     """
 
     def __init__(
         self, network: Network, speed: Callable[[float], float], state: Flowing, side: DrySide,
-        in_tank: float,
+        in_tank: float, on_way: OnTheWay,
     ) -> None:  # fmt: skip
         super().__init__(network, speed, state)
         self._side, self._stage_of = side, stages_of(side.stages, len(side.mouths))
         self._outlet = mouth_row(side.tank.outlet)
-        self._in_tank = in_tank
+        self._in_tank, self._on_way = in_tank, on_way
         self._flow = 0.0
         self.lost = 0.0
         self._scavenged = np.zeros((len(side.mouths), 2))
@@ -100,12 +107,14 @@ class DryEngine(CircuitEngine):
         self._flow = float(max(fed.flow[0], 0.0))
         self._in_tank -= float(fed.oil[0])
         speed = self._speed(start + 0.5 * step)
-        flows = np.zeros(len(oil_shares))
-        for number, stage in enumerate(self._side.stages):
-            flows += self._by_mouths(number, float(stage.swept(speed)), 1.0 - oil_shares)
+        swept = np.array([float(each.swept(speed)) for each in self._side.stages])
+        drawn = np.array([
+            self._by_mouths(number, flow, 1.0 - oil_shares) for number, flow in enumerate(swept)
+        ])  # fmt: skip
+        flows = drawn.sum(axis=0)
         oil = flows * oil_shares * step
         self._scavenged += np.column_stack([oil, flows * step - oil])
-        self._in_tank += float(oil.sum())
+        self._in_tank += self._on_way.brings(swept * step, drawn @ oil_shares * step)
         over = self._in_tank - FULLEST * self._side.tank.volume
         if over > 0.0:
             self._in_tank -= over
@@ -139,7 +148,7 @@ class DryEngine(CircuitEngine):
     @property
     def held(self) -> float:
         """Oil between the pan's mouths and its drain-backs, the tank's and what ran over [m3]."""
-        return super().held + self._in_tank + self.lost
+        return super().held + self._in_tank + self._on_way.held + self.lost
 
     @property
     def drawn(self) -> Array:

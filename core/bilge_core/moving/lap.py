@@ -33,6 +33,7 @@ from bilge_core.moving.ways_back import returns_of
 from bilge_core.network import between_looks, met_over, network_of, steady
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import settled_in, slips_on_gas
+from bilge_core.network.way_back import OnTheWay
 from bilge_core.oil import GRADES, density, kinematic_viscosity
 from bilge_core.pan import Pan, running_oil
 from bilge_core.physics.arrays import Array
@@ -169,7 +170,7 @@ class MovingOil:
         build, pan, domain = self._build, self._pan, self._domain
         load, state = self.load(time), state.copy()
         state.given[:] = 0.0
-        self.engine = self._engine(state)
+        self.engine = self._engine(state, time)
         volume = _in_pan(build, pan, self.engine.held)
         oil = start_simulation(
             domain, volume, -load / np.linalg.norm(load), wetting_of(build),
@@ -181,12 +182,15 @@ class MovingOil:
         returns = returns_of(build, pan, self.network.ways, domain, portion)
         self.coupled = Coupled(oil, self._inlets, self.engine, returns, self._observer)
 
-    def _engine(self, state: Flowing) -> CircuitEngine:
+    def _engine(self, state: Flowing, time: float) -> CircuitEngine:
         """The circuit behind the pan; of a dry sump with what its tank holds to begin with."""
         if self._dry is None:
             return CircuitEngine(self.network, self._speed, state)
-        left = running_oil(self._build) - state.held - self._pan.oil_volume
-        return DryEngine(self.network, self._speed, state, self._dry, max(left, 0.0))
+        speed = self._speed(time)
+        fed = float(self._usual.drawn_at(np.array(speed)))
+        on_way = OnTheWay(self._dry.way, self._dry.way.steady_shares(fed, speed))
+        left = running_oil(self._build) - state.held - self._pan.oil_volume - on_way.held
+        return DryEngine(self.network, self._speed, state, self._dry, max(left, 0.0), on_way)
 
     def _speed(self, time: float) -> float:
         """Of the crank [rad/s] at a time since the start [s]."""

@@ -6,10 +6,13 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
+import numpy as np
+
 from bilge_core.document.build import Build
 from bilge_core.network.assembly import network_of
 from bilge_core.network.oil import learned_up_top
-from bilge_core.network.running import settled_in
+from bilge_core.network.running import settled_in, steady
+from bilge_core.network.way_back import way_back_of
 
 _FELT: dict[str, Any] = {
     "circuit": True,
@@ -30,6 +33,7 @@ class Held:
     thrown : off the crank, on its way down [m3]
     builders : what the builder says is away [m3]
     learned : up top beyond what the circuit tells of, by the track book [m3]
+    coming_back : in a dry sump's lines, coolers and separator between pan and tank [m3]
     """
 
     speed: float
@@ -38,6 +42,7 @@ class Held:
     thrown: float
     builders: float
     learned: float = 0.0
+    coming_back: float = 0.0
 
     @property
     def aloft(self) -> float:
@@ -47,7 +52,7 @@ class Held:
     @property
     def total(self) -> float:
         """All of it [m3]."""
-        return self.pressed + self.aloft
+        return self.pressed + self.aloft + self.coming_back
 
 
 def held_words(held: Held) -> str:
@@ -61,9 +66,10 @@ def held_words(held: Held) -> str:
     litres = [each * 1e3 for each in (held.total, held.pressed, held.up_top, held.thrown)]
     gap = f"; its builder says {held.builders * 1e3:.1f}" if held.builders else ""
     learned = f", {held.learned * 1e3:+.1f} by the track book" if held.learned else ""
+    back = f", {held.coming_back * 1e3:.1f} coming back to the tank" if held.coming_back else ""
     return (
         f"{litres[0]:.1f} L: {litres[1]:.1f} under pressure, {litres[2]:.1f} in the heads, "
-        f"{litres[3]:.1f} off the crank{learned}{gap}"
+        f"{litres[3]:.1f} off the crank{back}{learned}{gap}"
     )
 
 
@@ -82,6 +88,8 @@ def _held(asked: _Asked) -> Held:
     thrown = state.vessels["is_floor"] == 0
     vessels = state.in_vessels
     pressed = float(state.nodes["liquid"].sum()) + state.in_tube
+    way = way_back_of(asked.build)
+    fed = 0.0 if way is None else float(steady(network).drawn_at(np.array(speed)))
     return Held(
         speed,
         pressed,
@@ -89,6 +97,7 @@ def _held(asked: _Asked) -> Held:
         float(vessels[thrown].sum()),
         asked.build.oil.away_l * 1e-3,
         learned_up_top(asked.build),
+        0.0 if way is None else way.holds(way.steady_shares(fed, speed)),
     )
 
 

@@ -42,7 +42,8 @@ LYING = 0.6e-3
 def oil_in_tank(build: Build) -> float:
     """Oil in a dry sump's tank as a lap begins [m3]: what neither the engine nor its pan holds.
 
-    Nil where there is not so much. What returns, separator and lines hold is counted with it.
+    Nil where there is not so much. What comes back to it is not in it yet: see
+    `bilge_core.network.way_back`.
     """
     return max(hot_oil(build) - held_running(build).total - oil_in_pan(build), 0.0)
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numba import njit
@@ -12,6 +13,7 @@ from numpy.typing import NDArray
 from bilge_core.document.build import Build
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of, steady
+from bilge_core.network.way_back import carried_from, carry, way_back_of
 from bilge_core.pan.assembly import Pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.pan.levels import solve_level
@@ -38,7 +40,7 @@ class DryLap:
     mouths : tuple of DrawnMouth
     tank : TankSpace
     time : [s], shape (n,)
-    in_pan, in_tank : oil [m3], shape (n,)
+    in_pan, in_tank, coming_back : oil there and on its way from stages to tank [m3], shape (n,)
     levels : of the pan's oil along its normals [m], shape (n,)
     shares : of gas at each mouth, shape (n, m)
     swept : by each stage [m3/s], shape (n, s)
@@ -55,6 +57,7 @@ class DryLap:
     time: Array
     in_pan: Array
     in_tank: Array
+    coming_back: Array
     levels: Array
     shares: Array
     swept: Array
@@ -91,7 +94,7 @@ def oil_of_stage(shares, stage_of, stage):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True)
-def _march(pan, tank, moments, asked, stages, mouths, start, out):  # type: ignore[no-untyped-def]
+def _march(pan, tank, moments, asked, stages, mouths, back, start, out):  # type: ignore[no-untyped-def]
     """Step by step; what ran over [m3].
 
     pan, tank : vertices, tetrahedra, volumes, and the most that oil may fill
@@ -99,13 +102,18 @@ def _march(pan, tank, moments, asked, stages, mouths, start, out):  # type: igno
     asked : step [s], what the engine takes of oil alone and what its pump sweeps, shape (n,)
     stages : what they sweep, shape (n, s), and the stage of each mouth
     mouths : rows of the pan's, and the outlet's
+    back : the way back to the tank, as `carry` takes it
     start : in pan and tank [m3]
-    out : pan, tank, level, cover, gas, feed of each moment; shares of gas; oil of each stage
+    out : pan, tank, level, cover, gas, feed, on the way back of each moment; shares of gas; oil of
+        each stage
     """
     normals, tank_normals, gravity = moments
     step, wanted, pump = asked
     swept, stage_of = stages
     mouths, outlet = mouths
+    way, came, left = back
+    on_way = (way[0] * way[4]).sum()
+    brought = np.empty((2, swept.shape[1]))
     seen, shares, oil = out
     heights = np.empty((pan[2].size, 4))
     tank_heights = np.empty((tank[2].size, 4))
@@ -136,15 +144,18 @@ def _march(pan, tank, moments, asked, stages, mouths, start, out):  # type: igno
             oil[i] *= most / taken
             taken = most
         in_pan += (feed - taken) * step
-        in_tank += (taken - feed) * step
+        brought[0], brought[1] = swept[i] * step, oil[i] * step
+        back_in = carry(way, came, left, i, brought)
+        on_way += taken * step - back_in
+        in_tank += back_in - feed * step
         if in_tank > tank[3]:  # the tank runs over: what its vent carries away is gone
             lost += in_tank - tank[3]
             in_tank = tank[3]
         if in_pan > pan[3]:
             lost += in_pan - pan[3]
             in_pan = pan[3]
-        row = (in_pan, in_tank, level, cover, gas, feed)
-        for k in range(6):
+        row = (in_pan, in_tank, level, cover, gas, feed, on_way)
+        for k in range(7):
             seen[i, k] = row[k]
     return lost
 
@@ -185,8 +196,9 @@ def dry_lap(
     Notes
     -----
     Oil comes down as it is pumped up: what hangs up top is as it is when running steadily. A stage
-    brings what its mouth finds of oil; lines, separator and cooler hold what they hold and delay
-    nothing. A stage with several mouths draws by the one that sucks air alone, once one does.
+    brings what its mouth finds of oil, which is in the tank once lines, separator and cooler have
+    let it through. A stage with several mouths draws by the one that sucks air alone, once one
+    does.
     """
     own, mouths = scavenged(build, pan)
     stages = stages or own
@@ -203,7 +215,7 @@ def dry_lap(
         stage.swept(log.engine_speed) * (stage.component != blocked) for stage in stages
     ])  # fmt: skip
     count = len(log.time) + lead
-    out = np.zeros((count, 6)), np.zeros((count, len(mouths))), np.zeros((count, len(stages)))
+    out = np.zeros((count, 7)), np.zeros((count, len(mouths))), np.zeros((count, len(stages)))
     most = FULLEST * space.volume
     lost = _march(
         (*_parts(pan.solid), FULLEST * pan.solid.volume),
@@ -215,15 +227,34 @@ def dry_lap(
         (step, *(with_lead(each) for each in _asked(build, log))),
         (with_lead(swept), stages_of(stages, len(mouths))),
         (np.array([mouth_row(each.mouth) for each in mouths]), mouth_row(space.outlet)),
+        _way_back(build, own, stages, count),
         (pan.oil_volume, min(oil_in_tank(build), most)),
         out,
     )  # fmt: skip
     seen, shares, oil = (each[lead:] for each in out)
-    in_pan, in_tank, levels, cover, gas, feed = seen.T
+    in_pan, in_tank, levels, cover, gas, feed, on_way = seen.T
     return DryLap(
-        stages, mouths, space, log.time, in_pan, in_tank, levels, shares, swept, oil, feed, cover,
-        gas, float(lost),
+        stages, mouths, space, log.time, in_pan, in_tank, on_way, levels, shares, swept, oil, feed,
+        cover, gas, float(lost),
     )  # fmt: skip
+
+
+def _way_back(
+    build: Build, own: tuple[Stage, ...], stages: tuple[Stage, ...], steps: int
+) -> tuple[Any, Array, Array]:
+    """As the lap begins: what it holds when running steadily; other stages go the way of those
+    whose mouths they have.
+    """
+    way = way_back_of(build)
+    assert way is not None  # it has stages
+    network = network_of(build)
+    fed = float(steady(network).drawn_at(np.array(network.running)))
+    shares = way.steady_shares(fed, network.running)
+    if stages is not own:
+        of_mouth = {m: int(way.entries[at]) for at, each in enumerate(own) for m in each.mouths}
+        entries = [of_mouth[each.mouths[0]] if each.mouths else 0 for each in stages]
+        way = replace(way, entries=np.array(entries))
+    return carried_from(way, shares, steps)
 
 
 def _parts(solid: Solid) -> tuple[Array, NDArray[np.int64], Array]:

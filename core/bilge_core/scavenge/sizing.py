@@ -15,6 +15,7 @@ from bilge_core.loads.log import Log
 from bilge_core.network import Network, network_of, steady
 from bilge_core.network.pipes import ENDS, pipe_resistance
 from bilge_core.network.running import steady_at
+from bilge_core.network.way_back import lines_behind, way_back_of
 from bilge_core.oil import GRADES, kinematic_viscosity
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity, up_from
@@ -26,7 +27,7 @@ from bilge_core.rules.drains import CRANKCASE, STAGE_SUCTION
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.stages import lines_behind, scavenge_ratio, stages_on_pan, swept_of
+from bilge_core.scavenge.stages import scavenge_ratio, stages_on_pan, swept_of
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
 from bilge_core.scavenge.vacuum import case_pull
 
@@ -219,6 +220,24 @@ def _joined_speed(build: Build, speed: float) -> float | None:
     return swept / area
 
 
+def _coming_back(build: Build, lap: DryLap) -> Sized:
+    """What is in the lines between stages and tank, and for how long."""
+    way, network = way_back_of(build), network_of(build)
+    assert way is not None  # the lap has stages
+    fed = float(steady(network).drawn_at(np.array(network.running)))
+    longest = float(way.takes(fed, network.running)[way.draws].max())
+    why = (
+        f"{way.rough} of its lines have no length yet and count as empty."
+        if way.rough
+        else "In no tank meanwhile; what its cooler holds is a guess where nobody told it."
+    )
+    return Sized(
+        "coming_back", "Coming back", f"in lines and cooler; {longest:.1f} s from mouth to tank",
+        "m3", None, None, float(lap.coming_back.mean()), "caution" if way.rough else "good", why,
+        "ours: lines as plugs, gas and oil in the order in which they came in",
+    )  # fmt: skip
+
+
 def _ups(build: Build, log: Log) -> Array:
     gravity = apparent_gravity(build.car, log.forward, log.leftward, log.upward)
     return np.asarray(up_in_car(build, up_from(gravity)))
@@ -255,6 +274,7 @@ def _tank(build: Build, log: Log, lap: DryLap) -> list[Sized]:
             dry.TANK_TIME, "tank_time", "Time in the tank", "at full flow", seconds,
             "Its gas has little time to rise: more oil in a larger tank, or a separator ahead.",
         ),
+        _coming_back(build, lap),
         Sized(
             "bubbles", "Bubbles that rise", "in that time, larger than", "m", None, None, bubble,
             "good", "Stokes's law, a cut size: no promise of how much gas is left.",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,16 +9,11 @@ import numpy as np
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.pumps import PickupTube, ScavengeStage
-from bilge_core.document.circuit.run import Run
 from bilge_core.errors import InvalidInput, Problem
+from bilge_core.network.way_back import lines_behind, swept_by
 from bilge_core.pan.assembly import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.pickup.mouth import Mouth
-
-
-def _swept(per_turn: float, ratio: float, speed: Array | float) -> Array:
-    turns = np.asarray(speed, dtype=np.float64) / (2.0 * math.pi) * ratio
-    return np.asarray(turns * per_turn)
 
 
 @dataclass(frozen=True)
@@ -58,32 +52,10 @@ class Stage:
 
         Examples
         --------
-        >>> Stage("c1", "front", 14e-6, 0.5, (0,)).swept(2 * math.pi * 100.0).round(6).item()
+        >>> Stage("c1", "front", 14e-6, 0.5, (0,)).swept(2 * np.pi * 100.0).round(6).item()
         0.0007
         """
-        return _swept(self.per_turn, self.ratio, speed)
-
-
-def lines_behind(circuit: Circuit, stage: str) -> tuple[list[PickupTube], list[Run]]:
-    """The pickups that a stage draws by, and the lines: back through whatever joins them."""
-    found: list[PickupTube] = []
-    lines: list[Run] = []
-    waiting, seen = [stage], {stage}
-    while waiting:
-        here = waiting.pop(0)
-        for run in circuit.runs:
-            if run.service != "scavenge" or run.end.component != here:
-                continue
-            lines.append(run)
-            before = circuit.component(run.start.component)
-            if before is None or before.id in seen:
-                continue
-            seen.add(before.id)
-            if isinstance(before, PickupTube):
-                found.append(before)
-            else:
-                waiting.append(before.id)
-    return found, lines
+        return swept_by(self.per_turn, self.ratio, speed)
 
 
 def _placed(build: Build, pan: Pan, tube: PickupTube, field: str) -> Mouth:
@@ -105,10 +77,10 @@ def swept_of(stage: ScavengeStage, speed: Array) -> Array:
     Examples
     --------
     >>> stage = ScavengeStage(kind="scavenge_stage", name="it", displacement_cm3=4, drive_ratio=0.5)
-    >>> swept_of(stage, np.array([2 * math.pi * 100])).round(6).tolist()  # 6000 rpm
+    >>> swept_of(stage, np.array([2 * np.pi * 100])).round(6).tolist()  # 6000 rpm
     [0.0002]
     """
-    return _swept(stage.displacement_cm3 * 1e-6, stage.drive_ratio, speed)
+    return swept_by(stage.displacement_cm3 * 1e-6, stage.drive_ratio, speed)
 
 
 def stages_on_pan(circuit: Circuit) -> list[ScavengeStage]:

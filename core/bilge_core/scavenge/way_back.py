@@ -11,9 +11,7 @@ from bilge_core.document.circuit.dry_and_gas import Separator, Tank
 from bilge_core.document.circuit.feeding import Cooler, PlateCooler
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.errors import InvalidQuantity
-
-TAKEN_OUT = 0.7
-"""Share of its gas that a separator takes out (ours, a guess: makers give more, at one flow)."""
+from bilge_core.network.way_back import TAKEN_OUT
 
 Order = Literal["ahead", "after", "alone", "none"]
 

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from bilge_core.document.build import Build
 from bilge_core.forecast.settled import SettledForecast
+from bilge_core.network.way_back import TAKEN_OUT
 from bilge_core.pan import Pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.scavenge.lap import DryLap
@@ -17,7 +18,7 @@ from bilge_core.scavenge.lost import without_each_stage
 from bilge_core.scavenge.shared import by_restrictors, shared_pairs
 from bilge_core.scavenge.sizing import Sized
 from bilge_core.scavenge.tank import tank_of, tank_space
-from bilge_core.scavenge.way_back import TAKEN_OUT, Order, carried
+from bilge_core.scavenge.way_back import Order, carried
 from bilge_core.tell.numbers import litres, mm
 
 

@@ -1,0 +1,359 @@
+"""A dry sump's way back: lines, coolers and separator between the pan's mouths and the tank.
+
+Oil and gas go through them in the order in which they came in, as in the suction tube: what a stage
+brings is in the tank only once all that was ahead of it has gone in. Meanwhile it is in no tank:
+with stages that sweep two or three times what the engine is fed, a third to a half of all that
+these lines hold is oil.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from bilge_core.document.build import Build
+from bilge_core.document.circuit.circuit import Circuit
+from bilge_core.document.circuit.component import Component
+from bilge_core.document.circuit.dry_and_gas import Separator, Tank
+from bilge_core.document.circuit.feeding import Cooler, Filter, PlateCooler
+from bilge_core.document.circuit.pumps import PickupTube, ScavengeStage
+from bilge_core.document.circuit.run import Open, Run, contents_of
+from bilge_core.network.guesses import GUESSES
+from bilge_core.physics.arrays import Array
+
+TAKEN_OUT = 0.7
+"""Share of its gas that a separator takes out (ours, a guess: makers give more, at one flow)."""
+_HOLDS = ((Cooler, "cooler_holds"), (PlateCooler, "cooler_holds"), (Filter, "filter_holds"))
+"""What holds something without being told, and the guess of it."""
+_FIRST = 1024  # steps that there is room for to begin with (ours)
+
+
+def lines_behind(circuit: Circuit, stage: str) -> tuple[list[PickupTube], list[Run]]:
+    """The pickups that a stage draws by, and the lines: back through whatever joins them."""
+    found: list[PickupTube] = []
+    lines: list[Run] = []
+    waiting, seen = [stage], {stage}
+    while waiting:
+        here = waiting.pop(0)
+        for run in circuit.runs:
+            if run.service != "scavenge" or run.end.component != here:
+                continue
+            lines.append(run)
+            before = circuit.component(run.start.component)
+            if before is None or before.id in seen:
+                continue
+            seen.add(before.id)
+            if isinstance(before, PickupTube):
+                found.append(before)
+            else:
+                waiting.append(before.id)
+    return found, lines
+
+
+def swept_by(per_turn: float, ratio: float, speed: Array | float) -> Array:
+    """What a stage sweeps at crank speeds [rad/s]: [m3/s], gas and oil.
+
+    Parameters
+    ----------
+    per_turn : float
+        Displacement [m3].
+    ratio : float
+        Turns of the pump per turn of the crank.
+    speed : array_like
+
+    Examples
+    --------
+    >>> swept_by(14e-6, 0.5, 2 * math.pi * 100.0).round(6).item()
+    0.0007
+    """
+    turns = np.asarray(speed, dtype=np.float64) / (2.0 * math.pi) * ratio
+    return np.asarray(turns * per_turn)
+
+
+@dataclass(frozen=True)
+class WayBack:
+    """Sections of the way back, each ahead of the one that it goes on into; k of them, s stages.
+
+    volumes : of what each holds, gas and oil [m3], shape (k,)
+    onward : the section that it goes on into, -1: the tank, shape (k,)
+    kept : share of gas that goes on at its end, less than 1 where a separator is, shape (k,)
+    entries : the section that each stage's oil comes into, shape (s,)
+    draws : whether each stage draws from the pan, shape (s,)
+    per_radian : what each stage sweeps per radian of the crank [m3], shape (s,)
+    rough : how many of its lines have no bore or no length, and count as empty
+    """
+
+    volumes: Array
+    onward: NDArray[np.int64]
+    kept: Array
+    entries: NDArray[np.int64]
+    draws: NDArray[np.bool_]
+    per_radian: Array
+    rough: int = 0
+
+    def _steady(self, fed: float, speed: float) -> tuple[Array, Array]:
+        """Volume and oil through each section [m3/s], as much coming back as is fed."""
+        swept = self.per_radian * speed
+        drawing = float(swept[self.draws].sum())
+        share = min(fed / drawing, 1.0) if drawing > 0.0 else 0.0
+        volume, oil = np.zeros(len(self.volumes)), np.zeros(len(self.volumes))
+        np.add.at(volume, self.entries, swept)
+        np.add.at(oil, self.entries, swept * share * self.draws)
+        for at, (into, kept) in enumerate(zip(self.onward, self.kept, strict=True)):
+            if into >= 0:
+                volume[into] += oil[at] + (volume[at] - oil[at]) * kept
+                oil[into] += oil[at]
+        return volume, oil
+
+    def steady_shares(self, fed: float, speed: float) -> Array:
+        """Share of oil in each section, when as much is brought back as the engine is fed.
+
+        Parameters
+        ----------
+        fed : float
+            Oil [m3/s].
+        speed : float
+            Of the crank [rad/s].
+
+        Returns
+        -------
+        ndarray, shape (k,)
+        """
+        volume, oil = self._steady(fed, speed)
+        return np.divide(oil, volume, out=np.zeros_like(oil), where=volume > 0.0)
+
+    def takes(self, fed: float, speed: float) -> Array:
+        """Time from each stage's mouths to the tank [s], running like that; shape (s,).
+
+        Examples
+        --------
+        >>> one = WayBack(np.array([2e-3]), np.array([-1]), np.ones(1), np.zeros(1, dtype=int),
+        ...               np.ones(1, dtype=bool), np.array([1e-6]))
+        >>> one.takes(fed=2e-4, speed=500.0).tolist()
+        [4.0]
+        """
+        volume, _ = self._steady(fed, speed)
+        still = np.divide(
+            self.volumes, volume, out=np.full(len(volume), math.inf), where=volume > 0.0
+        )
+        for at in range(len(volume) - 1, -1, -1):
+            if self.onward[at] >= 0:
+                still[at] += still[self.onward[at]]
+        return np.asarray(still[self.entries])
+
+    def holds(self, shares: Array) -> float:
+        """Oil in all sections [m3] at such shares of it.
+
+        Examples
+        --------
+        >>> one = WayBack(np.array([2e-3]), np.array([-1]), np.ones(1), np.zeros(1, dtype=int),
+        ...               np.ones(1, dtype=bool), np.array([1e-6]))
+        >>> one.holds(one.steady_shares(fed=2e-4, speed=500.0))
+        0.0008
+        """
+        return float(self.volumes @ shares)
+
+
+_Key = tuple[str, str]
+
+
+def _volume_of(part: Component | None) -> float:
+    if part is None:
+        return 0.0
+    if part.holds_l is not None:
+        return part.holds_l * 1e-3
+    return next((GUESSES[of].likely for kind, of in _HOLDS if isinstance(part, kind)), 0.0)
+
+
+@dataclass(frozen=True)
+class _Section:
+    """Where it begins, its lines, what its parts hold [m3], what it goes on into, and the share of
+    gas that is kept at its end.
+    """
+
+    begins: _Key
+    lines: tuple[Run, ...]
+    parts: float
+    into: _Key | None
+    kept: float = 1.0
+
+    @property
+    def volume(self) -> float:
+        return self.parts + sum(contents_of(run) or 0.0 for run in self.lines)
+
+    @property
+    def rough(self) -> int:
+        closed = [run for run in self.lines if not isinstance(run.line, Open)]
+        return sum(contents_of(run) is None for run in closed)
+
+
+def _sections(circuit: Circuit) -> Iterator[_Section]:
+    """From the stages to the tank: a new one at each joint, and on both sides of a separator."""
+    returns = [run for run in circuit.runs if run.service == "return"]
+    onward = {run.start.component: run for run in reversed(returns)}
+    ends = [run.end.component for run in onward.values()]
+    waiting: list[_Key] = [(each.id, "out") for each in circuit.of_kind(ScavengeStage)]
+    seen = set(waiting)
+    while waiting:
+        key = here, side = waiting.pop(0)
+        part = circuit.component(here)
+        parts = _volume_of(part) if side == "in" else 0.0
+        if side == "in" and isinstance(part, Separator):
+            found = _Section(key, (), parts, (here, "out"), 1.0 - TAKEN_OUT)
+        else:
+            lines = lines_behind(circuit, here)[1] if isinstance(part, ScavengeStage) else []
+            into: _Key | None = None
+            passed = {here}
+            while (run := onward.get(here)) is not None:
+                lines.append(run)
+                here = run.end.component
+                part = circuit.component(here)
+                if part is None or isinstance(part, Tank) or here in passed:
+                    break
+                if isinstance(part, Separator) or ends.count(here) > 1:
+                    into = (here, "in")
+                    break
+                parts += _volume_of(part)
+                passed.add(here)
+            found = _Section(key, tuple(lines), parts, into)
+        yield found
+        if found.into is not None and found.into not in seen:
+            seen.add(found.into)
+            waiting.append(found.into)
+
+
+def way_back_of(build: Build) -> WayBack | None:
+    """The way back of a build; None where no scavenge stage draws.
+
+    Lines of which nobody told a bore or a length hold nothing; nor does a separator that nobody
+    told of.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> way = way_back_of(read_build(Path("demo/curlew.json").read_text()))
+    >>> len(way.entries), 2.0e-3 < float(way.volumes.sum()) < 2.5e-3
+    (3, True)
+    >>> way_back_of(read_build(Path("demo/dunlin.json").read_text())) is None
+    True
+    """
+    circuit = build.circuit
+    stages = circuit.of_kind(ScavengeStage)
+    if not stages:
+        return None
+    rows = {each.begins: each for each in _sections(circuit)}
+
+    def far(key: _Key) -> int:
+        """How many sections there are to the tank; a ring's end at its own length."""
+        count, at = 0, rows[key].into
+        while at is not None and count < len(rows):
+            count, at = count + 1, rows[at].into
+        return count
+
+    keys = sorted(rows, key=far, reverse=True)
+    place = {key: at for at, key in enumerate(keys)}
+    onward = [-1 if (into := rows[key].into) is None else place[into] for key in keys]
+    return WayBack(
+        np.array([rows[key].volume for key in keys]),
+        np.array([into if into > at else -1 for at, into in enumerate(onward)], dtype=np.int64),
+        np.array([rows[key].kept for key in keys]),
+        np.array([place[each.id, "out"] for each in stages], dtype=np.int64),
+        np.array([bool(lines_behind(circuit, each.id)[0]) for each in stages]),
+        np.array([
+            float(swept_by(each.displacement_cm3 * 1e-6, each.drive_ratio, 1.0)) for each in stages
+        ]),
+        sum(each.rough for each in rows.values()),
+    )  # fmt: skip
+
+
+_Way = tuple[Array, NDArray[np.int64], Array, NDArray[np.int64], Array]
+
+
+@njit(cache=True)
+def carry(way, came, left, at, brought):  # type: ignore[no-untyped-def]
+    """What comes into the tank over a step [m3 of oil].
+
+    Parameters
+    ----------
+    way : volumes, onward, kept, entries, and the share of oil that each section began with
+    came : volume and oil that have come into each section by each step, shape (2, k, n) [m3]
+    left : by each section, volume and oil that have left it, and the step as far as which
+        what has left came in, shape (3, k)
+    at : of the step that begins; `came` is written at the one after it
+    brought : by each stage over the step, volume and oil, shape (2, s) [m3]
+    """
+    volumes, onward, kept, entries, shares = way
+    volume, oil = came
+    for k in range(volumes.size):
+        volume[k, at + 1], oil[k, at + 1] = volume[k, at], oil[k, at]
+    for s in range(entries.size):
+        volume[entries[s], at + 1] += brought[0, s]
+        oil[entries[s], at + 1] += brought[1, s]
+    into_tank = 0.0
+    for k in range(volumes.size):
+        # all that came in, less what there is room for: as far as there it has left
+        gone = volume[k, at + 1] - volumes[k]
+        if gone < 0.0:
+            gone_oil = gone * shares[k]
+        else:
+            by = int(left[2, k])
+            while volume[k, by + 1] < gone:
+                by += 1
+            left[2, k] = by
+            span = volume[k, by + 1] - volume[k, by]
+            part = (gone - volume[k, by]) / span if span > 0.0 else 1.0
+            gone_oil = oil[k, by] + part * (oil[k, by + 1] - oil[k, by])
+        out, out_oil = gone - left[0, k], gone_oil - left[1, k]
+        left[0, k], left[1, k] = gone, gone_oil
+        if onward[k] < 0:
+            into_tank += out_oil
+        else:
+            volume[onward[k], at + 1] += out_oil + (out - out_oil) * kept[k]
+            oil[onward[k], at + 1] += out_oil
+    return into_tank
+
+
+def carried_from(way: WayBack, shares: Array, steps: int) -> tuple[_Way, Array, Array]:
+    """What `carry` needs over so many steps: the way, what came, what left, as it begins."""
+    count = len(way.volumes)
+    left = np.zeros((3, count))
+    left[0], left[1] = -way.volumes, -way.volumes * shares
+    return (
+        (way.volumes, way.onward, way.kept, way.entries, shares),
+        np.zeros((2, count, steps + 1)),
+        left,
+    )
+
+
+class OnTheWay:
+    """Oil on its way back, step by step, for as long as it is asked.
+
+    Parameters
+    ----------
+    way : WayBack
+    shares : ndarray, shape (k,)
+        Of oil in each section to begin with.
+    """
+
+    def __init__(self, way: WayBack, shares: Array) -> None:
+        self._way, self._came, self._left = carried_from(way, shares, _FIRST)
+        self._at = 0
+
+    def brings(self, volume: Array, oil: Array) -> float:
+        """Oil that comes into the tank [m3] while the stages bring a volume and the oil in it."""
+        if self._at + 1 == self._came.shape[2]:
+            self._came = np.concatenate([self._came, np.zeros_like(self._came)], axis=2)
+        into = carry(self._way, self._came, self._left, self._at, np.stack([volume, oil]))
+        self._at += 1
+        return float(into)
+
+    @property
+    def held(self) -> float:
+        """Oil on the way now [m3]."""
+        return float((self._came[1, :, self._at] - self._left[1]).sum())

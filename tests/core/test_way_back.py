@@ -1,0 +1,251 @@
+"""A dry sump's way back to its tank: plugs by hand, oil that adds up, sections of circuits."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+from bilge_core.acts.go_dry import GoDry
+from bilge_core.document.build import Build
+from bilge_core.document.ids import Document
+from bilge_core.document.read import build_from, read_build
+from bilge_core.network import network_of, steady
+from bilge_core.network.held import held_running, held_words
+from bilge_core.network.way_back import TAKEN_OUT, OnTheWay, WayBack, way_back_of
+from bilge_core.pan import assemble_pan
+from bilge_core.pan.filling import oil_in_tank
+from bilge_core.scavenge.lap import dry_lap
+from bilge_core.scavenge.sizing import sizing
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.conftest import DEMO, steady_log
+
+CURLEW = read_build((DEMO / "curlew.json").read_text())
+DASH_12, DASH_16 = 1.727e-2, 2.362e-2  # [m] bores of the hoses, as `bore_of` has them
+
+
+def one(volume: float = 2e-3, kept: float = 1.0) -> WayBack:
+    """A single section before the tank, one stage."""
+    return WayBack(
+        np.array([volume]), np.array([-1]), np.array([kept]), np.zeros(1, dtype=np.int64),
+        np.ones(1, dtype=bool), np.array([1e-6]),
+    )  # fmt: skip
+
+
+def fed(on_way: OnTheWay, volume: float, oil: float, steps: int = 1) -> list[float]:
+    return [on_way.brings(np.array([volume]), np.array([oil])) for _ in range(steps)]
+
+
+class TestPlug:
+    def test_what_came_in_first_leaves_first(self) -> None:
+        """By hand: two litres at a litre a second; what is sent comes out two seconds later."""
+        on_way = OnTheWay(one(), np.array([0.2]))
+        assert on_way.held == pytest.approx(0.4e-3)
+        out = fed(on_way, 1e-4, 0.5e-4, 40)
+        assert out[:20] == pytest.approx([0.2e-4] * 20)
+        assert out[20:] == pytest.approx([0.5e-4] * 20)
+        assert on_way.held == pytest.approx(1.0e-3)
+
+    def test_a_step_may_be_longer_than_the_way(self) -> None:
+        on_way = OnTheWay(one(1e-4), np.array([1.0]))
+        assert fed(on_way, 5e-4, 1e-4) == pytest.approx([1e-4 + 4e-4 * 0.2])
+        assert on_way.held == pytest.approx(0.2e-4)
+
+    def test_a_way_that_holds_nothing_delays_nothing(self) -> None:
+        assert fed(OnTheWay(one(0.0), np.zeros(1)), 1e-4, 0.3e-4, 3) == pytest.approx([0.3e-4] * 3)
+
+    def test_a_stage_that_stands_moves_nothing(self) -> None:
+        on_way = OnTheWay(one(), np.array([0.5]))
+        assert fed(on_way, 0.0, 0.0, 5) == [0.0] * 5
+        assert on_way.held == pytest.approx(1e-3)
+
+    def test_behind_a_separator_there_is_less_to_carry(self) -> None:
+        """By hand: of 1 L/s with half oil, 0.3 of the gas goes on: 0.65 L/s, a litre in 1.54 s."""
+        way = WayBack(
+            np.array([0.0, 1e-3]), np.array([1, -1]), np.array([0.3, 1.0]),
+            np.zeros(1, dtype=np.int64), np.ones(1, dtype=bool), np.array([2e-6]),
+        )  # fmt: skip
+        on_way = OnTheWay(way, np.zeros(2))
+        out = np.array(fed(on_way, 1e-3, 0.5e-3, 4))
+        gone = 4 * 0.65 - 1.0  # litres that have left, of which each holds 0.5 of 0.65
+        assert out.sum() == pytest.approx(gone * 0.5 / 0.65 * 1e-3)
+        assert way.steady_shares(0.5e-3, 500.0) == pytest.approx([0.5, 0.5 / 0.65])
+        assert way.takes(0.5e-3, 500.0) == pytest.approx([1.0 / 0.65])
+
+    def test_it_goes_on_for_longer_than_there_was_room_for(self) -> None:
+        on_way = OnTheWay(one(1e-3), np.zeros(1))
+        out = fed(on_way, 1e-5, 0.4e-5, 3000)
+        assert out[:100] == pytest.approx([0.0] * 100)
+        assert out[101:] == pytest.approx([0.4e-5] * 2899)
+
+    def test_a_stage_that_draws_from_no_pan_brings_gas_alone(self) -> None:
+        """By hand: one draws and brings the fed 0.2 L/s of its 0.5, a turbo's own brings 0.5 L/s of
+        gas: 0.4 of the first's line is oil, 0.2 of what they share.
+        """
+        way = WayBack(
+            np.array([1e-3, 1e-3, 1e-3]), np.array([2, 2, -1]), np.ones(3), np.array([0, 1]),
+            np.array([True, False]), np.array([1e-6, 1e-6]),
+        )  # fmt: skip
+        assert way.steady_shares(0.2e-3, 500.0) == pytest.approx([0.4, 0.0, 0.2])
+        assert way.takes(0.2e-3, 500.0) == pytest.approx([3.0, 3.0])
+
+    @given(
+        st.lists(st.tuples(*[st.floats(0, 1)] * 6), min_size=1, max_size=60),
+        st.lists(st.floats(0, 3), min_size=4, max_size=4),
+        st.lists(st.floats(0, 1), min_size=4, max_size=4),
+    )
+    def test_no_oil_is_made_or_lost_and_none_is_below_nil(
+        self, rows: list[tuple[float, ...]], volumes: list[float], shares: list[float]
+    ) -> None:
+        """Three stages, two joined, the three joined behind a separator."""
+        way = WayBack(
+            np.array([*volumes]), np.array([2, 2, 3, -1]), np.array([1.0, 1.0, 0.3, 1.0]),
+            np.array([0, 1, 2]), np.ones(3, dtype=bool), np.ones(3),
+        )  # fmt: skip
+        on_way = OnTheWay(way, np.array(shares))
+        before, sent, came = on_way.held, 0.0, 0.0
+        for row in rows:
+            volume, oil = np.array(row[:3]), np.array(row[:3]) * np.array(row[3:])
+            into = on_way.brings(volume, oil)
+            assert into >= -1e-12
+            sent, came = sent + float(oil.sum()), came + into
+            assert before + sent - came == pytest.approx(on_way.held, abs=1e-9)
+            assert -1e-9 <= on_way.held <= way.volumes.sum() + 1e-9
+
+    def test_running_steadily_it_stays_as_it_began(self) -> None:
+        way = way_back_of(CURLEW)
+        assert way is not None
+        speed, taken = 420.0, 3e-4
+        on_way = OnTheWay(way, way.steady_shares(taken, speed))
+        before = on_way.held
+        swept = way.per_radian * speed * 0.01
+        share = taken / float((way.per_radian * speed).sum())
+        for _ in range(300):
+            assert on_way.brings(swept, swept * share) == pytest.approx(taken * 0.01)
+        assert on_way.held == pytest.approx(before)
+
+
+def circuit_of(change: Any) -> Build:
+    document = CURLEW.model_dump(mode="json")
+    change(document["circuit"])
+    return build_from(document)
+
+
+def part(circuit: Document, name: str) -> Document:
+    return next(each for each in circuit["components"] if each["name"] == name)  # type: ignore[no-any-return]
+
+
+class TestSections:
+    def test_the_demos_lines_by_hand(self) -> None:
+        """Three hoses of 0.7 m to the stages, four of 0.6 m as far as the tees, three wide ones."""
+        way = way_back_of(CURLEW)
+        assert way is not None and way.rough == 0
+        narrow, wide = (np.pi / 4.0 * bore**2 for bore in (DASH_12, DASH_16))
+        hoses = narrow * (3 * 0.7 + 4 * 0.6) + wide * 3 * 0.6
+        cooler = 0.45e-3  # the guess
+        assert float(way.volumes.sum()) == pytest.approx(hoses + cooler, rel=0.002)
+        assert way.entries.tolist() == [0, 1, 2] and way.kept.tolist().count(1 - TAKEN_OUT) == 1
+        assert np.all((way.onward > np.arange(len(way.onward))) | (way.onward == -1))
+
+    def test_what_a_cooler_or_separator_is_told_to_hold_counts(self) -> None:
+        def told(circuit: Document) -> None:
+            part(circuit, "scavenge cooler")["holds_l"] = 0.8
+            part(circuit, "separator")["holds_l"] = 0.5
+
+        way, before = way_back_of(circuit_of(told)), way_back_of(CURLEW)
+        assert way is not None and before is not None
+        more = float(way.volumes.sum() - before.volumes.sum())
+        assert more == pytest.approx(0.8e-3 - 0.45e-3 + 0.5e-3)
+
+    def test_lines_without_a_length_are_counted_as_rough(self) -> None:
+        def rough(circuit: Document) -> None:
+            for run in circuit["runs"]:
+                if run["name"] in ("back to the tank", "front scavenge"):
+                    run["line"]["length_mm"] = None
+
+        build = circuit_of(rough)
+        way = way_back_of(build)
+        assert way is not None and way.rough == 2
+        log = steady_log(0.0, 0.5, 4.0)
+        lap = dry_lap(build, assemble_pan(build), log)
+        row = next(each for each in sizing(build, log, lap) if each.key == "coming_back")
+        assert row.state == "caution" and row.why.startswith("2 of its lines have no length")
+
+    def test_lines_that_go_round_end_all_the_same(self) -> None:
+        """Drawn wrongly, back into a tee: no way is endless, and no oil is lost by it."""
+
+        def ring(circuit: Document) -> None:
+            tee = part(circuit, "scavenge tee")["id"]
+            stage = part(circuit, "rear right stage")["id"]
+            runs = [each for each in circuit["runs"] if each["start"]["component"] != stage]
+            last = next(each for each in runs if each["name"] == "back to the tank")
+            last["end"] |= {"component": tee, "port": "b"}
+            circuit["runs"] = runs
+
+        way = way_back_of(circuit_of(ring))
+        assert way is not None
+        assert np.all((way.onward > np.arange(len(way.onward))) | (way.onward == -1))
+
+    def test_a_stage_that_leads_nowhere_is_its_own_way(self) -> None:
+        def cut(circuit: Document) -> None:
+            front = part(circuit, "front stage")["id"]
+            circuit["runs"] = [r for r in circuit["runs"] if r["start"]["component"] != front]
+
+        way = way_back_of(circuit_of(cut))
+        assert way is not None and way.onward[way.entries[0]] == -1
+
+
+class TestBuild:
+    def test_a_wet_sump_has_none(self) -> None:
+        wet = read_build((DEMO / "dunlin.json").read_text())
+        assert way_back_of(wet) is None and held_running(wet).coming_back == 0.0
+        assert "coming back" not in held_words(held_running(wet))
+
+    def test_what_comes_back_is_not_in_the_tank(self) -> None:
+        """With lines twice as long the tank has less by what they hold more."""
+
+        def longer(circuit: Document) -> None:
+            for run in circuit["runs"]:
+                if run["service"] in ("scavenge", "return") and run["line"].get("length_mm"):
+                    run["line"]["length_mm"] *= 2
+
+        build = circuit_of(longer)
+        more = held_running(build).coming_back - held_running(CURLEW).coming_back
+        assert more > 0.5e-3
+        assert oil_in_tank(CURLEW) - oil_in_tank(build) == pytest.approx(more, abs=1e-6)
+        assert f"{held_running(build).coming_back * 1e3:.1f} coming back" in held_words(
+            held_running(build)
+        )
+
+    def test_the_tank_falls_later_than_the_stage_loses_its_oil(self) -> None:
+        """The front mouth runs dry at once in a long left; the tank hears of it by the lines."""
+        way = way_back_of(CURLEW)
+        assert way is not None
+        log = steady_log(0.0, 1.1, 8.0)
+        lap = dry_lap(CURLEW, assemble_pan(CURLEW), log)
+        whole = lap.in_pan + lap.in_tank + lap.coming_back
+        assert float(np.ptp(whole)) < 1e-9
+        network = network_of(CURLEW)
+        taken = float(steady(network).drawn_at(np.array(network.running)))
+        assert 0.5 < float(way.takes(taken, network.running).max()) < 4.0
+        assert replace(way, volumes=way.volumes * 2).takes(taken, 400.0) == pytest.approx(
+            2 * way.takes(taken, 400.0)
+        )
+
+    def test_other_stages_go_the_way_of_those_whose_mouths_they_have(self) -> None:
+        def unlike(circuit: Document) -> None:
+            front = next(run for run in circuit["runs"] if run["name"] == "front scavenge")
+            front["line"]["length_mm"] = 4000
+
+        build = circuit_of(unlike)
+        pan, log = assemble_pan(build), steady_log(0.5, 0.8, 6.0)
+        own = dry_lap(build, pan, log)
+        turned = dry_lap(build, pan, log, stages=tuple(reversed(own.stages)))
+        assert turned.in_tank == pytest.approx(own.in_tank, abs=1e-9)
+
+    def test_going_dry_pours_for_what_the_lines_hold(self) -> None:
+        act = GoDry(kind="go_dry", depth_mm=58, pickups=3, ratio=2.4, tank_l=8.0)
+        assert act.poured_l(CURLEW) == pytest.approx(CURLEW.oil.volume_l, abs=0.01)
