@@ -7,13 +7,11 @@ from datetime import datetime
 from accounts.models import User
 from bilge_core.agreement.book import Booked
 from bilge_core.agreement.book_entries import AnyBooked, Session, read_booked
+from bilge_core.document.work_file import MOST_ENTRIES
 from bilge_core.errors import InvalidInput, Problem
 from builds.models import Build, BuildState
 
 from records.models import BookEntry
-
-MOST_ENTRIES = 5000
-"""Of one build."""
 
 
 def entries_of(build: Build) -> tuple[Booked, ...]:

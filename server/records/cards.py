@@ -7,6 +7,7 @@ from datetime import datetime
 
 from accounts.models import User
 from bilge_core.document.build import Build as BuildDocument
+from bilge_core.document.work_file import MOST_ENTRIES
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.entries import AnyEntry, read_entry
 from bilge_core.job.settings import CardSettings
@@ -18,9 +19,6 @@ from django.db import transaction
 from django.utils import timezone
 
 from records.models import CardEntry, JobCard
-
-MOST_ENTRIES = 5000
-"""Of one card."""
 
 
 def open_card(build: Build) -> JobCard | None:

@@ -9,13 +9,11 @@ from bilge_core.agreement.fit_entries import AnyOffered, read_offered
 from bilge_core.agreement.offered import Entered
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.reach import felt_by
+from bilge_core.document.work_file import MOST_ENTRIES
 from bilge_core.errors import InvalidInput, Problem
 from builds.models import Build, BuildState
 
 from records.models import FitEntry
-
-MOST_ENTRIES = 5000
-"""Of one build."""
 
 
 def entries_of(build: Build) -> tuple[Entered, ...]:

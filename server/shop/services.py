@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from accounts.models import User, Workshop
+from bilge_core.document.work_file import MOST_BESIDES, MOST_OWN
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.operations import OPERATIONS
 from bilge_core.shop import PARTS, ShopPart, own_part
@@ -16,11 +17,6 @@ from ninja.files import UploadedFile
 from shop.catalogue import LARGEST, read_catalogue
 from shop.models import BoughtBesides, OrderTick, OwnBender, OwnHours, OwnPart, OwnPrice
 from shop.schemas import BenderIn, HoursIn, OwnPartIn, PriceIn
-
-MOST_OWN = 500
-"""Parts of a workshop's own."""
-MOST_BESIDES = 100
-"""Rows of one order besides its lines."""
 
 
 def set_price(workshop: Workshop, key: str, wanted: PriceIn) -> None:

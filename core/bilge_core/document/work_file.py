@@ -10,6 +10,17 @@ from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+MOST_ENTRIES = 5000
+"""That one card, the fit rounds of one build or its track book have."""
+MOST_CARDS = 2000
+"""Job cards of one build."""
+MOST_BESIDES = 100
+"""Parts of one order that no line takes."""
+MOST_OWN = 500
+"""Parts of a workshop's own in its catalogue."""
+
+ClientId = Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+"""What a device names an entry by: the same one sent twice is one."""
 Hand = Annotated[str, Field(max_length=150)]
 Number = Annotated[int, Field(ge=1, le=999_999)]
 PartKey = Annotated[str, Field(min_length=1, max_length=40)]
@@ -25,7 +36,7 @@ class InFile(BaseModel):
 class EntryInFile(InFile):
     """An entry with its hand, its time and the state that it was made on: a number in the file."""
 
-    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+    client_id: ClientId
     by: Hand
     at: AwareDatetime
     state: Number
@@ -43,7 +54,7 @@ class CardInFile(InFile):
     built: Number | None = None
     closed_by: Hand = ""
     closed_at: AwareDatetime | None = None
-    entries: Annotated[list[EntryInFile], Field(max_length=5000)] = []
+    entries: Annotated[list[EntryInFile], Field(max_length=MOST_ENTRIES)] = []
 
 
 class TickInFile(InFile):
@@ -90,11 +101,11 @@ class WorkInFile(InFile):
 
     shown: Number = 1
     car_in: Number | None = None
-    cards: Annotated[list[CardInFile], Field(max_length=2000)] = []
-    fits: Annotated[list[EntryInFile], Field(max_length=5000)] = []
+    cards: Annotated[list[CardInFile], Field(max_length=MOST_CARDS)] = []
+    fits: Annotated[list[EntryInFile], Field(max_length=MOST_ENTRIES)] = []
     order: Annotated[list[TickInFile], Field(max_length=1000)] = []
-    besides: Annotated[list[BesidesInFile], Field(max_length=100)] = []
-    parts: Annotated[list[PartInFile], Field(max_length=500)] = []
+    besides: Annotated[list[BesidesInFile], Field(max_length=MOST_BESIDES)] = []
+    parts: Annotated[list[PartInFile], Field(max_length=MOST_OWN)] = []
 
     @property
     def is_empty(self) -> bool:

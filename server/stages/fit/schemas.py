@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any
 
 from bilge_core.agreement.fit_entries import AnyOffered, read_offered
+from bilge_core.document.work_file import ClientId
 from bilge_core.tell.fit import FitOut
 from ninja import Schema
 from pydantic import BeforeValidator, Field
@@ -33,7 +34,7 @@ def _entry(raw: Any) -> AnyOffered:
 class OfferedIn(Schema):
     """Something found or said. `client_id` is made where it was entered."""
 
-    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+    client_id: ClientId
     at: datetime
     entry: Annotated[AnyOffered, BeforeValidator(_entry)]
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
+from bilge_core.document.work_file import ClientId
 from bilge_core.job.entries import AnyEntry, read_entry
 from bilge_core.job.settings import CardSettings
 from bilge_core.tell.job import CardOut
@@ -101,7 +102,7 @@ def _entry(raw: Any) -> AnyEntry:
 class EntryIn(Schema):
     """Something that happened on a card. `client_id` is made where it was entered."""
 
-    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+    client_id: ClientId
     at: datetime
     entry: Annotated[AnyEntry, BeforeValidator(_entry)]
 

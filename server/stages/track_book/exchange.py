@@ -17,7 +17,7 @@ from bilge_core.agreement.book_file import (
 from bilge_core.agreement.judged import judge, kept_of, read_kept_laps
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.sealed import LARGEST
-from bilge_core.document.work_file import EntryInFile
+from bilge_core.document.work_file import MOST_ENTRIES, EntryInFile
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.tell.judged import ForecastKept, judged_out
 from builds import photos
@@ -116,8 +116,8 @@ def brought_in(user: User, upload: UploadedFile) -> Build:
     if (upload.size or 0) > LARGEST:
         raise InvalidInput([Problem("file", f"is larger than {LARGEST // 1024**2} MB")])
     book = read_book(upload.read())
-    if len(book.entries) > books.MOST_ENTRIES:
-        raise InvalidInput([Problem("book.json", f"{books.MOST_ENTRIES} entries are the most")])
+    if len(book.entries) > MOST_ENTRIES:
+        raise InvalidInput([Problem("book.json", f"{MOST_ENTRIES} entries are the most")])
     entries = [
         read_booked(row.entry, f"book.json.entries.{at}") for at, row in enumerate(book.entries)
     ]

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any
 
 from bilge_core.agreement.book_entries import AnyBooked, read_booked
+from bilge_core.document.work_file import ClientId
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.book import BookOut
 from bilge_core.tell.strip_down import StripDownOut
@@ -34,7 +35,7 @@ def _entry(raw: Any) -> AnyBooked:
 class BookedIn(Schema):
     """Something to be written down. `client_id` is made where it was entered."""
 
-    client_id: Annotated[str, Field(pattern=r"^[0-9a-f]{8}-[0-9a-f-]{27}$")]
+    client_id: ClientId
     at: datetime
     entry: Annotated[AnyBooked, BeforeValidator(_entry)]
 
