@@ -145,6 +145,32 @@ class TestLaying:
         assert any("'5/8 gas' is no thread" in each.words for each in checks)
 
 
+class TestGravity:
+    @pytest.mark.parametrize(
+        ("middle", "state", "says"),
+        [
+            ((60, 0, -60), None, ""),  # by hand: 45°, then 26.6°
+            ((60, 0, -100), "caution", "falls by only 3°"),  # 5 mm over 100
+            ((60, 0, -130), "bad", "rises by 14°: a trap"),  # 25 mm up over 100
+        ],
+    )
+    def test_a_drain_that_lies_low_on_its_way_is_told_where_it_is_laid(
+        self, middle: tuple[float, float, float], state: str | None, says: str
+    ) -> None:
+        raw = SANDPIPER.model_dump(mode="json")
+        run = next(each for each in raw["circuit"]["runs"] if each["service"] == "drain"
+                   and each["line"]["kind"] == "hose")  # fmt: skip
+        ways = [(0, 0, 0), middle, (160, 0, -105)]
+        run["route"] = [{"at_mm": list(at)} for at in ways]
+        build = build_from(raw)
+        falls = [
+            each for each in check_line(build, line_of(build, run["id"]))
+            if each.rule.key == "drain_falls"
+        ]  # fmt: skip
+        assert [each.state for each in falls] == ([] if state is None else [state])
+        assert all(part in falls[0].words for part in says.split(": ") if falls)
+
+
 class TestReach:
     def key(self, build: Build) -> Any:
         return felt_by("moving", build.model_dump(mode="json"))

@@ -5,17 +5,21 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
+import numpy as np
+
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.route import Route
 from bilge_core.document.circuit.run import Hose
 from bilge_core.lines.laid import Gap, Line
 from bilge_core.lines.parallel import beside
 from bilge_core.lines.ports import BARE
-from bilge_core.rules import Check, lines
+from bilge_core.rules import Check, drains, lines
 
 _HOT_THINGS = ("exhaust", "turbo", "manifold", "header", "downpipe")
 """Words in a keep-out's name by which it is known to be hot (ours)."""
 
 
+_STEP = 10e-3  # [m] by which a route's fall is looked at (ours)
 _PULLED = frozenset({"pressure", "return", "water"})
 """Services whose hoses shorten under pressure."""
 
@@ -27,6 +31,22 @@ def is_hot(name: str) -> bool:
     (True, False)
     """
     return any(word in name.lower() for word in _HOT_THINGS)
+
+
+def least_fall(route: Route) -> float:
+    """The flattest stretch of a route in the car's frame, standing [degrees]; negative: it rises.
+
+    Examples
+    --------
+    >>> from bilge_core.document.circuit.route import laid
+    >>> round(least_fall(laid([(0, 0, 0), (0.1, 0, -0.1), (0.3, 0, -0.15)], [0.02])))
+    14
+    """
+    steps = np.diff(route.sampled(_STEP), axis=0)
+    long = np.linalg.norm(steps, axis=1)
+    apart = long > 1e-6  # where a bend begins two places are one
+    down = -steps[apart, 2] / long[apart]
+    return float(np.degrees(np.arcsin(np.clip(down.min(), -1.0, 1.0))))
 
 
 def _of_gaps(build: Build, gaps: tuple[Gap, ...], sleeved: bool, field: str) -> Iterator[Check]:
@@ -92,6 +112,9 @@ def check_line(build: Build, line: Line, others: Sequence[Line] = ()) -> tuple[C
     if line.speed is not None and line.run.service != "vent":
         speed = lines.check_speed(line.run.service, line.speed, f"{field}.line.dash")
         found += [speed] if speed is not None else []
+    if route is not None and line.run.service == "drain":
+        fall = drains.check_fall("It", least_fall(route), f"{field}.route")
+        found += [fall] if fall is not None else []
     if line.loss is not None and line.run.service == "pressure":
         found.append(lines.check_loss(line.loss, f"{field}.line.dash"))
     found += _of_gaps(build, line.gaps, sleeved, field)
