@@ -1,3 +1,4 @@
+import { momentWords } from "../parts/days";
 import { useState, type ReactElement } from "react";
 import { wordsOf } from "../api/client";
 import { useDifferences, useHistory, type BuildOut, type StateRow } from "../api/queries";
@@ -22,10 +23,7 @@ function Row({
   onShow: () => void;
   onCar: () => void;
 }): ReactElement {
-  const when = new Date(row.made_at).toLocaleString(undefined, {
-    dateStyle: "short",
-    timeStyle: "short",
-  });
+  const when = momentWords(row.made_at);
   return (
     <li
       aria-current={shown || undefined}

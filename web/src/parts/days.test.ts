@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { dayWords, today } from "./days";
+import { dayWords, momentWords, today } from "./days";
 
 const now = new Date(2026, 10, 30, 23, 50);
 
@@ -20,6 +20,11 @@ describe("a day in words", () => {
   it("takes a day alone as its noon, so that no zone moves it", () => {
     expect(dayWords("2026-12-01", { now })).toBe("1 December");
   });
+});
+
+it("has a moment with its day and time, and its year where that is another", () => {
+  expect(momentWords("2026-11-30T22:53:50", now)).toBe("30 Nov, 22:53");
+  expect(momentWords("2025-11-30T07:05:00", now)).toBe("30 Nov 2025, 07:05");
 });
 
 it("has today as this device counts, not as Greenwich does", () => {

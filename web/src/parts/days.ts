@@ -23,6 +23,14 @@ export function dayWords(at: string, { weekday, short, now = new Date() }: How =
   });
 }
 
+/** A time of day, on 24 hours. */
+export const timeWords = (at: string | number | Date): string =>
+  new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** A moment in words: the day, and the time of it. */
+export const momentWords = (at: string, now: Date = new Date()): string =>
+  `${dayWords(at, { short: true, now })}, ${timeWords(at)}`;
+
 /** The day as this device has it, "2026-11-30". */
 export function today(now: Date = new Date()): string {
   const two = (value: number): string => String(value).padStart(2, "0");

@@ -1,3 +1,4 @@
+import { momentWords } from "../../parts/days";
 import { useState, type ReactElement, type ReactNode } from "react";
 import { wordsOf } from "../../api/client";
 import {
@@ -16,9 +17,6 @@ import { Button } from "../../parts/Button";
 import { Dialog } from "../../parts/Dialog";
 import { Notice, Waiting } from "../../parts/Notice";
 import { Code } from "./Code";
-
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 function Part({ title, children }: { title: string; children: ReactNode }): ReactElement {
   return (
@@ -97,7 +95,7 @@ function Invitations({ people }: { people: People }): ReactElement {
       <ul className="mt-2">
         {people.invitations.map((each) => (
           <li key={each.id} className="flex items-baseline gap-3 text-[14px]">
-            <span>an open invitation, until {when(each.expires_at)}</span>
+            <span>an open invitation, until {momentWords(each.expires_at)}</span>
             <button
               type="button"
               className="underline"
@@ -147,7 +145,7 @@ function Members(): ReactElement {
               {[
                 each.is_you && "you",
                 each.is_owner && "owner",
-                each.seen_at && `seen ${when(each.seen_at)}`,
+                each.seen_at && `seen ${momentWords(each.seen_at)}`,
               ]
                 .filter(Boolean)
                 .join(" · ")}
@@ -255,7 +253,7 @@ function SignedInAt(): ReactElement {
           <li key={row.id} className="flex flex-wrap items-baseline gap-x-3 py-1 text-[14px]">
             <span className="font-medium">{row.browser}</span>
             <span className="flex-1 text-ink-2">
-              {row.address}, last seen {when(row.seen_at)}
+              {row.address}, last seen {momentWords(row.seen_at)}
               {row.is_this && " · this one"}
             </span>
             {!row.is_this && (

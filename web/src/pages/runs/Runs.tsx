@@ -1,3 +1,4 @@
+import { momentWords } from "../../parts/days";
 import type { ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import { isUnderWay, useCancelRun, useRuns, type Run } from "../../api/runs";
@@ -75,7 +76,7 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
         </p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="mt-3 w-full max-w-5xl border-t-2 border-ink text-left font-figure text-[15px]">
+          <table className="mt-3 w-full max-w-6xl border-t-2 border-ink text-left font-figure text-[15px]">
             <thead>
               <tr className="border-b border-ink text-[13px] text-ink-2">
                 {["Build", "Lap", "Cells", "Stands", "Crank throws", "Cost", "Asked", ""].map(
@@ -126,7 +127,7 @@ export function RunList({ onOpen }: { onOpen: (buildId: number) => void }): Reac
                     {run.cpu_s === null ? "" : `${run.cpu_s.toFixed(0)} CPU s`}
                   </td>
                   <td className="px-2 py-1 whitespace-nowrap max-sm:hidden">
-                    {new Date(run.asked_at).toLocaleString()}
+                    {momentWords(run.asked_at)}
                   </td>
                   <td className="px-2 py-1">
                     {isUnderWay(run) && (

@@ -1,3 +1,4 @@
+import { momentWords } from "../../parts/days";
 import { useEffect, useState, type ReactElement } from "react";
 import { Link } from "react-router";
 import { wordsOf, type Schemas } from "../../api/client";
@@ -57,10 +58,7 @@ function Row({
         <p className="text-[14px] text-ink-2">
           {lap ?? "no lap yet"}
           {row.laps > 1 && `, the worst of ${row.laps} laps`} · changed{" "}
-          {new Date(row.changed_at).toLocaleString(undefined, {
-            dateStyle: "medium",
-            timeStyle: "short",
-          })}
+          {momentWords(row.changed_at)}
         </p>
       </div>
       <p className="flex min-w-[240px] flex-[1.4] items-start gap-3 text-[15px]">

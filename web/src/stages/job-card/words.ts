@@ -1,4 +1,4 @@
-import { dayWords as dayInWords } from "../../parts/days";
+import { dayWords as dayInWords, momentWords, timeWords } from "../../parts/days";
 import type { Entry, Step, StepState } from "../../api/job";
 import type { MarkState } from "../../parts/Mark";
 
@@ -38,9 +38,8 @@ export function torqueOf(typed: string): number | null {
 /** A time of day; with the day where it is another. */
 export function clockWords(at: string | number | Date, now: number): string {
   const when = new Date(at);
-  const time = when.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-  if (when.toDateString() === new Date(now).toDateString()) return time;
-  return `${when.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, ${time}`;
+  if (when.toDateString() === new Date(now).toDateString()) return timeWords(when);
+  return momentWords(when.toISOString(), new Date(now));
 }
 
 export const dayWords = (at: string): string => dayInWords(at, { weekday: true, short: true });
