@@ -18,6 +18,7 @@ from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.scavenge.lap import dry_lap
 from bilge_core.scavenge.sizing import sizing
+from bilge_core.scavenge.way_back import Along, along, carried
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -249,3 +250,57 @@ class TestBuild:
     def test_going_dry_pours_for_what_the_lines_hold(self) -> None:
         act = GoDry(kind="go_dry", depth_mm=58, pickups=3, ratio=2.4, tank_l=8.0)
         assert act.poured_l(CURLEW) == pytest.approx(CURLEW.oil.volume_l, abs=0.01)
+
+
+class TestAlong:
+    """What the drawing shows of the way back at a moment."""
+
+    TIME = np.arange(0.0, 12.0, 0.01)
+
+    def carried_by(self, share: float, build: Build = CURLEW, until: float = 12.0) -> Along:
+        """All three stages at 24 L/min, with a share of oil that ends at a time."""
+        swept = np.full((len(self.TIME), 3), 0.4e-3)
+        oil = swept * share * (until > self.TIME)[:, None]
+        return along(build, self.TIME, swept, oil, 10)
+
+    def test_in_the_end_it_is_what_a_steady_way_has(self) -> None:
+        """As `carried` tells it: all the way through a separator, then a cooler, into the tank."""
+        seen = self.carried_by(0.4)
+        steady_there = carried(CURLEW.circuit, 0.6)
+        assert steady_there is not None and seen.in_cooler is not None
+        assert seen.joined[-1] == pytest.approx(0.6)
+        assert seen.in_cooler[-1] == pytest.approx(steady_there.in_cooler)
+        assert seen.into_tank[-1] == pytest.approx(steady_there.into_tank)
+        way = way_back_of(CURLEW)
+        assert way is not None
+        shares = way.steady_shares(0.4 * 3 * 0.4e-3, float(0.4e-3 / way.per_radian[0]))
+        assert seen.held[-1] == pytest.approx(way.holds(shares))
+
+    def test_air_comes_to_the_cooler_later_than_to_the_stages(self) -> None:
+        """From four seconds on the stages draw air: by then the tank has none yet."""
+        seen = self.carried_by(0.4, until=4.0)
+        assert seen.in_cooler is not None
+        joined, cooler, tank = (
+            float(np.argmax(each > 0.99)) * 0.1
+            for each in (seen.joined, seen.in_cooler, seen.into_tank)
+        )
+        assert 4.0 < joined < cooler <= tank
+        assert seen.held[-1] == pytest.approx(0.0, abs=1e-9)
+
+    def test_without_a_cooler_there_is_none_in_it(self) -> None:
+        def bare(circuit: Document) -> None:
+            cooler, tank = part(circuit, "scavenge cooler")["id"], part(circuit, "oil tank")["id"]
+            circuit["components"] = [c for c in circuit["components"] if c["id"] != cooler]
+            last = next(run for run in circuit["runs"] if run["start"]["component"] == cooler)
+            circuit["runs"] = [run for run in circuit["runs"] if run is not last]
+            into = next(run for run in circuit["runs"] if run["end"]["component"] == cooler)
+            into["end"] |= {"component": tank, "port": "returns"}
+
+        seen = self.carried_by(0.4, circuit_of(bare))
+        assert seen.in_cooler is None and seen.joined[-1] == pytest.approx(0.6)
+
+    def test_stages_that_stand_show_gas(self) -> None:
+        still = np.zeros((len(self.TIME), 3))
+        seen = along(CURLEW, self.TIME, still, still, 7)
+        assert np.all(seen.into_tank == 1.0) and len(seen.into_tank) == len(self.TIME[::7])
+        assert np.ptp(seen.held) == 0.0 and seen.held[0] > 0.5e-3

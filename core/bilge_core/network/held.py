@@ -12,7 +12,8 @@ from bilge_core.document.build import Build
 from bilge_core.network.assembly import network_of
 from bilge_core.network.oil import learned_up_top
 from bilge_core.network.running import settled_in, steady
-from bilge_core.network.way_back import way_back_of
+from bilge_core.network.way_back import WayBack, way_back_of
+from bilge_core.physics.arrays import Array
 
 _FELT: dict[str, Any] = {
     "circuit": True,
@@ -99,6 +100,13 @@ def _held(asked: _Asked) -> Held:
         learned_up_top(asked.build),
         0.0 if way is None else way.holds(way.steady_shares(fed, speed)),
     )
+
+
+def running_shares(build: Build, way: WayBack) -> Array:
+    """Share of oil in each section of a build's way back at its usual running speed, shape (k,)."""
+    network = network_of(build)
+    fed = float(steady(network).drawn_at(np.array(network.running)))
+    return way.steady_shares(fed, network.running)
 
 
 def held_running(build: Build, speed: float | None = None) -> Held:

@@ -28,7 +28,8 @@ from bilge_core.physics.arrays import Array
 
 TAKEN_OUT = 0.7
 """Share of its gas that a separator takes out (ours, a guess: makers give more, at one flow)."""
-_HOLDS = ((Cooler, "cooler_holds"), (PlateCooler, "cooler_holds"), (Filter, "filter_holds"))
+_COOLS = (Cooler, PlateCooler)
+_HOLDS = ((_COOLS, "cooler_holds"), (Filter, "filter_holds"))
 """What holds something without being told, and the guess of it."""
 _FIRST = 1024  # steps that there is room for to begin with (ours)
 
@@ -86,6 +87,7 @@ class WayBack:
     draws : whether each stage draws from the pan, shape (s,)
     per_radian : what each stage sweeps per radian of the crank [m3], shape (s,)
     rough : how many of its lines have no bore or no length, and count as empty
+    cooler : the section that a cooler is in; -1: there is none
     """
 
     volumes: Array
@@ -95,6 +97,15 @@ class WayBack:
     draws: NDArray[np.bool_]
     per_radian: Array
     rough: int = 0
+    cooler: int = -1
+
+    @property
+    def joined(self) -> int:
+        """The section where all has come together: separator's, else cooler's, else the last."""
+        apart = np.flatnonzero(self.kept < 1.0)
+        if apart.size:
+            return int(apart[0])
+        return self.cooler if self.cooler >= 0 else len(self.volumes) - 1
 
     def _steady(self, fed: float, speed: float) -> tuple[Array, Array]:
         """Volume and oil through each section [m3/s], as much coming back as is fed."""
@@ -172,8 +183,8 @@ def _volume_of(part: Component | None) -> float:
 
 @dataclass(frozen=True)
 class _Section:
-    """Where it begins, its lines, what its parts hold [m3], what it goes on into, and the share of
-    gas that is kept at its end.
+    """Where it begins, its lines, what its parts hold [m3], what it goes on into, the share of
+    gas that is kept at its end, and whether a cooler is in it.
     """
 
     begins: _Key
@@ -181,6 +192,7 @@ class _Section:
     parts: float
     into: _Key | None
     kept: float = 1.0
+    cools: bool = False
 
     @property
     def volume(self) -> float:
@@ -208,7 +220,7 @@ def _sections(circuit: Circuit) -> Iterator[_Section]:
         else:
             lines = lines_behind(circuit, here)[1] if isinstance(part, ScavengeStage) else []
             into: _Key | None = None
-            passed = {here}
+            passed, cools = {here}, isinstance(part, _COOLS) and side == "in"
             while (run := onward.get(here)) is not None:
                 lines.append(run)
                 here = run.end.component
@@ -219,8 +231,9 @@ def _sections(circuit: Circuit) -> Iterator[_Section]:
                     into = (here, "in")
                     break
                 parts += _volume_of(part)
+                cools |= isinstance(part, _COOLS)
                 passed.add(here)
-            found = _Section(key, tuple(lines), parts, into)
+            found = _Section(key, tuple(lines), parts, into, cools=cools)
         yield found
         if found.into is not None and found.into not in seen:
             seen.add(found.into)
@@ -269,6 +282,7 @@ def way_back_of(build: Build) -> WayBack | None:
             float(swept_by(each.displacement_cm3 * 1e-6, each.drive_ratio, 1.0)) for each in stages
         ]),
         sum(each.rough for each in rows.values()),
+        next((at for at, key in enumerate(keys) if rows[key].cools), -1),
     )  # fmt: skip
 
 
@@ -352,6 +366,22 @@ class OnTheWay:
         into = carry(self._way, self._came, self._left, self._at, np.stack([volume, oil]))
         self._at += 1
         return float(into)
+
+    def seen(self) -> tuple[Array, Array]:
+        """Volume and oil that have come into each section, and left it, by each step so far.
+
+        Returns
+        -------
+        came, left : ndarray, shape (2, k, steps + 1) [m3]
+            Counted from the first step on: what a section began with leaves it below nil.
+        """
+        came = self._came[:, :, : self._at + 1]
+        gone = came[0] - self._way[0][:, None]
+        oil = [
+            np.where(volume < 0.0, volume * share, np.interp(volume, *sent))
+            for volume, share, sent in zip(gone, self._way[4], came.swapaxes(0, 1), strict=True)
+        ]
+        return came, np.stack([gone, np.array(oil)])
 
     @property
     def held(self) -> float:

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from bilge_core.document.build import Build
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of, steady
+from bilge_core.network.held import running_shares
 from bilge_core.network.way_back import carried_from, carry, way_back_of
 from bilge_core.pan.assembly import Pan
 from bilge_core.pan.filling import oil_in_tank
@@ -247,9 +248,7 @@ def _way_back(
     """
     way = way_back_of(build)
     assert way is not None  # it has stages
-    network = network_of(build)
-    fed = float(steady(network).drawn_at(np.array(network.running)))
-    shares = way.steady_shares(fed, network.running)
+    shares = running_shares(build, way)
     if stages is not own:
         of_mouth = {m: int(way.entries[at]) for at, each in enumerate(own) for m in each.mouths}
         entries = [of_mouth[each.mouths[0]] if each.mouths else 0 for each in stages]

@@ -5,13 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
+from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.component import Component
 from bilge_core.document.circuit.dry_and_gas import Separator, Tank
 from bilge_core.document.circuit.feeding import Cooler, PlateCooler
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.errors import InvalidQuantity
-from bilge_core.network.way_back import TAKEN_OUT
+from bilge_core.network.held import running_shares
+from bilge_core.network.way_back import TAKEN_OUT, OnTheWay, way_back_of
+from bilge_core.physics.arrays import Array
 
 Order = Literal["ahead", "after", "alone", "none"]
 
@@ -116,3 +121,65 @@ def carried(circuit: Circuit, joined: float) -> Carried | None:
             in_cooler = share
             order = "ahead" if order == "alone" else order
     return Carried(order, joined, in_cooler, share)  # type: ignore[arg-type]
+
+
+@dataclass(frozen=True)
+class Along:
+    """The way back at n moments.
+
+    joined : share of gas in what comes together, ahead of separator and cooler, shape (n,)
+    in_cooler : in the cooler; None: there is none
+    into_tank : in what comes into the tank, shape (n,)
+    held : oil on the way [m3], shape (n,)
+    """
+
+    joined: Array
+    in_cooler: Array | None
+    into_tank: Array
+    held: Array
+
+
+def _gas(volume: Array, oil: Array) -> Array:
+    """Share of gas; all gas where nothing moves."""
+    share = np.divide(oil, volume, out=np.zeros_like(oil), where=volume > 1e-12)
+    return np.asarray(np.clip(1.0 - share, 0.0, 1.0))
+
+
+def along(build: Build, time: Array, swept: Array, oil: Array, every: int = 1) -> Along:
+    """Gas and oil on the way back while the stages bring what they do.
+
+    Parameters
+    ----------
+    build : Build
+        With stages.
+    time : ndarray, shape (n,)
+        [s]
+    swept, oil : ndarray, shape (n, s)
+        Gas and oil together, and oil alone, that each stage brings [m3/s].
+    every : int
+        Told of every so manyth moment, by what passes until the next.
+
+    Notes
+    -----
+    It begins as it is when running steadily.
+    """
+    way = way_back_of(build)
+    assert way is not None  # it has stages
+    on_way = OnTheWay(way, running_shares(build, way))
+    steps = np.diff(time, append=2.0 * time[-1] - time[-2])[:, None]
+    for volume, brought in zip(swept * steps, oil * steps, strict=True):
+        on_way.brings(volume, brought)
+    came, left = on_way.seen()
+    at = np.append(np.arange(0, len(time), every), len(time))
+    came_then, left_then = (np.diff(each[:, :, at], axis=2) for each in (came, left))
+    last = way.onward < 0
+    in_cooler = None
+    if way.cooler >= 0 and way.volumes[way.cooler] > 0.0:
+        lies = (came[1] - left[1])[way.cooler, at[:-1]]
+        in_cooler = np.clip(1.0 - lies / way.volumes[way.cooler], 0.0, 1.0)
+    return Along(
+        _gas(*came_then[:, way.joined]),
+        in_cooler,
+        _gas(*left_then[:, last].sum(axis=1)),
+        (came[1] - left[1]).sum(axis=0)[at[:-1]],
+    )

@@ -9,7 +9,6 @@ import numpy as np
 from pydantic import BaseModel
 
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.circuit import Circuit
 from bilge_core.document.circuit.dry_and_gas import Separator
 from bilge_core.document.circuit.feeding import Cooler, PlateCooler
 from bilge_core.forecast.settled import SettledForecast
@@ -25,7 +24,7 @@ from bilge_core.scavenge.rose import scavenge_rose
 from bilge_core.scavenge.sizing import Sized, sizing
 from bilge_core.scavenge.stages import scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space
-from bilge_core.scavenge.way_back import carried
+from bilge_core.scavenge.way_back import along
 from bilge_core.tell.drive import DriveOut, drive_out
 from bilge_core.tell.dry_what_if import (
     AlikeOut,
@@ -130,10 +129,14 @@ class DryTracesOut(BaseModel):
     """Of oil in what each stage draws, stage by stage."""
     flows_l_min: list[list[float]]
     """What each stage sweeps."""
+    joined: list[float]
+    """Of gas where all that they bring comes together, ahead of separator and cooler."""
     in_cooler: list[float]
-    """Of gas in what goes through the cooler, as it is brought; empty: there is none."""
+    """Of gas in the cooler; empty: there is none."""
     into_tank: list[float]
     """Of gas in what comes into the tank."""
+    coming_back_l: list[float]
+    """Oil in the lines between stages and tank."""
     lost_l: float
 
 
@@ -232,22 +235,13 @@ class DryOver:
     lost: float = 0.0
 
 
-def _gas_on_the_way(circuit: Circuit, joined: Array) -> tuple[list[float], list[float]]:
-    """Of gas in the cooler and into the tank, of that in what all stages bring."""
-    each = [carried(circuit, float(share)) for share in joined]
-    into = [round(1.0 if one is None else one.into_tank, 2) for one in each]
-    cooler = [round(one.in_cooler, 2) for one in each if one and one.in_cooler is not None]
-    return cooler, into
-
-
 def over_lap_out(
-    circuit: Circuit, model: str, over: DryOver, corners: Sequence[Corner]
+    build: Build, model: str, over: DryOver, corners: Sequence[Corner]
 ) -> DryOverLapOut:
     """A dry sump over a lap, by a model."""
     every = slice(None, None, 1 + len(over.time) // _MOST_POINTS)
     shares = over.oil / np.maximum(over.swept, 1e-12)
-    brought = over.oil.sum(axis=1) / np.maximum(over.swept.sum(axis=1), 1e-12)
-    cooler, into = _gas_on_the_way(circuit, np.clip(1.0 - brought[every], 0.0, 1.0))
+    back = along(build, over.time, over.swept, over.oil, every.step)
     found = by_corner(over.time, over.swept, over.oil, over.in_pan, corners)
     return DryOverLapOut(
         model=model,
@@ -267,17 +261,20 @@ def over_lap_out(
             cover_mm=(over.cover[every] * 1e3).round().tolist(),
             shares=shares[every].T.round(2).tolist(),
             flows_l_min=(over.swept[every].T * 60e3).round(1).tolist(),
-            in_cooler=cooler, into_tank=into, lost_l=litres(over.lost, 2),
+            joined=back.joined.round(2).tolist(),
+            in_cooler=[] if back.in_cooler is None else back.in_cooler.round(2).tolist(),
+            into_tank=back.into_tank.round(2).tolist(),
+            coming_back_l=(back.held * 1e3).round(2).tolist(), lost_l=litres(over.lost, 2),
         ),
     )  # fmt: skip
 
 
-def settled_over_lap(circuit: Circuit, lap: DryLap, corners: Sequence[Corner]) -> DryOverLapOut:
+def settled_over_lap(build: Build, lap: DryLap, corners: Sequence[Corner]) -> DryOverLapOut:
     """By settled oil."""
     over = DryOver(
         lap.time, lap.swept, lap.oil, lap.in_pan, lap.in_tank, lap.cover, lap.lost
     )  # fmt: skip
-    return over_lap_out(circuit, "Settled oil", over, corners)
+    return over_lap_out(build, "Settled oil", over, corners)
 
 
 def _rose(build: Build, pan: Pan, forecast: SettledForecast, lap: DryLap) -> DryRoseOut:
@@ -314,7 +311,7 @@ def dry_sump_out(build: Build, pan: Pan, forecast: SettledForecast | None) -> Dr
     lap = None if forecast is None else forecast.lap.dry
     over = None
     if forecast is not None and lap is not None:
-        over = settled_over_lap(build.circuit, lap, forecast.corners)
+        over = settled_over_lap(build, lap, forecast.corners)
     log = None if forecast is None else forecast.log
     sizes = sizing(build, log, lap)
     return DrySumpOut(

@@ -82,4 +82,4 @@ def _moving(build: Build, document: BuildDocument, dry: DrySumpOut) -> DryOverLa
         np.array(feed.samples.cover_mm) * 1e-3,
     )  # fmt: skip
     corners = corners_of(build.lap, log)
-    return over_lap_out(document.circuit, moving_name(kept.cells), over, corners)
+    return over_lap_out(document, moving_name(kept.cells), over, corners)

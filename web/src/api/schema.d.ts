@@ -5589,6 +5589,8 @@ export interface components {
          * @description Over the lap.
          */
         DryTracesOut: {
+            /** Coming Back L */
+            coming_back_l: number[];
             /** Cover Mm */
             cover_mm: number[];
             /** Flows L Min */
@@ -5597,6 +5599,8 @@ export interface components {
             in_cooler: number[];
             /** Into Tank */
             into_tank: number[];
+            /** Joined */
+            joined: number[];
             /** Lost L */
             lost_l: number;
             /** Pan L */

@@ -43,6 +43,8 @@ export const OVER: DryOverLap = {
       [30, 31, 32],
       [30, 31, 32],
     ],
+    joined: [0.6, 0.8, 0.7],
+    coming_back_l: [0.7, 0.6, 0.5],
     in_cooler: [0.4, 0.55, 0.5],
     into_tank: [0.4, 0.55, 0.5],
     lost_l: 0,

@@ -7,8 +7,8 @@ import { Matrix, metal, PumpSymbol, Vessel } from "../../drawing/OilParts";
 import { pathOf } from "../../drawing/geometry";
 import { useSettings } from "../../parts/settings";
 import { flowAs, lengthAs, volumeAs } from "../../parts/units";
-import { isAir, joinedOil, oilWord, pumpRpm, within, type Moment } from "./flow";
-import { flowPlan, SHAFT, SIZE, STAGE, TANK, type FlowPlan } from "./plan";
+import { isAir, oilWord, pumpRpm, within, type Moment } from "./flow";
+import { flowPlan, JOIN, SHAFT, SIZE, STAGE, TANK, type FlowPlan } from "./plan";
 import { TankDrawn } from "./TankDrawn";
 
 /** Where the floor is wet: "up" in the engine's frame, and the surface's height along it [mm]. */
@@ -168,12 +168,12 @@ function Shaft({ dry, plan, moment }: { dry: Dry; plan: FlowPlan; moment: Moment
   );
 }
 
-/** Separator and cooler, each with the gas in what leaves it. */
+/** Separator and cooler, each with the gas that is in it or comes to it. */
 function OnTheWay({ plan, moment }: { plan: FlowPlan; moment: Moment }): ReactElement {
   return (
     <>
       {plan.way.map(({ kind, x, y }) => {
-        const gas = kind === "cooler" ? (moment.inCooler ?? 0) : moment.intoTank;
+        const gas = kind === "cooler" ? (moment.inCooler ?? 0) : moment.joined;
         return (
           <g key={kind} data-on-the-way={kind}>
             {kind === "separator" ? (
@@ -234,6 +234,8 @@ function Vent({ dry }: { dry: Dry }): ReactElement | null {
 
 /** The lines between all of them, by what each carries now. */
 function Lines({ plan, moment }: { plan: FlowPlan; moment: Moment }): ReactElement {
+  const { system, units } = useSettings();
+  const coming = volumeAs(units, system, moment.comingL);
   const gasOf = (stage: number): number => 1 - (moment.shares[stage] ?? 0);
   return (
     <>
@@ -243,18 +245,19 @@ function Lines({ plan, moment }: { plan: FlowPlan; moment: Moment }): ReactEleme
       {plan.outlets.map((each) => (
         <GlassPipe key={each.key} pipe={each} gas={gasOf(each.stage)} />
       ))}
-      <GlassPipe pipe={plan.joined} gas={1 - joinedOil(moment)} />
+      <GlassPipe pipe={plan.joined} gas={moment.joined} />
       {plan.behind.map((each, at) => (
         <GlassPipe
           key={each.key}
           pipe={each}
           gas={
-            at === 0 && plan.way[1]?.kind === "separator"
-              ? (moment.inCooler ?? moment.intoTank)
-              : moment.intoTank
+            at === 0 && plan.way.length > 1 ? (moment.inCooler ?? moment.intoTank) : moment.intoTank
           }
         />
       ))}
+      <Words rank="name" x={JOIN + 18} y={plan.joined.line[0]?.[1] ?? 0} {...note}>
+        {coming.figure} {coming.unit} on the way back
+      </Words>
       <GlassPipe pipe={plan.feed} gas={0} />
       <GlassPipe pipe={plan.gallery} gas={0} />
     </>

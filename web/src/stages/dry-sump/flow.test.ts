@@ -3,7 +3,6 @@ import type { Ring } from "../../drawing/geometry";
 import { DRY, OVER } from "../../testing/dry";
 import {
   filled,
-  joinedOil,
   momentAt,
   oilWord,
   pumpRpm,
@@ -63,8 +62,7 @@ describe("a dry sump in words", () => {
 
   it("says what all bring together, and how fast the pump turns", () => {
     const moment = momentAt(OVER, 1);
-    expect(joinedOil(moment)).toBeCloseTo(0.2);
-    expect(joinedOil({ ...moment, flows: [0, 0, 0] })).toBe(0);
+    expect([moment.joined, moment.comingL]).toEqual([0.8, 0.6]);
     expect(pumpRpm(DRY, moment)).toBeCloseTo(31000 / 10.4);
     expect(pumpRpm({ ...DRY, stages: [] }, moment)).toBe(0);
     expect([moment.inCooler, moment.intoTank]).toEqual([0.55, 0.55]);

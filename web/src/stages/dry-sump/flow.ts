@@ -58,10 +58,14 @@ export interface Moment {
   shares: number[];
   /** What each sweeps [L/min]. */
   flows: number[];
-  /** Of gas in what goes through the cooler; null: there is none. */
+  /** Of gas where all that the stages bring has come together. */
+  joined: number;
+  /** Of gas in the cooler; null: there is none. */
   inCooler: number | null;
   /** Of gas in what comes into the tank. */
   intoTank: number;
+  /** Oil on its way from stages to tank. */
+  comingL: number;
 }
 
 export function momentAt(over: DryOverLap, time: number): Moment {
@@ -74,8 +78,10 @@ export function momentAt(over: DryOverLap, time: number): Moment {
     coverMm: traces.cover_mm[at] ?? 0,
     shares: traces.shares.map((each) => each[at] ?? 0),
     flows: traces.flows_l_min.map((each) => each[at] ?? 0),
+    joined: traces.joined[at] ?? 0,
     inCooler: traces.in_cooler[at] ?? null,
     intoTank: traces.into_tank[at] ?? 0,
+    comingL: traces.coming_back_l[at] ?? 0,
   };
 }
 
@@ -86,13 +92,6 @@ export const isAir = (share: number): boolean => share < AIR;
 /** A share of oil as the stage has it, in a word. */
 export const oilWord = (share: number): string =>
   isAir(share) ? "air only" : `${Math.round(100 * share)} %`;
-
-/** Of oil in what all stages bring together. */
-export function joinedOil({ flows, shares }: Moment): number {
-  const all = flows.reduce((sum, flow) => sum + flow, 0);
-  const oil = flows.reduce((sum, flow, at) => sum + flow * (shares[at] ?? 0), 0);
-  return all > 0 ? oil / all : 0;
-}
 
 /** How fast the pump turns [1/min], by what its first stage sweeps. */
 export function pumpRpm(dry: Dry, { flows }: Moment): number {

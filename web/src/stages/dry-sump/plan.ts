@@ -6,11 +6,11 @@ import type { Point, Ring } from "../../drawing/geometry";
 
 export const SIZE = { width: 760, height: 372 } as const;
 export const PIPE = 14; // [px] that a line is wide
-const JOINED = 20; // [px] of the line that carries what all stages bring
+export const JOINED = 20; // [px] of the line that carries what all stages bring
 const PAN = { x: 24, y: 50, width: 226, height: 176 } as const;
 export const SHAFT = 426; // x of the pump's shaft, and of every stage's middle
 export const STAGE = 25; // [px] from a stage's middle to either end
-const JOIN = 540; // x at which what the stages bring comes together
+export const JOIN = 540; // x at which what the stages bring comes together
 const TOP = 64; // y of the way to the tank
 export const TANK = { x: 668, y: 122, width: 80, height: 188 } as const;
 const FEED = 340; // y of the line from the tank
