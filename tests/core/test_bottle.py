@@ -331,6 +331,10 @@ class TestTrials:
         assert told is not None
         assert told.opens is not None
         assert 1 <= told.opens <= 4
+        # it gives, the pressure is back, it shuts, the pressure is gone: many times a dip
+        assert told.chatters is not None and told.chatters > 2 * told.opens
+        by_hand = bottle_out(tuned(build, valve="by_hand"), over(build), ())
+        assert by_hand is not None and by_hand.chatters is None
 
     def test_a_build_without_one_has_nothing_to_tell(self) -> None:
         build = dunlin()

@@ -17,6 +17,10 @@ DISCHARGE = 0.62
 """Of small sharp holes: handbooks give 0.60 to 0.65 (from memory)."""
 SEAT = 1e-12
 """[m3/s/Pa] through a shut valve's seat (ours)."""
+STAYS_OPEN = 1.0
+"""[s] that an electric valve is held open, or it would chatter (ours)."""
+SOLENOID = 0.05
+"""[s] in which an electric valve shuts again (from memory: some hundredths of a second)."""
 CHECK_OPENS = 5e3
 """[Pa] of a check valve whose opening nobody gave (ours)."""
 CHARGED_AT = 293.15

@@ -42,7 +42,6 @@ _SPOOL = 0.04
 an engine answers it twelvefold: steps of an eighth of this do not chatter, of a quarter they do.
 """
 _SPOOL_STEP = 0.005  # [s] that a network with such a valve is stepped by at most
-_STAYS_OPEN = 1.0  # [s] that an electric valve is held open, or it would chatter (ours)
 _LEAST_LIFT = 1e-4  # of a valve that is sensed elsewhere, shut (ours)
 _THIN = 0.02  # of the liquid's inertia and loss that gas in the tube still has (ours)
 
@@ -278,7 +277,7 @@ def _settle(nodes, elements, bottles, whole, step):  # type: ignore[no-untyped-d
         row.sensed += (there - row.sensed) * feels
         if row.kind == SHUT_OFF:
             if there < row.opens:
-                row.held_open = _STAYS_OPEN
+                row.held_open = row.holds
             else:
                 row.held_open = max(row.held_open - step, 0.0)
 

@@ -33,7 +33,7 @@ from bilge_core.document.circuit.joining import (
 from bilge_core.document.circuit.pumps import PressureStage, Regulator, Relief
 from bilge_core.network.draft import Draft, Port
 from bilge_core.network.guesses import Guessed
-from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT, CHECK_OPENS, SEAT
+from bilge_core.network.laws import AIR_PRESSURE, CHARGED_AT, CHECK_OPENS, SEAT, STAYS_OPEN
 from bilge_core.network.oil import NetworkOil
 from bilge_core.network.pipes import Resistance, hole_resistance
 from bilge_core.network.records import Kind
@@ -220,7 +220,7 @@ def _shut_off(lay: Laying, part: ShutOffValve, entered: str) -> None:
     if part.worked == "electric" and part.opens_bar is not None:
         lay.draft.element(
             Kind.SHUT_OFF, (part.id, "valve"), near, far, senses=near, laminar=wide.laminar,
-            opens=part.opens_bar * 1e5, square=wide.square,
+            opens=part.opens_bar * 1e5, square=wide.square, holds=STAYS_OPEN,
         )  # fmt: skip
     else:
         lay.draft.line((part.id, "valve"), near, far, wide)

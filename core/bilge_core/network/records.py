@@ -51,7 +51,7 @@ and its slope, how gas counts there, what a volume that leaves is made of."""
 
 ELEMENT = _fields(
     f8="laminar turbulent_from extra square inertance opens lowered leak all_open displacement"
-    " ratio low switch port flow sensed held_open through by_start by_end",
+    " ratio low switch port flow sensed held_open holds through by_start by_end",
     i4="kind start end at_start at_end senses is_suction",
 )
 """An element from node or end `start` to `end`; `at_start`, `at_end` are the matrix's places of
@@ -63,7 +63,7 @@ start-end and end-start.
 - one that is sensed elsewhere, at the node `senses`: all_open [Pa] over its opening
 - a stage's displacement a turn [m3], ratio to the crank, that of its low mode (nil: none) under the
   crank speed `switch` [rad/s], leak, port: see `pump_flow`
-- an electric valve is a line while held open, else a check valve
+- an electric valve is a line while held open, for `holds` [s] at least, else a check valve
 
 flow [m3/s], sensed [Pa], held_open [s] change; the rest is room for a step."""
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from bilge_core.errors import InvalidQuantity
 from bilge_core.network.assembly import Network
+from bilge_core.network.laws import SOLENOID
 from bilge_core.network.march import march
 from bilge_core.network.records import MOUTH, NOTHING_KEPT, Flowing, Kept, at_rest
 from bilge_core.physics.arrays import Array
@@ -223,6 +224,13 @@ def steady_at(network: Network, speed: float, node: int) -> float:
 def suction_of(network: Network) -> int:
     """The element from the mouth to the pump."""
     return int(np.flatnonzero(network.still.elements["start"] == MOUTH)[0])
+
+
+def let_go_at_once(network: Network) -> Network:
+    """The same network with electric valves that are not held open once the pressure is back."""
+    still = network.still.copy()
+    still.elements["holds"] = np.where(still.elements["holds"] > 0.0, SOLENOID, 0.0)
+    return Network(**{**network.__dict__, "still": still})
 
 
 def slips_on_gas(network: Network, sealing: float) -> Network:

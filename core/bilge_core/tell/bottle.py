@@ -25,9 +25,10 @@ from bilge_core.forecast.on_record import CircuitLap, Record, apart, circuit_lap
 from bilge_core.forecast.stopping import Stopped, standing, stopped
 from bilge_core.loads.corners import Corner, place_on_lap
 from bilge_core.loads.log import Log
-from bilge_core.network import Network, network_of, settled_in
+from bilge_core.network import Network, Trace, network_of, settled_in
 from bilge_core.network.laws import AIR_PRESSURE
 from bilge_core.network.order import order_of
+from bilge_core.network.running import let_go_at_once
 from bilge_core.physics.celsius import ZERO_CELSIUS
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.verdict import PressureOut, pressure_out
@@ -86,7 +87,8 @@ class OtherCheckOut(BaseModel):
 class BottleOut(BaseModel):
     """An accumulator over a lap.
 
-    `advised_bar`: what to set cold, by the closed form. `opens`: how often an electric valve did.
+    `advised_bar`: what to set cold, by the closed form. `opens`: how often an electric valve did;
+    `chatters`: how often it would, were it not held open a second each time.
     """
 
     volume_l: float
@@ -102,6 +104,7 @@ class BottleOut(BaseModel):
     has_check: bool
     can_check: bool
     opens: int | None
+    chatters: int | None
     givings: list[GivingOut]
 
 
@@ -157,15 +160,23 @@ def _check_of(build: Build, network: Network) -> tuple[bool, bool]:
     return isinstance(build.circuit.component(before), CheckValve), True
 
 
-def _opens(build: Build, lap: CircuitLap) -> int | None:
-    """How often an electric valve let oil out."""
+def _opens(build: Build, lap: CircuitLap, trace: Trace) -> int | None:
+    """How often an electric valve let oil out; None where there is none."""
     valves = [v for v in build.circuit.of_kind(ShutOffValve) if v.worked == "electric"]
     names = [at for at, (of, what) in enumerate(lap.network.elements)
              if what == "valve" and valves and of == valves[0].id]  # fmt: skip
     if not names or valves[0].opens_bar is None:
         return None
-    out = lap.trace.flow[:, names[0]] < -1e-6
+    out = trace.flow[:, names[0]] < -1e-6
     return int((out[1:] & ~out[:-1]).sum())
+
+
+def _chatters(build: Build, lap: CircuitLap) -> int | None:
+    """The same, were it let go as soon as the pressure is back; None where there is none."""
+    if not lap.network.still.elements["holds"].any():
+        return None
+    network = let_go_at_once(lap.network)
+    return _opens(build, lap, lap.met.run(network, lap.met.settled(network)))
 
 
 def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> BottleOut | None:
@@ -193,7 +204,8 @@ def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> Bo
         lost_backwards_l=round(lost_backwards(lap) * 1e3, 2),
         has_check=has,
         can_check=can,
-        opens=_opens(build, lap),
+        opens=_opens(build, lap, lap.trace),
+        chatters=_chatters(build, lap),
         givings=[_giving(each, corners) for each in givings(lap)],
     )
 

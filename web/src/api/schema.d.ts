@@ -3357,7 +3357,8 @@ export interface components {
          * BottleOut
          * @description An accumulator over a lap.
          *
-         *     `advised_bar`: what to set cold, by the closed form. `opens`: how often an electric valve did.
+         *     `advised_bar`: what to set cold, by the closed form. `opens`: how often an electric valve did;
+         *     `chatters`: how often it would, were it not held open a second each time.
          */
         BottleOut: {
             /** Advised Bar */
@@ -3366,6 +3367,8 @@ export interface components {
             can_check: boolean;
             /** Charge L */
             charge_l: number;
+            /** Chatters */
+            chatters: number | null;
             /** Givings */
             givings: components["schemas"]["GivingOut"][];
             /** Has Check */

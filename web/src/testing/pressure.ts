@@ -123,6 +123,7 @@ export const STAGE: PressureStage = {
     has_check: true,
     can_check: true,
     opens: null,
+    chatters: null,
     givings: [
       {
         start_s: 0.4,

@@ -6,6 +6,7 @@ import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
 import { pressureAs, volumeAs } from "../../parts/units";
+import { valveWords } from "./sentence";
 
 const SIZES = { "6": "6", "8": "8", "10": "10", "12": "12", "16": "16" };
 
@@ -147,7 +148,7 @@ export function BottleLine({
           note={
             opens === null
               ? "without a switch point it is taken as open"
-              : `let oil out ${opens === 1 ? "once" : `${opens} times`} over the lap; held open a second each time, or it would chatter (ours)`
+              : valveWords(opens, trial?.bottle.chatters ?? null)
           }
           onType={typed("switch_bar")}
         />

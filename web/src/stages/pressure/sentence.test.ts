@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { STAGE } from "../../testing/pressure";
 import { SETTINGS } from "../../testing/settings";
-import { toldAt } from "./sentence";
+import { toldAt, valveWords } from "./sentence";
 
 const LAP = {
   corners: [{ number: 2, hand: "left", start_s: 0.6, end_s: 1.3, name: null }],
@@ -32,4 +32,14 @@ describe("the moment in words", () => {
       "Level and steady: the pump draws oil, the gallery has 5.0 bar",
     );
   });
+});
+
+it("tells of an electric valve, and of its chatter where it would", () => {
+  expect(valveWords(1, 14)).toBe(
+    "let oil out once over the lap, held open a second each time (ours); let go as soon as the pressure is back it would open 14 times: it chatters",
+  );
+  expect(valveWords(3, 3)).toBe(
+    "let oil out 3 times over the lap, held open a second each time (ours)",
+  );
+  expect(valveWords(2, null)).not.toContain("chatters");
 });

@@ -66,3 +66,13 @@ export function toldAt(
     sentence: `The mouth lets in ${flow(drawn.oil)} of oil; the engine drinks ${flow(drunk)}.${adds}`,
   };
 }
+
+const often = (times: number): string => (times === 1 ? "once" : `${times} times`);
+
+/** How an electric valve fares, and what it would do were it let go at once. */
+export function valveWords(opens: number, chatters: number | null): string {
+  const held = `let oil out ${often(opens)} over the lap, held open a second each time (ours)`;
+  return chatters === null || chatters <= opens
+    ? held
+    : `${held}; let go as soon as the pressure is back it would open ${often(chatters)}: it chatters`;
+}
