@@ -18,6 +18,7 @@ from bilge_core.cooling.engine import (
 from bilge_core.cooling.exchangers import BTU_PER_HOUR, capacity_rate, exchanger_rated
 from bilge_core.cooling.stint import HOTTEST, Heat, steady_temperature, stint
 from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.network.conditions import at_temperature, conditions
 from bilge_core.physics.turns import speed_of_rpm
@@ -293,6 +294,21 @@ class TestSupply:
         assert told is not None
         assert told.drop_bar == pytest.approx(told.before_drop_bar / 2, rel=0.15)
         assert told.gallery_bar >= told.before_bar
+
+    def test_longer_lines_regain_what_a_metre_of_them_holds(self) -> None:
+        """By hand: a metre of 14.1 mm is 0.156 L, which is what the circuit then holds more."""
+        assert supply_out(dunlin(), None, 6000.0).lines is None  # all of it is cast
+        cooled = after({"kind": "fit_cooler"})
+        told = supply_out(cooled, None, 6000.0).lines
+        assert told is not None and told.bore_mm == 14.1
+        assert told.more_l_m == pytest.approx(math.pi / 4 * 0.141**2 * 10, abs=5e-4)
+        line = next(each for each in cooled.circuit.runs if each.name == told.name)
+        longer = cooled.model_dump(mode="json")
+        row = next(each for each in longer["circuit"]["runs"] if each["id"] == line.id)
+        row["line"]["length_mm"] = (row["line"]["length_mm"] or 0.0) + 1000.0
+        then = supply_out(build_from(longer), None, 6000.0).lines
+        assert then is not None
+        assert then.held_l - told.held_l == pytest.approx(told.more_l_m, abs=0.006)
 
     def test_a_dry_start_takes_longer_and_a_cooler_more(self) -> None:
         short = supply_out(dunlin(), None, 6000.0).start_up

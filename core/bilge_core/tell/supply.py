@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -21,6 +22,7 @@ from bilge_core.cooling.exchangers import BTU_PER_HOUR
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import Filter, RemoteFilter
 from bilge_core.document.circuit.pumps import Regulator, Relief
+from bilge_core.document.circuit.run import HardLine, Hose, bore_of, contents_of
 from bilge_core.errors import InvalidInput
 from bilge_core.network import held_running
 from bilge_core.network.conditions import (
@@ -93,6 +95,18 @@ class SecondFilterOut(BaseModel):
     more_oil_l: float
 
 
+class HeldByLinesOut(BaseModel):
+    """What the lines under pressure hold, and a metre more of the one that would be made longer.
+
+    `name`, `bore_mm`: of that, the widest.
+    """
+
+    held_l: float
+    name: str
+    bore_mm: float
+    more_l_m: float
+
+
 class StartUpOut(BaseModel):
     """How long until the gallery has pressure, cranked: from dry, and primed."""
 
@@ -112,6 +126,7 @@ class SupplyOut(BaseModel):
     cold: list[ConditionOut]
     setting: SettingOut | None
     second_filter: SecondFilterOut | None
+    lines: HeldByLinesOut | None
     start_up: StartUpOut
 
 
@@ -226,6 +241,24 @@ def _second_filter(build: Build, before: Condition) -> SecondFilterOut | None:
     )
 
 
+def _lines(build: Build) -> HeldByLinesOut | None:
+    """Hoses and hard lines under pressure; None where there are none of a known bore."""
+    known = [
+        (bore, run)
+        for run in build.circuit.runs
+        if run.service == "pressure" and isinstance(run.line, Hose | HardLine)
+        and (bore := bore_of(run.line)) is not None
+    ]  # fmt: skip
+    if not known:
+        return None
+    bore, widest = max(known, key=lambda each: each[0])
+    held = sum(contents_of(run) or 0.0 for _, run in known)
+    return HeldByLinesOut(
+        held_l=round(held * 1e3, 2), name=widest.name, bore_mm=round(bore, 1),
+        more_l_m=round(math.pi / 4.0 * bore**2 * 1e-3, 3),
+    )  # fmt: skip
+
+
 def _start_up(found: StartUp) -> StartUpOut:
     return StartUpOut(
         rpm=CRANKING_RPM,
@@ -272,6 +305,7 @@ def supply_out(build: Build, wanted: float | None, rpm: float) -> SupplyOut:
         cold=[_condition(each, filters) for each in cold],
         setting=_setting(build, wanted, rpm),
         second_filter=_second_filter(build, hot[-1]),
+        lines=_lines(build),
         start_up=_start_up(start_up(build, speed_of_rpm(CRANKING_RPM))),
     )
 

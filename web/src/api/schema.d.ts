@@ -7612,6 +7612,22 @@ export interface components {
             thought_l: number;
         };
         /**
+         * HeldByLinesOut
+         * @description What the lines under pressure hold, and a metre more of the one that would be made longer.
+         *
+         *     `name`, `bore_mm`: of that, the widest.
+         */
+        HeldByLinesOut: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Held L */
+            held_l: number;
+            /** More L M */
+            more_l_m: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * HeldLoadsOut
          * @description The g-g envelope: by where the oil is thrown, and for how long it is held.
          */
@@ -13684,6 +13700,7 @@ export interface components {
             hot: components["schemas"]["ConditionOut"][];
             /** Hot C */
             hot_c: number;
+            lines: components["schemas"]["HeldByLinesOut"] | null;
             second_filter: components["schemas"]["SecondFilterOut"] | null;
             setting: components["schemas"]["SettingOut"] | null;
             start_up: components["schemas"]["StartUpOut"];

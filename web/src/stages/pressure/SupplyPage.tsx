@@ -155,15 +155,17 @@ function Regulating({
   );
 }
 
+const YARD = 0.9144; // [m]
+
 /** What a second filter gains, and how soon there is pressure. */
 function FiltersAndStart({ told }: { told: Supply }): ReactElement {
   const { system, units } = useSettings();
-  const litres = (value: number): string => {
-    const { figure, unit } = volumeAs(units, system, value);
+  const litres = (value: number, extraDecimals = 0): string => {
+    const { figure, unit } = volumeAs(units, system, value, extraDecimals);
     return `${figure} ${unit}`;
   };
   const bar = (value: number): string => pressureAs(units, system, value).figure;
-  const { second_filter: second, start_up: start } = told;
+  const { second_filter: second, lines, start_up: start } = told;
   return (
     <>
       {second && (
@@ -171,7 +173,14 @@ function FiltersAndStart({ told }: { told: Supply }): ReactElement {
           A second filter on the base takes the filters&apos; drop at the highest speed from{" "}
           {second.before_drop_bar.toFixed(2)} to {second.drop_bar.toFixed(2)} bar: gallery{" "}
           {bar(second.before_bar)} to {bar(second.gallery_bar)} {pressureAs(units, system, 1).unit}.
-          It holds {litres(second.more_oil_l)} more, as longer lines would: fill up by that.
+          It holds {litres(second.more_oil_l)} more: fill up by that.
+        </p>
+      )}
+      {lines && (
+        <p className="py-1 text-[14px]">
+          The lines under pressure hold {litres(lines.held_l)}. Each{" "}
+          {system === "metric" ? "metre" : "yard"} more of {lines.name} regains{" "}
+          {litres(lines.more_l_m * (system === "metric" ? 1 : YARD), 1)}: longer lines are oil, too.
         </p>
       )}
       <h3 className="pt-3 font-figure text-[16px] font-semibold">First start</h3>

@@ -28,6 +28,7 @@ const SUPPLY: Supply = {
   cold: [{ ...ROW, gallery_bar: 5.2, outlet_bar: 5.5, unfiltered: 0.4, starves: true }],
   setting: null,
   second_filter: null,
+  lines: { held_l: 0.42, name: "to the cooler", bore_mm: 14.1, more_l_m: 0.156 },
   start_up: { rpm: 250, dry_s: 57, primed_s: 21, to_fill_l: 1.3, to_fill_primed_l: 0.5 },
 };
 const COOLING: Cooling = {
@@ -77,6 +78,9 @@ describe("supply", () => {
     const { container } = showInBuild(<SupplyPage />);
     expect(container.textContent).toContain("900 rpm (40 % unfiltered)");
     expect(container.textContent).toContain("sucked lower than 0.25 bar at 900 rpm");
+    expect(container.textContent).toContain(
+      "The lines under pressure hold 0.4 L. Each metre more of to the cooler regains 0.16 L",
+    );
     expect(container.textContent).toContain("57 s from dry (1.3 L to fill), 21 s");
   });
   it("tells drops in the units of the table", () => {
