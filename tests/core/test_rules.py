@@ -243,6 +243,7 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ("return_speed", dry.RETURN_SPEED.holds, 5.5, 5.51, True, False),
     ("outlet_cover", dry.OUTLET_COVER.holds, 0.060, 0.0599, True, False),
     ("case_pull", dry.CASE_PULL.holds, 25e3, 25.1e3, True, False),
+    ("tank_vent", dry.TANK_VENT.holds, 1e3, 1.01e3, True, False),
     ("tank_time", dry.TANK_TIME.holds, 8.0, 7.99, True, False),
     ("tank_full", dry.TANK_FULL.holds, 0.8, 0.801, True, False),
     ("hole_in_sheet", making.HOLE.holds, 1.0, 0.99, True, False),

@@ -12,12 +12,17 @@ from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.document.read import build_from, read_build
 from bilge_core.network import network_of, steady
+from bilge_core.network.breathing import AIR, gas_ways
+from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.held import held_running, held_words
 from bilge_core.network.way_back import TAKEN_OUT, OnTheWay, WayBack, way_back_of
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import oil_in_tank
+from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.scavenge.lap import dry_lap
+from bilge_core.scavenge.level import after_a_start
 from bilge_core.scavenge.sizing import sizing
+from bilge_core.scavenge.vacuum import tank_over
 from bilge_core.scavenge.way_back import Along, along, carried
 from hypothesis import given
 from hypothesis import strategies as st
@@ -304,3 +309,48 @@ class TestAlong:
         seen = along(CURLEW, self.TIME, still, still, 7)
         assert np.all(seen.into_tank == 1.0) and len(seen.into_tank) == len(self.TIME[::7])
         assert np.ptp(seen.held) == 0.0 and seen.held[0] > 0.5e-3
+
+
+class TestTankStartAndVent:
+    def test_after_a_start_the_tank_lacks_what_is_on_its_way_at_idle(self) -> None:
+        """By hand: what heads, crank and lines hold at 900 rpm; first oil by the shortest way."""
+        idle = float(speed_of_rpm(900.0))
+        held, way = held_running(CURLEW, idle), way_back_of(CURLEW)
+        assert way is not None
+        lacks, first = after_a_start(CURLEW)
+        assert lacks == pytest.approx(held.up_top + held.thrown + held.coming_back)
+        assert held.coming_back > 0.5e-3
+        shortest = float(way.takes(1e-4, idle).min())
+        assert first == pytest.approx(shortest, rel=0.25)  # less gas, less behind the separator
+
+    def test_a_wet_sump_lacks_what_is_up_top(self) -> None:
+        wet = read_build((DEMO / "dunlin.json").read_text())
+        lacks, first = after_a_start(wet)
+        assert first == 0.0
+        assert lacks == pytest.approx(held_running(wet, float(speed_of_rpm(900.0))).aloft)
+
+    def test_a_tanks_vent_is_hose_and_breather(self) -> None:
+        """By hand: both in line, each with the whole flow."""
+        flow = 1.5e-3
+        ways = {way.name: way for way in gas_ways(CURLEW, DrainGuesses()).ways}
+        hose = ways["breathing of the tank"].by.drop(flow)
+        breather = next(way.by.drop(flow) for way in ways.values() if way.end == AIR)
+        assert tank_over(CURLEW, flow) == pytest.approx(hose + breather)
+        assert tank_over(CURLEW, 0.0) == 0.0
+
+        def shut(circuit: Document) -> None:
+            circuit["runs"] = [r for r in circuit["runs"] if r["name"] != "breathing of the tank"]
+
+        assert tank_over(circuit_of(shut), flow) is None
+
+    @pytest.mark.parametrize(("opening", "state"), [(16, "good"), (5, "caution")])
+    def test_a_narrow_breather_is_told_among_the_sizes(self, opening: float, state: str) -> None:
+        def narrow(circuit: Document) -> None:
+            for each in circuit["components"]:
+                if each["kind"] == "breather":
+                    each["opening_mm"] = opening
+
+        row = next(
+            each for each in sizing(circuit_of(narrow), None, None) if each.key == "tank_vent"
+        )
+        assert row.state == state and "L/min of gas" in row.at

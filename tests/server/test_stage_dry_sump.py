@@ -87,6 +87,6 @@ def test_without_a_lap_sizes_stand_alone(user: User, curlew: Build) -> None:
     assert told.dry is not None and told.dry.over_lap is None and told.dry.rose is None
     assert {each.key for each in told.dry.sizes} == {
         "pressure_stage", "ratio", "pump_speed", "suction_pull", "scavenge_suction", "case_pull",
-        "return_speed",
+        "return_speed", "tank_vent",
     }  # fmt: skip
     assert latest(user.workshop, curlew.pk).study is None

@@ -63,6 +63,13 @@ CASE_PULL = Rule(
     high=25e3,
     unit="Pa",
 )
+TANK_VENT = Rule(
+    "tank_vent",
+    "The tank has at most 10 mbar over what its vent leads to",
+    "ours: as much as a crankcase may have; more, and its vent carries oil out",
+    high=1e3,
+    unit="Pa",
+)
 TANK_BREATHES = Rule(
     "tank_breathes",
     "A tank has a way out for gas",
@@ -110,8 +117,8 @@ _AS_IT_STANDS = 0.05e-3  # [m] that a millimetre told to a tenth does not show
 
 RULES = (
     SCAVENGE_RATIO, PUMP_SPEED, RETURN_SPEED, OUTLET_COVER, TANK_TIME, TANK_FULL, LEFT_LYING,
-    CASE_PULL, TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE, BELT_LINE, BELT_MESH, DRIVE_RATIO,
-    BELT_TAUT, BELT_IDLER,
+    CASE_PULL, TANK_VENT, TANK_BREATHES, STAGE_LEADS_ON, OWN_STAGE, BELT_LINE, BELT_MESH,
+    DRIVE_RATIO, BELT_TAUT, BELT_IDLER,
 )  # fmt: skip
 
 

@@ -4,9 +4,41 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
+from bilge_core.document.build import Build
 from bilge_core.errors import InvalidQuantity
+from bilge_core.network import held_running, network_of, steady
+from bilge_core.network.way_back import way_back_of
+from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.rules import dry
 from bilge_core.scavenge.tank import TankSpace
+
+IDLE = 900.0
+"""[rpm] at which a hot engine idles (ours)."""
+
+
+def after_a_start(build: Build) -> tuple[float, float]:
+    """What a tank lacks after a start until the first oil is back [m3], and when that is [s].
+
+    Idling, as much is on its way back and up top as came down when the engine stopped, which lies
+    in the pan: the pressure stage takes it out of the tank before the stages bring any.
+
+    Examples
+    --------
+    >>> from pathlib import Path
+    >>> from bilge_core.document.read import read_build
+    >>> lacks, first = after_a_start(read_build(Path("demo/curlew.json").read_text()))
+    >>> 0.5e-3 < lacks < 2e-3, 4.0 < first < 20.0
+    (True, True)
+    """
+    idle = float(speed_of_rpm(IDLE))
+    held, way = held_running(build, idle), way_back_of(build)
+    if way is None:
+        return held.aloft, 0.0
+    fed = float(steady(network_of(build)).drawn_at(np.array(idle)))
+    takes = way.takes(fed, idle)[way.draws]
+    return held.aloft + held.coming_back, float(takes.min()) if takes.size else 0.0
 
 
 @dataclass(frozen=True)

@@ -27,12 +27,11 @@ from bilge_core.rules.drains import CRANKCASE, STAGE_SUCTION
 from bilge_core.rules.rule import Rule, State
 from bilge_core.scavenge.bubbles import least_bubble
 from bilge_core.scavenge.lap import DryLap
+from bilge_core.scavenge.level import IDLE
 from bilge_core.scavenge.stages import scavenge_ratio, stages_on_pan, swept_of
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
-from bilge_core.scavenge.vacuum import case_pull
+from bilge_core.scavenge.vacuum import case_pull, tank_over
 
-IDLE = 900.0
-"""[rpm] at which a hot engine idles (ours)."""
 _TOLD = 500.0  # [Pa] of pull that shows in hundredths of a bar
 _TOP = 7000.0  # [rpm] where the build does not say its own (ours)
 
@@ -122,6 +121,7 @@ def _stages(build: Build) -> list[Sized]:
         )
     )  # fmt: skip
     rows += [*_scavenge_lines(build, network, top, rpm), *_crankcase(build, network, top, rpm)]
+    rows += _tank_vent(build, float(table.drawn_at(np.array(top))), top, rpm)
     joined = _joined_speed(build, top)
     if joined is not None:
         rows.append(
@@ -173,6 +173,23 @@ def _scavenge_lines(build: Build, network: Network, top: float, rpm: str) -> lis
         _by_rule(
             STAGE_SUCTION, "scavenge_suction", "Scavenge suction", f"{worst}, all oil, {rpm}",
             pulls[worst], "The stage does not fill just when oil comes: a size wider, or shorter.",
+        )
+    ]  # fmt: skip
+
+
+def _tank_vent(build: Build, fed: float, top: float, rpm: str) -> list[Sized]:
+    """The gas that all stages bring, out by the tank's vent; nothing of a build that says none."""
+    swept = sum(
+        float(swept_of(each, np.array(top))) for each in build.circuit.of_kind(ScavengeStage)
+    )
+    gas = max(swept - fed, 0.0)
+    over = tank_over(build, gas) if build.circuit.of_kind(Crankcase) else None
+    if over is None:
+        return []
+    return [
+        _by_rule(
+            dry.TANK_VENT, "tank_vent", "Tank's vent", f"{gas * 60e3:.0f} L/min of gas, {rpm}",
+            over, "What the stages bring of gas hardly gets out: a wider vent, and breather.",
         )
     ]  # fmt: skip
 

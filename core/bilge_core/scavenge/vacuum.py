@@ -11,6 +11,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.dry_and_gas import Tank
 from bilge_core.network import Network, steady
 from bilge_core.network.breathing import (
     AIR,
@@ -33,6 +34,28 @@ LEAK = Guess(
     "case_leak", "a hole that leaks as all of an engine's seals and joints do",
     4e-3, 2e-3, 8e-3, "mm", 1e3, "ours: a gauge on the crankcase tells it",
 )  # fmt: skip
+
+
+def tank_over(build: Build, flow: float) -> float | None:
+    """The tank's pressure over what its vent leads to [Pa], a flow of gas going out by it [m3/s].
+
+    A breather at the vent's end is counted with it; of several vents each has its share.
+
+    Returns
+    -------
+    float or None
+        None where no vent leaves the tank.
+    """
+    tanks = {each.id for each in build.circuit.of_kind(Tank)}
+    ways = gas_ways(build, DrainGuesses()).ways
+    vents = [way for way in ways if way.start in tanks]
+    if not vents:
+        return None
+    each = flow / len(vents)
+    ends = {way.start: way.by for way in ways if way.end == AIR}
+    return max(
+        way.by.drop(each) + (ends[way.end].drop(each) if way.end in ends else 0.0) for way in vents
+    )
 
 
 def with_leak(breathing: Breathing, bore: float) -> Breathing:

@@ -13,7 +13,7 @@ from bilge_core.network.way_back import TAKEN_OUT
 from bilge_core.pan import Pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.scavenge.lap import DryLap
-from bilge_core.scavenge.level import tank_marks
+from bilge_core.scavenge.level import after_a_start, tank_marks
 from bilge_core.scavenge.lost import without_each_stage
 from bilge_core.scavenge.shared import by_restrictors, shared_pairs
 from bilge_core.scavenge.sizing import Sized
@@ -79,6 +79,12 @@ class TankMarksOut(BaseModel):
     expected_mm: float
     full_mm: float
     litres_a_cm: float
+    start_falls_mm: float
+    """How far it falls after a start, until the first oil is back."""
+    start_s: float
+    """When that is, at idle."""
+    comes_down_l: float
+    """What is up top and on its way while it idles: after a stop it lies in the pan."""
 
 
 def without_out(build: Build, pan: Pan, forecast: SettledForecast) -> list[LostOut]:
@@ -131,7 +137,9 @@ def marks_out(build: Build, sizes: Sequence[Sized], lap: DryLap | None) -> TankM
     needed = next((row.wanted for row in sizes if row.key == "tank_oil"), None)
     running = oil_in_tank(build) if lap is None else float(np.median(lap.in_tank))
     marks = tank_marks(space, running, needed)
+    down, first = after_a_start(build)
     return TankMarksOut(
         low_mm=None if marks.low is None else mm(marks.low), expected_mm=mm(marks.expected),
         full_mm=mm(marks.full), litres_a_cm=round(space.area * 10.0, 3),
+        start_falls_mm=mm(down / space.area), start_s=round(first, 1), comes_down_l=litres(down, 2),
     )  # fmt: skip

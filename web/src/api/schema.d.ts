@@ -13998,6 +13998,8 @@ export interface components {
          * @description Marks over the tank's floor, car level, engine running.
          */
         TankMarksOut: {
+            /** Comes Down L */
+            comes_down_l: number;
             /** Expected Mm */
             expected_mm: number;
             /** Full Mm */
@@ -14006,6 +14008,10 @@ export interface components {
             litres_a_cm: number;
             /** Low Mm */
             low_mm: number | null;
+            /** Start Falls Mm */
+            start_falls_mm: number;
+            /** Start S */
+            start_s: number;
         };
         /**
          * TankOut

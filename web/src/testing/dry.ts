@@ -215,7 +215,15 @@ export const DRY: Dry = {
     has_separator: true,
     has_cooler: true,
   },
-  marks: { low_mm: 104, expected_mm: 236, full_mm: 303, litres_a_cm: 0.211 },
+  marks: {
+    low_mm: 104,
+    expected_mm: 236,
+    full_mm: 303,
+    litres_a_cm: 0.211,
+    start_falls_mm: 62,
+    start_s: 9.4,
+    comes_down_l: 1.31,
+  },
   outline_mm: [
     [0, -98],
     [410, -98],

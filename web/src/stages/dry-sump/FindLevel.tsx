@@ -17,6 +17,7 @@ export function stepsOf({ marks }: Dry, oilL: number, units: Units, system: Syst
     return `${figure} ${unit}`;
   };
   const { figure, unit } = volumeAs(units, system, oilL);
+  const down = volumeAs(units, system, marks.comes_down_l);
   const low =
     marks.low_mm === null
       ? "A lap tells the low mark."
@@ -24,7 +25,8 @@ export function stepsOf({ marks }: Dry, oilL: number, units: Units, system: Syst
   return [
     `Car level, engine cold, can empty: pour in ${figure} ${unit} in all.`,
     `Start, let it idle until the oil is warm, and look while it runs: about ${length(marks.expected_mm)} over the tank's floor. ${low} Over ${length(marks.full_mm)} foam has no room.`,
-    "Three laps, then look within a minute, engine idling: stopped, oil leaks back through the pump and hangs in the engine, and the tank tells nothing.",
+    `After a start it falls by about ${length(marks.start_falls_mm)} until the first oil is back, some ${marks.start_s.toFixed(0)} s at idle: no level to fill up by.`,
+    `Three laps, then look within a minute, engine idling: stopped, ${down.figure} ${down.unit} from the lines and up top lie in the pan, oil leaks back through the pump, and the tank tells nothing.`,
     "Empty the can and write down what it took. More than a cup in a session: a quarter of a litre less, and again.",
     "When two sessions agree, mark the stick or the sight tube there, “engine running”.",
   ];
