@@ -179,7 +179,7 @@ function FiltersAndStart({ told }: { told: Supply }): ReactElement {
       {lines && (
         <p className="py-1 text-[14px]">
           The lines under pressure hold {litres(lines.held_l)}. Each{" "}
-          {system === "metric" ? "metre" : "yard"} more of {lines.name} regains{" "}
+          {system === "metric" ? "metre" : "yard"} more of the line “{lines.name}” regains{" "}
           {litres(lines.more_l_m * (system === "metric" ? 1 : YARD), 1)}: longer lines are oil, too.
         </p>
       )}

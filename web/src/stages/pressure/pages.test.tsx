@@ -79,7 +79,7 @@ describe("supply", () => {
     expect(container.textContent).toContain("900 rpm (40 % unfiltered)");
     expect(container.textContent).toContain("sucked lower than 0.25 bar at 900 rpm");
     expect(container.textContent).toContain(
-      "The lines under pressure hold 0.4 L. Each metre more of to the cooler regains 0.16 L",
+      "The lines under pressure hold 0.4 L. Each metre more of the line “to the cooler” regains 0.16 L",
     );
     expect(container.textContent).toContain("57 s from dry (1.3 L to fill), 21 s");
   });
