@@ -16,7 +16,15 @@ from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.making.bends import Sheet
 from bilge_core.making.dxf import LAYERS, as_dxf
 from bilge_core.making.panels import Panel, panels_of
-from bilge_core.making.parts import HINGE, LAPS, flange_part, flat_parts, plate_parts, sheet_of
+from bilge_core.making.parts import (
+    HINGE,
+    LAPS,
+    TRIMMED,
+    flange_part,
+    flat_parts,
+    plate_parts,
+    sheet_of,
+)
 from bilge_core.making.unfolded import unfolded
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.faces import inside_faces
@@ -193,6 +201,30 @@ class TestParts:
         hole = shapely.Polygon(part.outline.interiors[0]).area
         assert hole == pytest.approx(0.410 * 0.196, rel=1e-3)
         assert all(part.outline.contains(shapely.Point(x, y)) for x, y, _ in part.circles)
+
+    def test_webs_in_the_way_of_plates_are_marked_on_the_flange_and_no_wider(self) -> None:
+        """By hand: a plate of 1.5 mm from wall to wall up to the rail: a strip of 4.5 by 140 mm."""
+        act = {"kind": "flange", "width_mm": 18, "thickness_mm": 8, "hole_mm": 6.6,
+               "spacing_mm": 70}  # fmt: skip
+        document = read_act(act).done(GATED).build.model_dump(mode="json")
+        before = build_from(document)
+        bare = flange_part(before, assemble_pan(before))
+        assert bare is not None and bare.marked == () and "trimmed" not in bare.about
+        document["pan"]["plates"][0]["top_depth_mm"] = 2.0  # P1, across; the others stay low
+        build = build_from(document)
+        part = flange_part(build, assemble_pan(build))
+        assert part is not None and len(part.marked) == 4
+        strip = shapely.Polygon([start for start, _ in part.marked])
+        assert strip.area == pytest.approx(0.140 * (1.5e-3 + 2 * TRIMMED), rel=1e-3)
+        # 236 mm behind the origin: down the page by as much
+        assert strip.centroid.y == pytest.approx(document["pan"]["plates"][0]["from_mm"][0] * 1e-3)
+        assert [note.words for note in part.notes] == ["P1"] and "1.5 mm to each side" in part.about
+        assert part.outline.equals(bare.outline)  # marked, not cut
+        document["pan"]["plates"][0]["top_depth_mm"] = 4.0
+        lower = build_from(document)
+        assert flange_part(lower, assemble_pan(lower)).marked == ()  # type: ignore[union-attr]
+        drawn = read(io.StringIO(as_dxf([part])))
+        assert sum(each.dxf.layer == "MARK" for each in drawn.modelspace().query("LINE")) >= 4
 
     def test_thickness_is_the_builds_or_guessed(self) -> None:
         assert sheet_of(CURLEW).thickness == pytest.approx(4e-3)

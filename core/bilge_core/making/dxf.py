@@ -59,6 +59,9 @@ def _draw(space: Modelspace, part: FlatPart, by: Array) -> None:
     for start, end in part.folds:
         (a, b) = _mm(np.array([start, end]), by)
         space.add_line(a, b, dxfattribs={"layer": "FOLD"})
+    for start, end in part.marked:
+        (a, b) = _mm(np.array([start, end]), by)
+        space.add_line(a, b, dxfattribs={"layer": "MARK"})
     for note in part.notes:
         _text(space, note.words, np.array(note.at) * 1e3 + by)
     if float(np.linalg.norm(part.nose)) > 0.5:

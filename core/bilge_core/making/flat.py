@@ -39,6 +39,7 @@ class FlatPart:
     is_guessed : nobody said how thick
     about : what a maker must know
     scribed : x, y and diameter of circles that are marked, no holes [m]
+    marked : lines that are marked, no cuts
     """
 
     key: str
@@ -54,6 +55,7 @@ class FlatPart:
     is_guessed: bool
     about: str
     scribed: tuple[tuple[float, float, float], ...] = ()
+    marked: tuple[tuple[Array, Array], ...] = ()
 
     @property
     def size(self) -> tuple[float, float]:

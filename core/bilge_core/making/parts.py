@@ -49,6 +49,45 @@ def sheet_of(build: Build) -> Sheet:
     )  # fmt: skip
 
 
+TRIMMED = 1.5e-3
+"""[m] to each side of a plate by which what is in its way is trimmed (ours: a cast wall's step)."""
+_AT_RAIL = 3e-3  # [m] under the rail from which a plate is in the way of a gasket's webs (ours)
+
+
+def _up_to_rail(pan: Pan) -> list[tuple[str, Array, Array]]:
+    """Upper edges of upright plates that come up to the rail: x ahead, y to the left [m]."""
+    found = []
+    for plate in pan.plates:
+        if plate.kind != "vertical":
+            continue
+        for ring in (ring for piece in plate.pieces() for ring in piece):
+            for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True):
+                level = min(float(a[2]), float(b[2])) > -_AT_RAIL
+                if level and np.linalg.norm(b[:2] - a[:2]) > 2.0 * TRIMMED:
+                    found.append((plate.name, a[:2], b[:2]))
+    return found
+
+
+def _on_page(place: Array) -> Array:
+    """Nose up the page: x ahead is v, y to the left is minus u."""
+    return np.array([-place[1], place[0]])
+
+
+def _in_the_way(pan: Pan) -> tuple[tuple[tuple[Array, Array], ...], tuple[Note, ...]]:
+    """Strips across a flange where plates come up to it, and the plates' names in them."""
+    marked: list[tuple[Array, Array]] = []
+    notes: list[Note] = []
+    for name, start, end in _up_to_rail(pan):
+        a, b = _on_page(start), _on_page(end)
+        way = (b - a) / np.linalg.norm(b - a)
+        aside = (0.5 * THICK["steel"] + TRIMMED) * np.array([-way[1], way[0]])
+        corners = [a + aside, b + aside, b - aside, a - aside]
+        marked += [(corners[at], corners[(at + 1) % 4]) for at in range(4)]
+        middle = 0.5 * (a + b)
+        notes.append(Note(name, (float(middle[0]), float(middle[1]))))
+    return tuple(marked), tuple(notes)
+
+
 def _ring(places: Array) -> Polygon:
     return Polygon(places)
 
@@ -61,14 +100,21 @@ def flange_part(build: Build, pan: Pan) -> FlatPart | None:
     whole = _ring(np.array(flange.outline_mm) * 1e-3)
     hole = pan.rail.intersection(whole)
     outline = whole.difference(hole) if hole.area < 0.999 * whole.area else whole
-    # nose up the page: x ahead is v, y to the left is minus u
     turned = shapely.transform(outline, lambda p: np.column_stack([-p[:, 1], p[:, 0]]))
     outline = max(shapely.get_parts(turned), key=lambda each: each.area)
     holes = tuple((-b.y_mm * 1e-3, b.x_mm * 1e-3, b.diameter_mm * 1e-3) for b in flange.bolts)
+    marked, notes = _in_the_way(pan)
+    trim = (
+        f" Marked: {len(notes)} plate{'' if len(notes) == 1 else 's'} up to the rail, and "
+        f"{TRIMMED * 1e3:g} mm to each side: webs of gasket or casting are trimmed there, no more."
+        if notes
+        else ""
+    )
     return FlatPart(
-        "flange", "flange", "flange", outline, holes, (), (), (), np.array([0.0, 1.0]),
+        "flange", "flange", "flange", outline, holes, (), (), notes, np.array([0.0, 1.0]),
         flange.thickness_mm * 1e-3, False,
-        f"{len(holes)} bolt holes. Seen from above, from the engine: drilled before it is welded.",
+        f"{len(holes)} bolt holes. Seen from above, from the engine: drilled before it is welded."
+        f"{trim}", marked=marked,
     )  # fmt: skip
 
 
@@ -80,7 +126,7 @@ def spacer_part(build: Build, pan: Pan) -> FlatPart | None:
     return replace(
         flange, key="spacer", kind="spacer", name="spacer", thickness=build.pan.spacer_mm * 1e-3,
         about="As the flange, and as thick as the pickup's own spacer; bolts and studs are longer "
-        "by it.",
+        "by it.", marked=(), notes=(),
     )  # fmt: skip
 
 

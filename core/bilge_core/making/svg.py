@@ -64,7 +64,8 @@ def _drawn(part: FlatPart, by: Array) -> Iterable[str]:
     yield f'<path class="cut" d="{path}"/>'
     for x, y, diameter in part.circles:
         yield f'<circle class="cut" {at((x, y), "cx", "cy")} r="{diameter * 500:.3f}"/>'
-    lines = [("bend", a, b) for a, b, _, _ in part.bends] + [("fold", a, b) for a, b in part.folds]
+    lines = [("bend", a, b) for a, b, _, _ in part.bends]
+    lines += [("fold", a, b) for a, b in (*part.folds, *part.marked)]
     for name, start, end in lines:
         yield f'<path class="{name}" d="M{spot(start)}L{spot(end)}"/>'
     for note in part.notes:

@@ -59,6 +59,7 @@ class FlatPartOut(BaseModel):
     """Drilled: place and diameter [mm]."""
     bends: list[BendOut]
     folds_mm: list[tuple[Flat, Flat]]
+    """Lines that are no cuts: hinges, and what is marked."""
     notes: list[PatternNoteOut]
     nose: Flat
     """Where ahead is; nil where it is square to the part."""
@@ -146,7 +147,7 @@ def part_out(part: FlatPart) -> FlatPartOut:
             BendOut(from_mm=_flat(a), to_mm=_flat(b), bend_deg=round(math.degrees(turn), 1), up=up)
             for a, b, turn, up in part.bends
         ],
-        folds_mm=[(_flat(a), _flat(b)) for a, b in part.folds],
+        folds_mm=[(_flat(a), _flat(b)) for a, b in (*part.folds, *part.marked)],
         notes=[PatternNoteOut(words=each.words, at_mm=_flat(each.at)) for each in part.notes],
         nose=(float(part.nose[0]), float(part.nose[1])), width_mm=mm(width), height_mm=mm(height),
         area_cm2=round(part.area * 1e4, 1), cut_mm=mm(part.cut, 0), pierces=part.pierces,

@@ -58,7 +58,7 @@ def _shape(canvas: Canvas, part: FlatPart, by: np.ndarray) -> None:
         canvas.line(float(at[0]) * mm, float(at[1] - 3) * mm, float(at[0]) * mm,
                     float(at[1] + 3) * mm)  # fmt: skip
     canvas.setDash(6, 2)
-    lines = [(a, b) for a, b, _, _ in part.bends] + list(part.folds)
+    lines = [(a, b) for a, b, _, _ in part.bends] + [*part.folds, *part.marked]
     for start, end in lines:
         (a, b) = (np.asarray(each)[:2] * 1e3 - by for each in (start, end))
         canvas.line(*(float(each) * mm for each in (*a, *b)))
