@@ -15,7 +15,8 @@ from bilge_core.network import network_of, steady
 from bilge_core.network.breathing import AIR, gas_ways
 from bilge_core.network.drain_guesses import DrainGuesses
 from bilge_core.network.held import held_running, held_words
-from bilge_core.network.way_back import TAKEN_OUT, OnTheWay, WayBack, way_back_of
+from bilge_core.network.on_the_way import OnTheWay
+from bilge_core.network.way_back import TAKEN_OUT, WayBack, way_back_of
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.physics.turns import speed_of_rpm
@@ -97,6 +98,20 @@ class TestPlug:
         )  # fmt: skip
         assert way.steady_shares(0.2e-3, 500.0) == pytest.approx([0.4, 0.0, 0.2])
         assert way.takes(0.2e-3, 500.0) == pytest.approx([3.0, 3.0])
+
+    def test_many_steps_at_once_are_the_same_as_one_by_one(self) -> None:
+        way = way_back_of(CURLEW)
+        assert way is not None
+        rows = np.random.default_rng(7).uniform(0.0, 4e-6, (2500, 3))
+        oil = rows * np.linspace(0.0, 1.0, 2500)[:, None]
+        one_by_one, at_once = (OnTheWay(way, np.full(len(way.volumes), 0.3)) for _ in range(2))
+        for volume, brought in zip(rows, oil, strict=True):
+            one_by_one.brings(volume, brought)
+        at_once.brings_all(rows[:7], oil[:7])
+        at_once.brings_all(rows[7:], oil[7:])
+        assert at_once.held == one_by_one.held
+        for a, b in zip(at_once.seen(), one_by_one.seen(), strict=True):
+            assert np.array_equal(a, b)
 
     @given(
         st.lists(st.tuples(*[st.floats(0, 1)] * 6), min_size=1, max_size=60),

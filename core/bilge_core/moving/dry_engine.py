@@ -11,8 +11,9 @@ from bilge_core.document.build import Build
 from bilge_core.moving.engine import CircuitEngine
 from bilge_core.moving.exchange import Drawn
 from bilge_core.network import Network
+from bilge_core.network.on_the_way import OnTheWay
 from bilge_core.network.records import Flowing
-from bilge_core.network.way_back import OnTheWay, WayBack, way_back_of
+from bilge_core.network.way_back import WayBack, way_back_of
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.scavenge.lap import mouth_row, oil_of_stage, settled_share, stages_of

@@ -31,9 +31,9 @@ from bilge_core.moving.start import start_simulation
 from bilge_core.moving.viscosity import Wetting
 from bilge_core.moving.ways_back import returns_of
 from bilge_core.network import between_looks, met_over, network_of, steady
+from bilge_core.network.on_the_way import OnTheWay
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import settled_in, slips_on_gas
-from bilge_core.network.way_back import OnTheWay
 from bilge_core.oil import GRADES, density, kinematic_viscosity
 from bilge_core.pan import Pan, running_oil
 from bilge_core.physics.arrays import Array

@@ -14,7 +14,8 @@ from bilge_core.document.build import Build
 from bilge_core.loads.log import Log
 from bilge_core.network import network_of, steady
 from bilge_core.network.held import running_shares
-from bilge_core.network.way_back import carried_from, carry, way_back_of
+from bilge_core.network.on_the_way import carried_from, carry
+from bilge_core.network.way_back import way_back_of
 from bilge_core.pan.assembly import Pan
 from bilge_core.pan.filling import oil_in_tank
 from bilge_core.pan.levels import solve_level

@@ -15,7 +15,8 @@ from bilge_core.document.circuit.feeding import Cooler, PlateCooler
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.errors import InvalidQuantity
 from bilge_core.network.held import running_shares
-from bilge_core.network.way_back import TAKEN_OUT, OnTheWay, way_back_of
+from bilge_core.network.on_the_way import OnTheWay
+from bilge_core.network.way_back import TAKEN_OUT, way_back_of
 from bilge_core.physics.arrays import Array
 
 Order = Literal["ahead", "after", "alone", "none"]
@@ -167,8 +168,7 @@ def along(build: Build, time: Array, swept: Array, oil: Array, every: int = 1) -
     assert way is not None  # it has stages
     on_way = OnTheWay(way, running_shares(build, way))
     steps = np.diff(time, append=2.0 * time[-1] - time[-2])[:, None]
-    for volume, brought in zip(swept * steps, oil * steps, strict=True):
-        on_way.brings(volume, brought)
+    on_way.brings_all(swept * steps, oil * steps)
     came, left = on_way.seen()
     at = np.append(np.arange(0, len(time), every), len(time))
     came_then, left_then = (np.diff(each[:, :, at], axis=2) for each in (came, left))
