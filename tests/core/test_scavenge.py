@@ -18,6 +18,7 @@ from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
 from bilge_core.moving.lap import MovingOil
+from bilge_core.network import held_running
 from bilge_core.pan import assemble_pan, hot_oil
 from bilge_core.rules import dry
 from bilge_core.scavenge.belt import belt_over, centres_for, drive_teeth
@@ -282,6 +283,16 @@ class TestChecks:
         bad = [each.words for each in check_dry(build_from(document)) if each.state == "bad"]
         assert any("less than the" in each for each in bad)
         assert any("fills up" in each for each in bad)
+
+    @pytest.mark.parametrize(("more_l", "is_told"), [(-0.02, True), (0.02, False)])
+    def test_a_tank_takes_what_all_its_lines_hold_those_back_to_it_too(
+        self, more_l: float, is_told: bool
+    ) -> None:
+        held = held_running(CURLEW)
+        litres = 1e3 * (held.pressed + held.coming_back) + more_l
+        small = changed(CURLEW, "tank", volume_l=litres, diameter_mm=100, height_mm=None)
+        words = [each.words for each in check_dry(small) if each.state == "bad"]
+        assert any("less than the" in each for each in words) == is_told
 
     def test_two_mouths_on_one_stage_are_a_caution(self) -> None:
         document = CURLEW.model_dump(mode="json")

@@ -50,7 +50,8 @@ def check_dry(build: Build) -> tuple[Check, ...]:
         for run in circuit.runs
     )  # fmt: skip
     found.append(dry.check_breathes(out, tank.name, places[tank.id]))
-    held, room = held_running(build).pressed, tank_space(tank).volume
+    running, room = held_running(build), tank_space(tank).volume
+    held = running.pressed + running.coming_back
     if room < held:
         field = f"{places[tank.id]}.volume_l"
         found.append(dry.check_tank_size(tank.name, room, held, field))

@@ -147,6 +147,7 @@ class EngineHoldsOut(BaseModel):
     pressed_l: float
     heads_l: float
     thrown_l: float
+    coming_back_l: float = 0.0
     learned_l: float = 0.0
     """Up top beyond what the circuit's parts hold, by the track book."""
 
@@ -307,6 +308,7 @@ def _held(document: Build) -> EngineHoldsOut:
         pressed_l=litres(held.pressed, 2),
         heads_l=litres(held.up_top, 2),
         thrown_l=litres(held.thrown, 2),
+        coming_back_l=litres(held.coming_back, 2),
         learned_l=litres(held.learned, 2),
     )
 

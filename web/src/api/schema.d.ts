@@ -5702,6 +5702,11 @@ export interface components {
          * @description What the engine holds while it runs level, by its circuit, at a crank speed.
          */
         EngineHoldsOut: {
+            /**
+             * Coming Back L
+             * @default 0
+             */
+            coming_back_l: number;
             /** Heads L */
             heads_l: number;
             /**

@@ -77,12 +77,14 @@ export function heldWords(
     Math.abs(gap) < 0.15
       ? ""
       : ` That is ${litres(Math.abs(gap))} ${unit} ${gap > 0 ? "more" : "less"} than was said to be away: forecasts go by the circuit.`;
+  const back =
+    held.coming_back_l === 0 ? "" : `, ${litres(held.coming_back_l)} in the lines back to the tank`;
   const more = held.learned_l;
   const learned =
     more === 0
       ? ""
       : `, ${litres(Math.abs(more))} ${more > 0 ? "more" : "less"} up top by the track book`;
-  return `Running at ${held.rpm} rpm the circuit holds ${litres(held.total_l)} ${unit}: ${litres(held.pressed_l)} under pressure, ${litres(held.heads_l)} in the heads, ${litres(held.thrown_l)} off the crank${learned}.${beside}`;
+  return `Running at ${held.rpm} rpm the circuit holds ${litres(held.total_l)} ${unit}: ${litres(held.pressed_l)} under pressure, ${litres(held.heads_l)} in the heads, ${litres(held.thrown_l)} off the crank${back}${learned}.${beside}`;
 }
 
 /** What is poured, and what that leaves in the pan. */

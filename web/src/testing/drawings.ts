@@ -64,7 +64,15 @@ export const BOX: Drawing = {
   nose_points: "front",
   standing: { normal: [0, 0, 1], level_mm: -90, cover_mm: 42 },
   oil_in_pan_l: 5,
-  held: { rpm: 4000, total_l: 2.2, pressed_l: 1.3, heads_l: 0.5, thrown_l: 0.4, learned_l: 0 },
+  held: {
+    rpm: 4000,
+    total_l: 2.2,
+    pressed_l: 1.3,
+    heads_l: 0.5,
+    thrown_l: 0.4,
+    coming_back_l: 0,
+    learned_l: 0,
+  },
   capacity_to_rail_l: 13.4,
   level_curve_l_mm: [],
   around: [
