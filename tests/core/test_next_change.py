@@ -46,3 +46,20 @@ def test_each_says_why_and_what_would_tell() -> None:
         for laps in (True, False):
             told = next_change(replace(SOUND, looks=looks, has_laps=laps))  # type: ignore[arg-type]
             assert told.title and told.why and told.measure
+
+
+@pytest.mark.parametrize(
+    ("met", "foreseen", "false_alarms", "says"),
+    [
+        (3, 2, 0, "1 came unforeseen, all that were forecast came: what"),
+        (3, 3, 1, "None came unforeseen, 1 that was forecast did not come: what"),
+        (3, 1, 2, "2 came unforeseen, 2 that were forecast did not come: what"),
+    ],
+)
+def test_what_was_missed_is_said_in_a_sentence(
+    met: int, foreseen: int, false_alarms: int, says: str
+) -> None:
+    told = next_change(
+        replace(SOUND, looks="slosh", met=met, foreseen=foreseen, false_alarms=false_alarms)
+    )
+    assert told.what == "hold_up" and told.why.startswith(says) and "  " not in told.why

@@ -111,10 +111,16 @@ def _overdue(name: str) -> NextChange:
 
 
 def _hold_up(missed: int, false_alarms: int) -> NextChange:
+    unforeseen = f"{missed} came unforeseen" if missed else "None came unforeseen"
+    failed = (
+        f"{false_alarms} that {'was' if false_alarms == 1 else 'were'} forecast did not come"
+        if false_alarms
+        else "all that were forecast came"
+    )
     return NextChange(
         "hold_up", "Measure the oil that is held up",
-        f"{missed} came unforeseen and {false_alarms} came not: what the engine holds up top is "
-        "the figure that nobody measured, and it moves all dips.",
+        f"{unforeseen}, {failed}: what the engine holds up top is the figure "
+        "that nobody measured, and it moves all dips.",
         "The laps themselves say something of it; engine standing, a sight tube on the sump, the "
         "level at each engine speed says more.",
     )  # fmt: skip

@@ -240,7 +240,7 @@ def _headline(count: DipsCount) -> str:
     if not count.has_forecast:
         return f"{_several(count.met, 'place')} dipped; no forecast to hold against"
     if count.met == 0:
-        more = f"; {_several(count.false_alarms, 'dip')} forecast came not" if (
+        more = f"; {_several(count.false_alarms, 'dip')} forecast did not come" if (
             count.false_alarms
         ) else ", and none was forecast"  # fmt: skip
         return f"No dip was measured{more}"

@@ -122,7 +122,7 @@ function Sessions({
                     {dayWords(session.on)}
                   </button>
                 </th>
-                <td className="pl-3">
+                <td className="pl-3 lg:whitespace-nowrap">
                   {session.circuit}
                   {session.weather === "dry" ? "" : `, ${session.weather}`}
                 </td>
