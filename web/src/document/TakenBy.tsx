@@ -6,7 +6,7 @@ import type { RecordRow } from "../api/records";
 export function TakenBy({ row }: { row: RecordRow }): ReactElement {
   return (
     <p className="text-[12px] text-ink-2">
-      {row.taken_by}, {dayWords(row.taken_at, { short: true })}, on state {row.state}
+      {row.taken_by}, {dayWords(row.taken_at, { short: true, year: true })}, on state {row.state}
       {row.written_anew && ", written anew"}
     </p>
   );

@@ -8,6 +8,7 @@ describe("a day in words", () => {
     expect(dayWords("2026-12-31", { now })).toBe("31 December");
     expect(dayWords("2027-01-01", { now })).toBe("1 January 2027");
     expect(dayWords("2025-12-31", { now })).toBe("31 December 2025");
+    expect(dayWords("2026-12-31", { now, year: true })).toBe("31 December 2026");
   });
 
   it("has the day of the week and a short month where they are asked", () => {

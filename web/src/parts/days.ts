@@ -8,18 +8,20 @@ interface How {
   readonly weekday?: boolean;
   /** The month cut to three letters. */
   readonly short?: boolean;
+  /** With its year in any case: what is kept as a record. */
+  readonly year?: boolean;
   /** Today, for tests. */
   readonly now?: Date;
 }
 
 /** The day in words; its year too where that is not this one. */
-export function dayWords(at: string, { weekday, short, now = new Date() }: How = {}): string {
+export function dayWords(at: string, { weekday, short, year, now = new Date() }: How = {}): string {
   const day = momentOf(at);
   return day.toLocaleDateString("en-GB", {
     ...(weekday ? { weekday: "short" } : {}),
     day: "numeric",
     month: short ? "short" : "long",
-    ...(day.getFullYear() === now.getFullYear() ? {} : { year: "numeric" }),
+    ...(!year && day.getFullYear() === now.getFullYear() ? {} : { year: "numeric" }),
   });
 }
 
