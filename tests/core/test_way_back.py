@@ -8,9 +8,13 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.acts.go_dry import GoDry
+from bilge_core.agreement.book import litres_at as in_book
+from bilge_core.agreement.book import short_of_mark, used_in
+from bilge_core.agreement.book_entries import Session
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.document.read import build_from, read_build
+from bilge_core.forecast.stopping import standing
 from bilge_core.network import network_of, steady
 from bilge_core.network.breathing import AIR, gas_ways
 from bilge_core.network.drain_guesses import DrainGuesses
@@ -18,7 +22,7 @@ from bilge_core.network.held import held_running, held_words
 from bilge_core.network.on_the_way import OnTheWay
 from bilge_core.network.way_back import TAKEN_OUT, WayBack, way_back_of
 from bilge_core.pan import assemble_pan
-from bilge_core.pan.filling import oil_in_tank
+from bilge_core.pan.filling import LYING, oil_in_tank
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.scavenge.lap import dry_lap
 from bilge_core.scavenge.level import after_a_start
@@ -369,3 +373,24 @@ class TestTankStartAndVent:
             each for each in sizing(circuit_of(narrow), None, None) if each.key == "tank_vent"
         )
         assert row.state == state and "L/min of gas" in row.at
+
+
+class TestStopped:
+    def test_a_dry_cars_levels_are_its_tanks(self) -> None:
+        """By hand: a round tank of 164 mm, 100 mm of it; more than it holds is full."""
+        area = np.pi / 4.0 * 0.164**2
+        assert in_book(CURLEW, 0.1) == pytest.approx(0.1 * area, rel=1e-3)
+        assert in_book(CURLEW, 0.9) == pytest.approx(8e-3, rel=0.01)
+        session = Session(
+            kind="session", id="s", on="2026-06-07", circuit="Ring", hours=1.0,
+            level_before_mm=200.0, level_after_mm=190.0,
+        )  # fmt: skip
+        assert used_in(session, CURLEW).oil == pytest.approx(0.010 * area, rel=1e-3)
+        assert short_of_mark(session, CURLEW) is None
+
+    def test_a_dry_pan_has_what_came_down_and_no_more(self) -> None:
+        held = held_running(CURLEW)
+        stands = standing(CURLEW)
+        assert stands.volume == pytest.approx(LYING + held.aloft + held.coming_back)
+        assert stands.over_mark is None and stands.level is not None and stands.level < 0.05
+        assert standing(CURLEW, 0.3e-3).volume - stands.volume == pytest.approx(0.3e-3)

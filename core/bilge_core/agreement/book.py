@@ -24,6 +24,8 @@ from bilge_core.pan import Pan, assemble_pan
 from bilge_core.pan.levels import volume_below
 from bilge_core.physics.axes import standing_up
 from bilge_core.rules.track_book import DUE_SOON
+from bilge_core.scavenge.level import litres_at as in_tank_at
+from bilge_core.scavenge.tank import tank_of, tank_space
 
 ITEMS: tuple[Item, ...] = tuple(
     Item(kind="item", id=key, name=name, every_hours=hours, every_days=days, each_session=each)
@@ -150,6 +152,8 @@ def book_of(rows: Iterable[Booked], usual: Sequence[Item] = ()) -> Book:
 def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:
     """Oil in the pan at a dipped level, the car standing, its engine leaned [m3].
 
+    Of a dry sump in its tank: in its pan nobody dips.
+
     Parameters
     ----------
     build : Build
@@ -166,6 +170,9 @@ def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:
     >>> litres_at(build, 0.0)
     0.0
     """
+    if build.circuit.is_dry:
+        space = tank_space(tank_of(build))
+        return in_tank_at(space, min(level, space.height))
     pan = pan or assemble_pan(build)
     up = standing_up(build.car)
     lowest = float((pan.solid.vertices @ up).min())
@@ -174,6 +181,8 @@ def litres_at(build: Build, level: float, pan: Pan | None = None) -> float:
 
 def short_of_mark(session: Session, build: Build, pan: Pan | None = None) -> float | None:
     """Oil missing to the mark as a session began [m3]; None where it was not dipped cold.
+
+    None of a dry sump, either: stopped, its tank says nothing of what is in all.
 
     What stands in filter, cooler and lines stays there, as `forecast.stopping.standing` has it. A
     hot engine holds oil up for a while: what is missing then says nothing.
@@ -188,7 +197,7 @@ def short_of_mark(session: Session, build: Build, pan: Pan | None = None) -> flo
     >>> 1e-3 < short_of_mark(low, build) < 5e-3, short_of_mark(none, build)
     (True, None)
     """
-    if session.level_before_mm is None or session.dipped != "cold":
+    if session.level_before_mm is None or session.dipped != "cold" or build.circuit.is_dry:
         return None
     mark = (build.oil.mark_l or build.oil.volume_l) * 1e-3
     stays = held_running(build).pressed

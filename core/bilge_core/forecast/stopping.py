@@ -12,6 +12,7 @@ from bilge_core.network import Network, held_running, run
 from bilge_core.network.records import Flowing
 from bilge_core.network.running import LEVEL
 from bilge_core.pan import assemble_pan, hot_oil, level_of_volume
+from bilge_core.pan.filling import LYING
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import standing_up
 
@@ -104,7 +105,8 @@ def standing(build: Build, more: float = 0.0) -> Standing:
 
     Notes
     -----
-    Heads and crankcase have drained; filter, cooler, lines and bottle have not. Oil is hot.
+    Heads and crankcase have drained; filter, cooler, lines and bottle have not. Oil is hot. Of a
+    dry sump what was up top and on its way back to the tank has come down: the tank keeps its own.
 
     Examples
     --------
@@ -119,15 +121,17 @@ def standing(build: Build, more: float = 0.0) -> Standing:
     up = standing_up(build.car)
     lowest = float((pan.solid.vertices @ up).min())
     room = pan.solid.volume
-    hot, stays = hot_oil(build), held_running(build).pressed
+    hot, held = hot_oil(build), held_running(build)
+    stays, mark = held.pressed, None
     volume = hot - stays + more
+    if build.circuit.is_dry:
+        volume = LYING + held.aloft + held.coming_back + more
 
     def height(litres: float) -> float | None:
         return level_of_volume(pan.solid, up, litres) if 0.0 < litres < room else None
 
     level = height(volume)
-    mark = None
-    if build.oil.mark_l is not None:
+    if build.oil.mark_l is not None and not build.circuit.is_dry:
         mark = height(hot * build.oil.mark_l / build.oil.volume_l - stays)
     crank = build.car.crank
     under = None

@@ -136,6 +136,7 @@ function Figures({
 export function SessionForm({
   session,
   before,
+  isDry,
   onKeep,
   onLeave,
 }: {
@@ -143,6 +144,8 @@ export function SessionForm({
   session: SessionRow | null;
   /** The last one: its circuit, tyres and oil are likely the same. */
   before: SessionRow | null;
+  /** A dry sump: its levels are the tank's. */
+  isDry: boolean;
   onKeep: (session: SessionEntry, photos: Blob[]) => void;
   onLeave: () => void;
 }): ReactElement {
@@ -203,6 +206,11 @@ export function SessionForm({
           />
         </label>
         <Figures typed={typed} onType={put} />
+        {isDry && (
+          <p className="col-span-2 text-[13px] text-ink-2">
+            A dry sump: both levels are over the tank&apos;s floor, looked at in the same way.
+          </p>
+        )}
         <label className={field}>
           Dipped
           <select

@@ -185,6 +185,7 @@ function TheBook({ stage, me }: { stage: BookStage; me: string }): ReactElement 
       key={anew ?? "new"}
       session={book.sessions.find(({ session }) => session.id === anew)?.session ?? null}
       before={last?.session ?? null}
+      isDry={build.document.circuit.components.some(({ kind }) => kind === "tank")}
       onKeep={(session, photos) => {
         write(session, photos);
         setChosen(session.id);
