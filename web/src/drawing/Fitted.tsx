@@ -93,13 +93,14 @@ function Crank({
       </g>
     );
   }
+  // from the side its lower half: what is over the centreline would stand in the view above
   const corners: Place3[] =
     view === "side"
       ? [
+          [from, 0, z],
           [from, 0, z - r],
           [to, 0, z - r],
-          [to, 0, z + r],
-          [from, 0, z + r],
+          [to, 0, z],
         ]
       : [
           [from, -r, z],
@@ -109,7 +110,7 @@ function Crank({
         ];
   return (
     <g {...line} data-crank>
-      <path d={pathOf(corners.map(place))} />
+      <path d={pathOf(corners.map(place), view !== "side")} />
       <path d={pathOf([place([from - 15, 0, z]), place([to + 15, 0, z])], false)} />
     </g>
   );

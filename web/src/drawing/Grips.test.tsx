@@ -171,11 +171,16 @@ describe("Fitted", () => {
     expect(fitted("front").querySelector("[data-around=rack]")).toBeNull();
     expect(fitted("plan", []).querySelector("[data-around]")).toBeNull();
   });
-  it("draws the crank as a circle from the front and as its sweep from the side", () => {
+  it("draws the crank as a circle from the front, from the side what it sweeps under its line", () => {
     const circle = fitted("front").querySelector("[data-crank] circle");
     expect(circle?.getAttribute("r")).toBe("80");
     expect(circle?.getAttribute("cy")).toBe("240"); // 60 mm above the rail, which is at 300
-    expect(fitted("side").querySelectorAll("[data-crank] path")).toHaveLength(2);
+    const [swept, line] = [...fitted("side").querySelectorAll("[data-crank] path")].map((each) =>
+      Math.min(
+        ...[...(each.getAttribute("d") ?? "").matchAll(/[ ,]([\d.]+)/g)].map(([, y]) => Number(y)),
+      ),
+    );
+    expect([swept, line]).toEqual([240, 240]); // nothing over the centreline
   });
   it("draws bosses by name, a blocked one crossed", () => {
     const shown = fitted("side");

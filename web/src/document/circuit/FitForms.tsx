@@ -59,12 +59,12 @@ function Ask({
           .filter(({ kind }) => asked.kinds.includes(kind))
           .map(({ id, name }) => [id, name] as const);
   return (
-    <label className={ROW}>
+    <label className={`${ROW} flex-wrap`}>
       {asked.label}
       <select
         value={String(value)}
         onChange={(event) => onSet(event.target.value)}
-        className={`${BOX} max-w-44`}
+        className={`${BOX} ml-auto max-w-full`}
       >
         {choices.map(([key, words]) => (
           <option key={key} value={key}>

@@ -208,7 +208,8 @@ function OverLap({
 export function DrySumpScreen(): ReactElement {
   const { build, forecast, go } = useBuildView();
   const query = useDrySump(build, forecast.latest?.finished?.id ?? null);
-  if (!query.data)
+  // a form that was just filled in is not shown again while what it made is worked out
+  if (!query.data || (!query.data.dry && query.isPlaceholderData))
     return (
       <Waiting
         error={query.error ? wordsOf(query.error) : null}

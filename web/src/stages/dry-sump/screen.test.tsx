@@ -29,6 +29,14 @@ describe("the Dry sump screen", () => {
     expect(screen.getByRole("button", { name: "Fit it" })).toBeTruthy();
   });
 
+  it("does not offer it a second time while what it made is worked out", () => {
+    const wet = { ...DRY_STAGE, dry: null, moving: null };
+    vi.spyOn(api, "useDrySump").mockReturnValue({ data: wet, isPlaceholderData: true } as never);
+    showInBuild(<DrySumpScreen />, viewOf({ go, pick }));
+    expect(screen.queryByRole("button", { name: "Fit it" })).toBeNull();
+    expect(screen.getByRole("status").textContent).toContain("the dry sump");
+  });
+
   it("says what could not be read", () => {
     served(undefined, new Error("The server is away."));
     expect(screen.getByRole("alert").textContent).toContain("The server is away.");

@@ -5,10 +5,10 @@ import { describe, expect, it, vi } from "vitest";
 import { show } from "../../testing/shown";
 import { PadFigures } from "./PadFigures";
 
-function figures(onLoad = vi.fn()) {
+function figures(onLoad = vi.fn(), foreG = 0) {
   show(
     <PadFigures
-      load={{ sideG: 0.5, foreG: 0 }}
+      load={{ sideG: 0.5, foreG }}
       rim={1.6}
       steady
       hasLap
@@ -32,6 +32,10 @@ describe("PadFigures", () => {
     expect(onLoad).toHaveBeenLastCalledWith({ sideG: -1.2, foreG: 0 });
     await type(/fore/, "−0.4");
     expect(onLoad).toHaveBeenLastCalledWith({ sideG: 0.5, foreG: -0.4 });
+  });
+  it("shows a load that is next to nil without a sign", () => {
+    figures(vi.fn(), -0.001);
+    expect(screen.getByLabelText<HTMLInputElement>(/fore/).value).toBe("0.00");
   });
   it("holds it to the pad's rim", async () => {
     const onLoad = figures();

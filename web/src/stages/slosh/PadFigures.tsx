@@ -1,6 +1,9 @@
 import { useState, type ReactElement } from "react";
 import { heldTo, type Load } from "../../plots/rose";
 
+/** Two places, nil without a sign. */
+const rounded = (value: number): string => (Math.round(value * 100) / 100 + 0).toFixed(2);
+
 function GField({
   label,
   value,
@@ -26,7 +29,7 @@ function GField({
     <label className="flex items-baseline gap-1 font-figure text-[14px] text-ink-2">
       {label}
       <input
-        value={typed ?? value.toFixed(2)}
+        value={typed ?? rounded(value)}
         inputMode="decimal"
         autoComplete="off"
         aria-invalid={wrong}
