@@ -1,7 +1,16 @@
 import { useRef, useState, type ReactElement } from "react";
 import type { Options } from "../../api/options";
 import { ReadOut } from "../../parts/ReadOut";
-import { AGAINST, along, keptApart, pointsOf, type Against, type Point, type Spot } from "./front";
+import {
+  AGAINST,
+  along,
+  lettered,
+  pointsOf,
+  type Against,
+  type Lettered,
+  type Point,
+  type Spot,
+} from "./front";
 import { optionsTable } from "./optionsTable";
 
 const SIZE = { width: 328, height: 258 } as const;
@@ -34,49 +43,25 @@ function stair(points: readonly Point[], place: (takes: number, dry: number) => 
 }
 
 /** A remedy's letter in its square; led to its true place where it had to make way. */
-function PointMark({
+function Letter({
   point,
   at,
   spot,
-  isChosen,
   isPicked,
-  onPick,
 }: {
   point: Point;
   at: Spot;
   spot: Spot;
-  isChosen: boolean;
   isPicked: boolean;
-  onPick: () => void;
 }): ReactElement {
   const isAway = Math.hypot(spot.x - at.x, spot.y - at.y) > MARK / 2;
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={`${point.letter}, ${point.title}: dry ${point.dry.toFixed(1)} s`}
-      aria-pressed={isPicked}
-      onClick={onPick}
-      onKeyDown={(event) => {
-        if (event.key === "Enter" || event.key === " ") onPick();
-      }}
-      className="cursor-pointer"
-    >
+    <>
       {isAway && (
         <>
           <path d={`M${at.x} ${at.y}L${spot.x} ${spot.y}`} stroke="var(--opt)" strokeWidth="0.9" />
           <circle cx={at.x} cy={at.y} r="2" fill="var(--opt)" />
         </>
-      )}
-      {isChosen && (
-        <circle
-          cx={spot.x}
-          cy={spot.y}
-          r={MARK * 0.86}
-          fill="none"
-          stroke="var(--good)"
-          strokeWidth="2"
-        />
       )}
       <rect
         x={spot.x - MARK / 2}
@@ -97,6 +82,62 @@ function PointMark({
       >
         {point.letter}
       </text>
+    </>
+  );
+}
+
+/** A remedy: its letter, or a dot where there is no room for one. */
+function PointMark({
+  point,
+  at,
+  spot,
+  isChosen,
+  isPicked,
+  onPick,
+}: {
+  point: Point;
+  at: Spot;
+  spot: Lettered;
+  isChosen: boolean;
+  isPicked: boolean;
+  onPick: () => void;
+}): ReactElement {
+  const words = `${point.letter}, ${point.title}: dry ${point.dry.toFixed(1)} s`;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={words}
+      aria-pressed={isPicked}
+      onClick={onPick}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" || event.key === " ") onPick();
+      }}
+      className="cursor-pointer"
+    >
+      <title>{words}</title>
+      {isChosen && spot && (
+        <circle
+          cx={spot.x}
+          cy={spot.y}
+          r={MARK * 0.86}
+          fill="none"
+          stroke="var(--good)"
+          strokeWidth="2"
+        />
+      )}
+      {spot ? (
+        <Letter point={point} at={at} spot={spot} isPicked={isPicked} />
+      ) : (
+        <circle
+          cx={at.x}
+          cy={at.y}
+          r="3.5"
+          fill="var(--panel)"
+          stroke="var(--opt)"
+          strokeWidth="1.25"
+        />
+      )}
     </g>
   );
 }
@@ -124,12 +165,16 @@ export function FrontPlot({
   const mostTakes = Math.max(1, ...points.map((each) => each.takes)) * 1.04;
   const x = (takes: number): number => along(takes, mostTakes, against) * WIDTH;
   const y = (dry: number): number => HEIGHT - (Math.min(dry, mostDry) / mostDry) * HEIGHT;
+  const matters = (each: Point): boolean =>
+    each.key === picked || each.key === options.choice.key || each.onFront;
   const order = [...points].sort(
     (a, b) =>
-      Number(b.key === picked) - Number(a.key === picked) || Number(b.onFront) - Number(a.onFront),
+      Number(b.key === picked) - Number(a.key === picked) ||
+      Number(matters(b)) - Number(matters(a)),
   );
-  const spots = keptApart(
+  const spots = lettered(
     order.map((each) => ({ x: x(each.takes), y: y(each.dry) })),
+    points.filter(matters).length,
     MARK + 1,
     { width: WIDTH, height: HEIGHT },
   );
@@ -213,7 +258,7 @@ export function FrontPlot({
               key={point.key}
               point={point}
               at={{ x: x(point.takes), y: y(point.dry) }}
-              spot={spots[at] ?? { x: 0, y: 0 }}
+              spot={spots[at] ?? null}
               isChosen={point.key === options.choice.key}
               isPicked={point.key === picked}
               onPick={() => onPick(point.key)}
@@ -223,7 +268,7 @@ export function FrontPlot({
       </svg>
       <p className="text-[13px] text-ink-2">
         Filled: nothing that takes less is as dry, by more than starts differ (0.3 s). Dotted: as it
-        is; at the upper edge: worse.
+        is; at the upper edge: worse. A ring has no room for its letter: pick it, or its row.
       </p>
     </section>
   );

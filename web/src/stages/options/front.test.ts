@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { OPTIONS } from "../../testing/options";
-import { along, frontOf, keptApart, pointsOf } from "./front";
+import { along, frontOf, keptApart, lettered, pointsOf } from "./front";
 
 const point = (key: string, takes: number, dry: number) => ({
   key,
@@ -44,5 +44,21 @@ describe("marks kept apart", () => {
       for (const other of spots.slice(at + 1))
         expect(Math.abs(one.x - other.x) >= 20 || Math.abs(one.y - other.y) >= 20).toBe(true);
     });
+  });
+});
+
+describe("letters of marks", () => {
+  const room = { width: 280, height: 210 };
+  it("gives one to all that matter, to others where they are free, to the rest a dot", () => {
+    const crowd = [100, 104, 108, 160].map((x) => ({ x, y: 90 }));
+    const spots = lettered(crowd, 2, 20, room);
+    expect(spots[0]).toEqual(crowd[0]);
+    expect(spots[1]).not.toBeNull();
+    expect(spots[1]).not.toEqual(crowd[1]);
+    expect(spots[2]).toBeNull();
+    expect(spots[3]).toEqual(crowd[3]);
+  });
+  it("keeps those at an edge in the room", () => {
+    expect(lettered([{ x: 50, y: 0 }], 0, 20, room)).toEqual([{ x: 50, y: 10 }]);
   });
 });

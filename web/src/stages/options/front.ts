@@ -71,6 +71,34 @@ export interface Spot {
   y: number;
 }
 
+/** Where a mark's letter stands; null: there is no room for it, and a dot marks the place. */
+export type Lettered = Spot | null;
+
+/**
+ * Letters for marks: the first ones always, moved as little as it takes; of the rest only those
+ * that can stand where they belong.
+ */
+export function lettered(
+  wanted: readonly Spot[],
+  always: number,
+  size: number,
+  room: { width: number; height: number },
+): Lettered[] {
+  const placed: Spot[] = keptApart(wanted.slice(0, always), size, room);
+  const rest = wanted.slice(always).map((spot): Lettered => {
+    const [found] = keptApart([spot], size, room);
+    const isFree =
+      found &&
+      placed.every(
+        (other) => Math.abs(other.x - found.x) >= size || Math.abs(other.y - found.y) >= size,
+      );
+    if (!isFree) return null;
+    placed.push(found);
+    return found;
+  });
+  return [...placed.slice(0, always), ...rest];
+}
+
 /**
  * Marks moved as little as it takes for none to lie on another; in order, the first ones stay. All
  * stay in the room.
