@@ -34,7 +34,7 @@ from tests.conftest import DEMO, TEMPLATES
 from tests.core import test_acts, test_book, test_circuit_acts, test_plates_fitted
 from tests.core.circuit_acts import ONE_OF_EACH, Raw
 from tests.core.told_all import plain, short_lap
-from tests.core.told_shortly import differs, shortly
+from tests.core.told_shortly import differs, rounded, shortly
 
 BUILDS = {
     path.stem: read_build(path.read_text())
@@ -91,7 +91,8 @@ def of_acts() -> Any:
         except BilgeError as error:
             rows.append({"words": f"refused: {error}"})
             continue
-        changed = differs(build.model_dump(mode="json"), done.build.model_dump(mode="json"))
+        was, now = (rounded(each.model_dump(mode="json")) for each in (build, done.build))
+        changed = differs(was, now)
         rows.append({"words": done.words, "changed": shortly([_cut(each) for each in changed])})
     return rows
 

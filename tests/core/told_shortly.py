@@ -49,6 +49,15 @@ def _summed(value: list[Any]) -> dict[str, Any]:
     return told
 
 
+def rounded(value: Any) -> Any:
+    """The same with six digits of each figure: the last ones are the machine's."""
+    if isinstance(value, dict):
+        return {key: rounded(each) for key, each in value.items()}
+    if isinstance(value, list):
+        return [rounded(each) for each in value]
+    return _figure(value) if isinstance(value, float) else value
+
+
 def shortly(value: Any) -> Any:
     """Plain data, short enough to be kept beside a test.
 
