@@ -16,6 +16,7 @@ from bilge_core.agreement.judged import Named, frozen_at, judge
 from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.errors import BilgeError
+from bilge_core.job.operations import OPERATIONS
 from bilge_core.loads.corners import find_corners
 from bilge_core.loads.facts import log_facts
 from bilge_core.loads.log import Log, prepare
@@ -25,6 +26,7 @@ from bilge_core.making.dxf import as_dxf
 from bilge_core.making.parts import flat_parts
 from bilge_core.making.svg import as_svg
 from bilge_core.pan import assemble_pan
+from bilge_core.shop.parts import PARTS
 from bilge_core.tell.flat_drawing import flat_drawing_out
 from bilge_core.tell.judged import ForecastKept, judged_out, judged_trace
 from bilge_core.tell.printed import PrintAsked, plate_flat
@@ -171,9 +173,20 @@ def of_files() -> Any:
     ]
 
 
+def of_shop() -> Any:
+    """Every part and every piece of work of the generic list, a line each."""
+    parts = {
+        key: f"{part.words}, {part.per}: {part.cost:g}, {part.lead_days} d, {part.weight:g} kg"
+        for key, part in PARTS.items()
+    }
+    work = {key: f"{each.words}: {each.hours:g} h" for key, each in OPERATIONS.items()}
+    return {"parts": parts, "work": work}
+
+
 OTHERS: dict[str, Callable[[], Any]] = {
     "acts": of_acts,
     "loads": of_loads,
+    "shop": of_shop,
     "book": lambda: shortly(of_book()),
     "files": lambda: shortly(of_files()),
 }
