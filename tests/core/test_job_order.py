@@ -62,9 +62,9 @@ def test_a_step_of_no_operation_or_with_an_unknown_caution_is_refused() -> None:
         Step("a", "a", "run", "drain", 1.0, cautions=("sharks",))
 
 
-def row(name: str, hours: float, *needs: str, wait: float = 0.0) -> CardStep:
+def row(name: str, hours: float, *needs: str, wait: float = 0.0, wait_days: int = 0) -> CardStep:
     step = Step(name, name, "fit", "drain", hours)
-    return CardStep(name, step, "", "", name, hours, wait, needs=needs)
+    return CardStep(name, step, "", "", name, hours, wait, needs=needs, wait_days=wait_days)
 
 
 def test_steps_that_wait_for_each_other_are_a_fault_that_names_them() -> None:
@@ -81,6 +81,12 @@ def test_the_critical_path_is_the_longest_chain_waits_counted() -> None:
     assert [each.step.id for each in rows] == ["a", "c", "b", "d"]  # b lies in the wait of c
     assert rows[-1].begins - rows[0].begins == timedelta(hours=4.5)
     assert in_order(steps)[1].id == "c"
+
+
+def test_days_of_waiting_count_in_the_critical_path_as_days() -> None:
+    long, away = row("a", 23.5), row("b", 1.0, wait_days=1)
+    assert critical_path([long, away]) == ("b",)
+    assert critical_path([row("a", 25.5), away]) == ("a",)
 
 
 def test_a_day_is_as_long_as_the_workshop_works_and_a_wait_passes_overnight() -> None:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import pytest
+from bilge_core.acts.round_mouth import opening_for, room_at_mouth
 from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidQuantity
 from bilge_core.options.ladder import Failed, Trial
 from bilge_core.options.search import (
@@ -36,6 +38,23 @@ def test_every_place_is_in_the_room_and_its_own(build: Build) -> None:
             assemble_pan(each.candidate.build)
         builds = {str(each.candidate.build) for each in made}
         assert len(builds) == len(made)  # no place is tried twice
+
+
+def test_no_opening_is_wider_than_the_zone_that_the_mouth_stands_in() -> None:
+    """In a sump 97 mm wide the widest is a millimetre less."""
+    room = room_at_mouth(DUNLIN)
+    assert max(each.across for each in grid_of(DUNLIN, "level_plate")) == round(
+        1.6 * opening_for(DUNLIN)
+    )
+    raw = DUNLIN.model_dump(mode="json")
+    zone = next(each for each in raw["pan"]["zones"] if each["floor"]["kind"] == "flat"
+                and each["floor"]["depth_mm"] == room.depth)  # fmt: skip
+    zone["outline_mm"] = [
+        [x, y if y < raw["pickup"]["y_mm"] else room.right + 97.0] for x, y in zone["outline_mm"]
+    ]
+    narrow = build_from(raw)
+    assert room_at_mouth(narrow).left - room_at_mouth(narrow).right == 97.0
+    assert max(each.across for each in grid_of(narrow, "level_plate")) == 96.0
 
 
 def gave(dry: float, ramp: float = 0.0) -> Outcome:

@@ -26,7 +26,7 @@ def graph_of(steps: Sequence[CardStep]) -> nx.DiGraph:
     Returns
     -------
     networkx.DiGraph
-        Of ids; an edge's ``hours`` are hands and wait of the step that it leaves.
+        Of ids; an edge goes from what is needed to what needs it.
 
     Raises
     ------
@@ -35,12 +35,7 @@ def graph_of(steps: Sequence[CardStep]) -> nx.DiGraph:
     """
     graph = nx.DiGraph()
     graph.add_nodes_from(each.id for each in steps)
-    by_id = {each.id: each for each in steps}
-    for each in steps:
-        for need in each.needs:
-            before = by_id[need]
-            taken = before.hours + before.wait + 24.0 * before.wait_days
-            graph.add_edge(need, each.id, hours=taken)
+    graph.add_edges_from((need, each.id) for each in steps for need in each.needs)
     if not nx.is_directed_acyclic_graph(graph):
         ring = " -> ".join(edge[0] for edge in nx.find_cycle(graph))
         raise InvalidQuantity("needs", ring, "steps that do not wait for each other in a ring")
