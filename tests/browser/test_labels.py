@@ -104,10 +104,9 @@ def test_no_word_lies_over_another_or_is_cut(page: Page, builds: list[Build]) ->
     assert found == []
 
 
-def test_the_reading_sees_what_is_wrong(page: Page, builds: list[Build]) -> None:
-    page.sign_in("ada", "bearing-shell-9")
-    page.until(lambda: "lap 7" in page.text())
-    page.goto(f"/builds/{builds[0].pk}/pan")
+def test_the_reading_sees_what_is_wrong(slosh: Page, build: Build) -> None:
+    page = slosh
+    page.goto(f"/builds/{build.pk}/pan")
     _wait_for_drawing(page, "main svg g[data-words]")
     assert faults(page) == []
     page.driver.execute_script(
@@ -118,11 +117,10 @@ def test_the_reading_sees_what_is_wrong(page: Page, builds: list[Build]) -> None
     assert page.driver.find_elements(By.CSS_SELECTOR, "main g[data-words]")
 
 
-def test_on_a_phone_the_head_folds_to_one_line(page: Page, builds: list[Build]) -> None:
+def test_on_a_phone_the_head_folds_to_one_line(slosh: Page, build: Build) -> None:
+    page = slosh
     page.size(390, 844)
-    page.sign_in("ada", "bearing-shell-9")
-    page.until(lambda: "lap 7" in page.text())
-    page.goto(f"/builds/{builds[0].pk}/pan")
+    page.goto(f"/builds/{build.pk}/pan")
     page.says("Checks on this pan")
     assert not page.driver.find_elements(By.CSS_SELECTOR, "[data-folded]")
     page.driver.execute_script("window.scrollTo(0, 600)")

@@ -118,6 +118,7 @@ class TestStandingInADrain:
         bend = bend_loss(math.pi / 2, 0.03, 0.012) if bent else 0.0
         wanted = (factor * line.length / 0.012 + 1.0 + bend + 1.0 / 0.6**2) * head
         assert found.head - 0.25 == pytest.approx(wanted, rel=0.03)
+        assert found.there == pytest.approx(0.9 - 0.25)  # from the pan's oil up to the seal
 
     def test_a_long_even_line_runs_at_its_normal_depth(self) -> None:
         line = line_along([(0, 0, 0.4), (0, 2.0, 0)], [0, 0], [Piece("hose", 0.0141)])

@@ -221,7 +221,8 @@ class TestSheets:
                 width, height = parts[laid.part].size
                 if laid.turned:
                     width, height = height, width
-                assert laid.x + width <= 0.6 and laid.y + height <= 0.4
+                assert min(laid.x, laid.y) >= 8e-3 - 1e-9  # off the sheet's edge
+                assert laid.x + width <= 0.6 - 8e-3 and laid.y + height <= 0.4 - 8e-3
                 boxes.append((laid.sheet, shapely.box(laid.x, laid.y, laid.x + width,
                                                       laid.y + height)))  # fmt: skip
             for n, (sheet, box) in enumerate(boxes):

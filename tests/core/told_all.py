@@ -20,7 +20,7 @@ from bilge_core.document.build import Build
 from bilge_core.errors import BilgeError
 from bilge_core.forecast import SettledForecast, forecast_settled
 from bilge_core.forecast.alone import swings
-from bilge_core.forecast.back_ups import DrainsForecast, forecast_drains
+from bilge_core.forecast.back_ups import DrainsForecast, drains_at, forecast_drains
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.forecast.on_record import CircuitLap, Record, circuit_lap, in_pan
 from bilge_core.job.card import card_of
@@ -41,6 +41,7 @@ from bilge_core.tell.circuit import circuit_out
 from bilge_core.tell.circuit_lap import circuit_lap_out, layout_out
 from bilge_core.tell.differences import differences_out
 from bilge_core.tell.drains import drains_out
+from bilge_core.tell.drains_at import at_load_out
 from bilge_core.tell.drawing import drawing_out
 from bilge_core.tell.dry_sump import dry_sump_out
 from bilge_core.tell.fit import fit_out
@@ -136,7 +137,8 @@ class Stages:
     def backing_up(self) -> Any:
         told = drains_out(self.build, self.pan, self.drains, False)
         checks = check_drains(self.build, self.pan, self.drains)
-        return [told, [check_out(self.build, each) for each in checks]]
+        leaned = at_load_out(drains_at(self.build, 2.0, -8.0))
+        return [told, leaned, [check_out(self.build, each) for each in checks]]
 
     def dry_sump(self) -> Any:
         checks = [*check_dry(self.build), *check_drive(self.build)]
