@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from bilge_core.tell.fit import EnvelopeOut, FitFrameOut, FitOut, FitPlaceOut
-from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
+from config.pages import BOLD, HAIR, INK, PLAIN, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, String
 from reportlab.lib.colors import white
 from reportlab.lib.units import mm
@@ -80,7 +80,7 @@ def _named_clear(
     """Names in the middle of what they name, or above or below it where a number is in the way."""
     found: list[tuple[str, Spot]] = []
     for name, outline in named:
-        half = 0.5 * stringWidth(name, "Helvetica", _NAME)
+        half = 0.5 * stringWidth(name, PLAIN, _NAME)
         x = sum(u for u, _ in outline) / len(outline)
         y = sum(v for _, v in outline) / len(outline)
         x = min(max(x, half), wide - half)
@@ -90,7 +90,7 @@ def _named_clear(
                 abs(u - x) > half + _BADGE or abs(v - at - 0.3 * _NAME) > _BADGE + 0.5 * _NAME
                 for u, v in badges
             ) and all(
-                abs(u - x) > half + 0.5 * stringWidth(other, "Helvetica", _NAME)
+                abs(u - x) > half + 0.5 * stringWidth(other, PLAIN, _NAME) + 3
                 or abs(v - at) > _NAME
                 for other, (u, v) in found
             )
@@ -133,12 +133,12 @@ def _drawn(frame: FitFrameOut, view: EnvelopeOut, places: list[FitPlaceOut]) -> 
     for (number, (u, v)), (x, y) in zip(marked, badges, strict=True):
         made.add(Line(u, v, x, y, strokeColor=INK, strokeWidth=0.5))
         made.add(Circle(x, y, _BADGE, fillColor=white, strokeColor=INK, strokeWidth=0.9))
-        made.add(String(x, y - 2.4, str(number), fontName="Helvetica-Bold", fontSize=7,
+        made.add(String(x, y - 2.4, str(number), fontName=BOLD, fontSize=7,
                         textAnchor="middle"))  # fmt: skip
     named = [(each.name, [at(point) for point in each.outline_mm]) for each in view.beside]
     for name, (x, y) in _named_clear(named, badges, _WIDE + 8 * mm):
-        made.add(String(x, y, name, fontName="Helvetica", fontSize=_NAME, textAnchor="middle"))
-    made.add(String(4 * mm, 2 * mm, _TITLES[view.key], fontName="Helvetica", fontSize=7))
+        made.add(String(x, y, name, fontName=PLAIN, fontSize=_NAME, textAnchor="middle"))
+    made.add(String(4 * mm, 2 * mm, _TITLES[view.key], fontName=PLAIN, fontSize=7))
     return made
 
 
@@ -184,7 +184,7 @@ def as_page(name: str, told: FitStageOut) -> bytes:
         rowHeights=[None, *([11 * mm] * len(fit.places))],
     )  # fmt: skip
     table.setStyle([
-        ("FONT", (0, 0), (-1, 0), "Helvetica-Bold", 7.5), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+        ("FONT", (0, 0), (-1, 0), BOLD, SMALL.fontSize), ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
         ("FONTSIZE", (0, 1), (-1, -1), 9), ("LINEBELOW", (0, 0), (-1, -1), 0.4, HAIR),
         ("BOX", (5, 1), (5, -1), 0.5, INK),
     ])  # fmt: skip

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bilge_core.tell.job import FlangeOut, StepOut
-from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
+from config.pages import BOLD, HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.barcode.qr import QrCodeWidget
 from reportlab.graphics.shapes import Circle, Drawing, Polygon, Rect, String
 from reportlab.lib.units import mm
@@ -24,7 +24,7 @@ def _box(step: StepOut) -> Drawing:
     made = Drawing(5 * mm, 5 * mm)
     made.add(Rect(0.6 * mm, 0.6 * mm, 3.8 * mm, 3.8 * mm, fillColor=None, strokeColor=INK))
     if step.state == "done":
-        made.add(String(1.2 * mm, 1.3 * mm, "x", fontName="Helvetica-Bold", fontSize=10))
+        made.add(String(1.2 * mm, 1.3 * mm, "x", fontName=BOLD, fontSize=10))
     return made
 
 
@@ -62,7 +62,7 @@ def _about(step: StepOut) -> list[Paragraph]:
 
 
 def _row(at: int, step: StepOut, address: str) -> list[object]:
-    who = f"{step.by} {step.at:%d.%m. %H:%M}" if step.at and step.by else "by ........ at ......"
+    who = f"{step.by} {step.at:%d %b, %H:%M}" if step.at and step.by else "by ........ at ......"
     return [_box(step), words(str(at), TEXT), _about(step),
             [words(_time(step), SMALL), words(who, SMALL)],
             _code(f"{address}?step={step.id}")]  # fmt: skip
@@ -85,7 +85,7 @@ def _bolts(flange: FlangeOut) -> Drawing:
         x, y = at(*flange.bolts_mm[bolt])
         made.add(Circle(x, y, 2.8 * mm, fillColor=None, strokeColor=INK))
         size = 8 if number < 100 else 6
-        made.add(String(x, y - size / 2.8, str(number), fontName="Helvetica-Bold", fontSize=size,
+        made.add(String(x, y - size / 2.8, str(number), fontName=BOLD, fontSize=size,
                         textAnchor="middle"))  # fmt: skip
     return made
 

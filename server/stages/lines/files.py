@@ -6,7 +6,7 @@ import io
 
 from bilge_core.tell.lines import LineOut
 from bilge_core.tell.lines_all import OrderRowOut
-from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
+from config.pages import BOLD, HAIR, INK, SMALL, TEXT, TITLE, page_of, words
 from config.spreadsheets import Cell, csv_of, harmless
 from openpyxl import Workbook
 from openpyxl.styles import Font
@@ -115,7 +115,7 @@ def _printed(headings: list[str], rows: list[list[Cell]], widths: list[float]) -
     cells: list[list[Paragraph | str]] = [[words(str(cell), SMALL) for cell in row] for row in rows]
     made = Table([headings, *cells], colWidths=[each * mm for each in widths], repeatRows=1)
     made.setStyle([
-        ("FONT", (0, 0), (-1, 0), "Helvetica-Bold", 7.5),
+        ("FONT", (0, 0), (-1, 0), BOLD, SMALL.fontSize),
         ("VALIGN", (0, 0), (-1, -1), "TOP"),
         ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),
         ("LINEBELOW", (0, 1), (-1, -1), 0.3, HAIR),
@@ -159,7 +159,7 @@ def as_page(name: str, told: LinesStageOut) -> bytes:
         Spacer(1, 2 * mm),
         words(
             f"State {told.state}. {len(lines.order)} parts, ${lines.total:.0f} in all; the last is "
-            f"there {told.begin_on.isoformat()} if all is ordered today. Spanners: "
+            f"there {told.begin_on:%d %b %Y} if all is ordered today. Spanners: "
             f"{', '.join(lines.spanners) or 'none'}. Tools: {'; '.join(lines.tools) or 'none'}.",
             TEXT,
         ),

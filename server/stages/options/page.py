@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bilge_core.tell.options import OptionRowOut, OptionsOut
-from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
+from config.pages import HAIR, INK, PLAIN, SMALL, TEXT, TITLE, page_of, words
 from reportlab.lib import colors
 from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, Spacer, Table
@@ -54,7 +54,7 @@ def _table(options: OptionsOut) -> Table:
         "" if options.base_ground_mm is None else f"{options.base_ground_mm:.0f}",
     ]  # fmt: skip
     looks: list[tuple[object, ...]] = [
-        ("FONT", (0, 0), (-1, -1), "Helvetica", 7.5),
+        ("FONT", (0, 0), (-1, -1), PLAIN, SMALL.fontSize),
         ("ALIGN", (3, 0), (-1, -1), "RIGHT"),
         ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
         ("LINEBELOW", (0, 0), (-1, 0), 0.8, INK),

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 import numpy as np
 from bilge_core.making.flat import FlatPart
-from config.pages import HAIR, INK
+from config.pages import HAIR, INK, PLAIN
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -63,7 +63,7 @@ def _shape(canvas: Canvas, part: FlatPart, by: np.ndarray) -> None:
         (a, b) = (np.asarray(each)[:2] * 1e3 - by for each in (start, end))
         canvas.line(*(float(each) * mm for each in (*a, *b)))
     canvas.setDash()
-    canvas.setFont("Helvetica", 9)
+    canvas.setFont(PLAIN, 9)
     canvas.setFillColor(INK)
     for note in part.notes:
         at = np.array(note.at) * 1e3 - by
@@ -75,7 +75,7 @@ def _sheet(canvas: Canvas, part: FlatPart, place: tuple[int, int], of: tuple[int
     step = np.array([_WIDE - _LAP, _HIGH - _LAP])
     corner = np.array([left, low]) + step * place
     canvas.setFillColor(INK)
-    canvas.setFont("Helvetica", 9)
+    canvas.setFont(PLAIN, 9)
     across, up = place
     words = f"{part.name}, {part.thickness * 1e3:g} mm"
     if of != (1, 1):

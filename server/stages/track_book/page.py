@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from bilge_core.tell.book import BookOut, DrivenOut, DueOut
 from bilge_core.tell.judged import JudgedOut
-from config.pages import HAIR, INK, SMALL, TEXT, TITLE, page_of, words
+from config.pages import HAIR, INK, PLAIN, SMALL, TEXT, TITLE, page_of, words
 from reportlab.graphics.shapes import Circle, Drawing, PolyLine, String
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Spacer, Table
@@ -78,7 +78,7 @@ def _map(judged: JudgedOut) -> Drawing:
             made.add(Circle(x, y, 2.4 * mm, fillColor=None, strokeColor=INK, strokeWidth=1.2))
         if place.word in ("hit", "miss"):
             made.add(Circle(x, y, 1.2 * mm, fillColor=INK, strokeColor=None))
-        made.add(String(x + 3 * mm, y + 2 * mm, str(place.number), fontName="Helvetica",
+        made.add(String(x + 3 * mm, y + 2 * mm, str(place.number), fontName=PLAIN,
                         fontSize=8))  # fmt: skip
     return made
 
