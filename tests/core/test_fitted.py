@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -336,3 +337,15 @@ def test_a_spacer_takes_bosses_down_and_leaves_the_dipstick(box_document: Make) 
     assert spaced.dip_marks[0].level_mm == pytest.approx(66.35)
     deeper = deepen(build, 20e-3, [0]).build.pan
     assert [b.depth_mm for b in deeper.bosses] == pytest.approx([160.0, 40.0])
+
+
+def test_what_zones_can_hold_at_most_is_said_in_litres(box_document: Make) -> None:
+    build = build_from(box_document())
+    with pytest.raises(InvalidQuantity, match="at most") as refused:
+        depth_for_capacity(build, 1.0, [0])
+    found = re.search(r"at most ([\d.]+) L", str(refused.value))
+    assert found is not None
+    most = float(found[1]) * 1e-3
+    assert depth_for_capacity(build, most - 1e-4, [0]) > 0.0
+    with pytest.raises(InvalidQuantity):
+        depth_for_capacity(build, most + 1e-3, [0])

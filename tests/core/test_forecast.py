@@ -243,6 +243,8 @@ DIP = Dip(1.0, 1.8, 0.8, 1.5, -0.02, 1.31, 1.31, 0.0, 6, "left", "in corner 6")
         ((DIP, DIP), 2.0, "not_safe", "runs dry twice a lap, worst for 0.8 s"),
         ((DIP,) * 12, 2.0, "not_safe", "runs dry 12 times a lap"),
         ((replace(DIP, dry=0.04),), 1.0, "not_safe", "dry for 0.04 s"),
+        ((replace(DIP, dry=0.09),), 1.0, "not_safe", "dry for 0.09 s"),  # one place would say nil
+        ((replace(DIP, dry=0.12),), 1.0, "not_safe", "dry for 0.1 s"),
         (
             (replace(DIP, hand=None, place="on a straight"),),
             1.0,

@@ -15,9 +15,11 @@ from bilge_core.clearance.ground import ground_clearance
 from bilge_core.document.build import Build
 from bilge_core.document.dipped import Dipped
 from bilge_core.document.read import build_from, read_build
+from bilge_core.document.records import Records
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.pan import assemble_pan
 from bilge_core.quantities import convert
+from bilge_core.tell.pan import pan_out
 from builds.templates import template_document
 
 from tests.conftest import DEMO
@@ -85,6 +87,13 @@ def test_dips_that_agree_need_no_explanation(dunlin: Build) -> None:
     assert compare_poured(assemble_pan(dunlin), dunlin.car, dipped).rms < 1.0e-3
     assert explain_poured(dunlin, dipped) == ()
     assert explain_poured(dunlin, None) == ()
+
+
+def test_each_dip_is_told_beside_what_the_drawing_has(dunlin: Build) -> None:
+    dipped = Dipped.model_validate(dips((4.0, 60.0), (2.0, 32.5)))
+    told = pan_out(dunlin, None, Records(dipped=dipped)).dips
+    assert [(row.poured_l, row.dipped_mm) for row in told] == [(4.0, 60.0), (2.0, 32.5)]
+    assert [row.computed_mm for row in told] == pytest.approx([62.6, 32.5], abs=0.5)
 
 
 @pytest.mark.parametrize(("halved", "names"), [(0.45, 1), (0.55, 0)])

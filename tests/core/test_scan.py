@@ -244,6 +244,20 @@ class TestSurfaces:
         with pytest.raises(InvalidInput, match="reaches beyond its surface"):
             build_from(document)
 
+    @pytest.mark.parametrize(("lid", "is_refused"), [(49.8, False), (50.0, True), (60.0, True)])
+    def test_a_lid_is_over_its_shallowest_place(self, lid: float, is_refused: bool) -> None:
+        document = BUILDS["curlew"].model_dump(mode="json")
+        (zone,) = document["pan"]["zones"]
+        (x, y), (far, wide) = np.min(zone["outline_mm"], axis=0), np.max(zone["outline_mm"], axis=0)
+        places = [[x, y, 50], [far, y, 80], [far, wide, 80], [x, wide, 50]]
+        zone["floor"] = {
+            "kind": "surface", "places_mm": places, "triangles": [[0, 1, 2], [0, 2, 3]]
+        }  # fmt: skip
+        zone["ceiling_depth_mm"], zone["draft_deg"] = lid, 0
+        with pytest.raises(InvalidInput) as refused:  # no zone is open to the rail
+            assemble_pan(build_from(document))
+        assert ("which is 50 mm below the rail at its" in str(refused.value)) == is_refused
+
     def test_its_walls_reach_down_to_where_it_is(self) -> None:
         """By hand: 50 mm deep behind, 80 in front; a floor parted along its diagonal."""
         document = BUILDS["curlew"].model_dump(mode="json")
