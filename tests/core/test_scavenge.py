@@ -87,6 +87,12 @@ class TestTank:
         slim = tank_space(Tank(kind="tank", name="t", volume_l=8))
         assert slim.volume == pytest.approx(8e-3) and slim.height > 2.0 * slim.half_length
 
+    def test_what_gives_its_height_is_as_wide_as_its_litres_ask(self) -> None:
+        """V = pi d2 h / 4: 8 L at 400 mm are 159.6 mm across."""
+        high = tank_space(Tank(kind="tank", name="t", volume_l=8, height_mm=400))
+        assert high.height == pytest.approx(0.4, rel=1e-2)
+        assert 2.0 * math.sqrt(high.area / math.pi) == pytest.approx(0.1596, rel=1e-2)
+
     def test_one_with_no_room_for_its_outlet_is_refused(self) -> None:
         with pytest.raises(InvalidQuantity, match="outlet"):
             tank_space(Tank(kind="tank", name="t", volume_l=1, diameter_mm=50, outlet_mm=60))
