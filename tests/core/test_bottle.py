@@ -12,6 +12,7 @@ from bilge_core.acts.bottle import Tapped
 from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.run import length_of
 from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.forecast.bottle import (
@@ -295,6 +296,23 @@ class TestTrials:
         dry = self.tried(bottled, volume_l=4, precharge_bar=1.0, fill_up=False)
         assert dry.oil_apart_l < -0.5  # type: ignore[attr-defined]
         assert not dry.is_like  # type: ignore[attr-defined]
+
+    def test_what_is_in_its_line_is_told_as_tried(self, bottled: Build) -> None:
+        told = self.tried(
+            bottled, valve="electric", switch_bar=2.9, restrictor_mm=2, length_mm=700
+        ).bottle.line  # type: ignore[attr-defined]
+        assert (told.switch_bar, told.restrictor_mm, told.length_mm) == (2.9, 2.0, 700.0)
+        assert not told.is_laid
+        bare = self.tried(bottled).bottle.line  # type: ignore[attr-defined]
+        assert (bare.switch_bar, bare.restrictor_mm, bare.length_mm) == (None, None, None)
+
+    def test_the_length_of_a_line_that_is_laid_is_its_ways(self) -> None:
+        plumbed = read_build((DEMO / "plumbed.json").read_text())
+        told = self.tried(plumbed, dash=12).bottle.line  # type: ignore[attr-defined]
+        run = next(each for each in plumbed.circuit.runs if each.name == "to the bottle's valve")
+        assert told.is_laid and told.length_mm == pytest.approx(length_of(run), abs=0.06)
+        with pytest.raises(InvalidInput, match="length_mm: is that of its way as laid"):
+            self.tried(plumbed, length_mm=700)
 
     @pytest.mark.parametrize(
         ("raw", "field"),

@@ -199,9 +199,10 @@ SECTIONS: dict[str, Callable[[Stages], Any]] = {
 def told(stages: Stages, section: str) -> Any:
     """What one stage tells, shortly; what cannot be told says why."""
     try:
-        return shortly(plain(SECTIONS[section](stages)))
+        found = plain(SECTIONS[section](stages))
     except BilgeError as error:
         return f"cannot be told: {error}"
+    return [shortly(each) for each in found] if isinstance(found, list) else shortly(found)
 
 
 def plain(value: Any) -> Any:

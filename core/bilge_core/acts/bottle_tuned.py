@@ -88,9 +88,13 @@ class TuneAccumulator(Act):
 
     def _lead(self, line: _Line) -> str:
         hose = line.first["line"]
+        if self.length_mm is not None and len(line.first.get("route", [])) > 1:
+            words = "is that of its way as laid: change it on Lines, or take its way away there"
+            raise refused("length_mm", words)
         dash = self.dash or hose.get("dash") or 10
         long = self.length_mm or hose.get("length_mm")
-        line.first["line"] = {"kind": "hose", "dash": dash, "length_mm": long}
+        of_a_hose = hose if hose["kind"] == "hose" else {"kind": "hose"}
+        line.first["line"] = {**of_a_hose, "dash": dash, "bore_mm": None, "length_mm": long}
         line.first["assumed"] = False
         return f"its line size {dash}" + (f", {long / 1e3:g} m" if long else "")
 

@@ -11,7 +11,8 @@ from bilge_core.acts.bottle import FitAccumulator
 from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import Accumulator, CheckValve
-from bilge_core.document.circuit.joining import ShutOffValve
+from bilge_core.document.circuit.joining import Restrictor, ShutOffValve
+from bilge_core.document.circuit.run import length_of
 from bilge_core.forecast.bottle import (
     Giving,
     best_charge,
@@ -84,6 +85,16 @@ class OtherCheckOut(BaseModel):
     lowest_bar: float
 
 
+class BottleLineOut(BaseModel):
+    """What is in an accumulator's line; None: not there, or not known."""
+
+    switch_bar: float | None
+    restrictor_mm: float | None
+    length_mm: float | None
+    is_laid: bool
+    """Its length is that of its way on Lines."""
+
+
 class BottleOut(BaseModel):
     """An accumulator over a lap.
 
@@ -105,6 +116,7 @@ class BottleOut(BaseModel):
     can_check: bool
     opens: int | None
     chatters: int | None
+    line: BottleLineOut
     givings: list[GivingOut]
 
 
@@ -179,6 +191,25 @@ def _chatters(build: Build, lap: CircuitLap) -> int | None:
     return _opens(build, lap, lap.met.run(network, lap.met.settled(network)))
 
 
+def _line_out(build: Build, network: Network) -> BottleLineOut:
+    bottle, circuit = build.circuit.of_kind(Accumulator)[0], build.circuit
+    branches = order_of(build, network).branches
+    names = next(
+        ([each.component for each in branch.parts]
+         for branch in branches if branch.parts[-1].component == bottle.id), [""],
+    )  # fmt: skip
+    valve = next((each for each in circuit.of_kind(ShutOffValve) if each.id in names), None)
+    hole = next((each for each in circuit.of_kind(Restrictor) if each.id in names), None)
+    run = next((each for each in circuit.runs if each.end.component == names[0]), None)
+    long = None if run is None else length_of(run)
+    return BottleLineOut(
+        switch_bar=None if valve is None else valve.opens_bar,
+        restrictor_mm=None if hole is None else hole.bore_mm,
+        length_mm=None if long is None else round(long, 1),
+        is_laid=run is not None and len(run.route) > 1,
+    )
+
+
 def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> BottleOut | None:
     """A build's first accumulator over a lap; None where it has none."""
     bottles = build.circuit.of_kind(Accumulator)
@@ -206,6 +237,7 @@ def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> Bo
         can_check=can,
         opens=_opens(build, lap, lap.trace),
         chatters=_chatters(build, lap),
+        line=_line_out(build, lap.network),
         givings=[_giving(each, corners) for each in givings(lap)],
     )
 

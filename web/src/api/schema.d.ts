@@ -3340,6 +3340,20 @@ export interface components {
             y_mm: number;
         };
         /**
+         * BottleLineOut
+         * @description What is in an accumulator's line; None: not there, or not known.
+         */
+        BottleLineOut: {
+            /** Is Laid */
+            is_laid: boolean;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Restrictor Mm */
+            restrictor_mm: number | null;
+            /** Switch Bar */
+            switch_bar: number | null;
+        };
+        /**
          * BottleMapOut
          * @description Lowest gallery pressure over size and pre-charge, a row a size.
          */
@@ -3377,6 +3391,7 @@ export interface components {
             holds_s: number;
             /** Least L */
             least_l: number;
+            line: components["schemas"]["BottleLineOut"];
             /** Lost Backwards L */
             lost_backwards_l: number;
             /** Opens */

@@ -124,6 +124,7 @@ export const STAGE: PressureStage = {
     can_check: true,
     opens: null,
     chatters: null,
+    line: { switch_bar: null, restrictor_mm: null, length_mm: 600, is_laid: false },
     givings: [
       {
         start_s: 0.4,

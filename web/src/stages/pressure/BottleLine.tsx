@@ -5,7 +5,7 @@ import { ofKind } from "../../document/circuit/circuit";
 import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
-import { pressureAs, volumeAs } from "../../parts/units";
+import { lengthAs, pressureAs, volumeAs } from "../../parts/units";
 import { valveWords } from "./sentence";
 
 const SIZES = { "6": "6", "8": "8", "10": "10", "12": "12", "16": "16" };
@@ -98,6 +98,26 @@ function CheckCompared({ stage }: { stage: PressureStage }): ReactNode {
   );
 }
 
+/** The length of a line whose way is laid on Lines: changed there. */
+function LaidLength({ long }: { long: number | null }): ReactElement {
+  const { system, units } = useSettings();
+  const { go } = useBuildView();
+  const shown = lengthAs(units, system, long ?? 0);
+  return (
+    <div className="flex items-baseline justify-between gap-3 border-b border-hair py-1">
+      <span className="text-[14px] text-ink-2">
+        Its length, as{" "}
+        <button type="button" className="underline" onClick={() => go("lines")}>
+          laid on Lines
+        </button>
+      </span>
+      <span className="font-figure text-[18px] font-semibold">
+        {shown.figure} <span className="text-[14px] font-normal text-ink-2">{shown.unit}</span>
+      </span>
+    </div>
+  );
+}
+
 /** What is in the bottle's line: valve, restrictor, check, its size and length. */
 export function BottleLine({
   stage,
@@ -126,8 +146,7 @@ export function BottleLine({
     ask({ [key]: text });
     return Promise.resolve();
   };
-  const number = (value: unknown, otherwise: number | null): number | null =>
-    typeof value === "number" ? value : otherwise;
+  const set = (trial?.bottle ?? stage.bottle)?.line;
   const opens = trial?.bottle.opens ?? null;
   return (
     <details className="border-b border-hair" open>
@@ -144,7 +163,7 @@ export function BottleLine({
         <EditFigure
           label="Opens under"
           field="switch_bar"
-          value={number(tune.switch_bar, valve.opens_bar ?? null)}
+          value={set?.switch_bar ?? null}
           note={
             opens === null
               ? "without a switch point it is taken as open"
@@ -165,7 +184,7 @@ export function BottleLine({
         <EditFigure
           label="Its hole"
           field="restrictor_mm"
-          value={number(tune.restrictor_mm, restrictor?.bore_mm ?? null)}
+          value={set?.restrictor_mm ?? null}
           note="slows the refill and its sag; dips that follow each other find less in it"
           onType={typed("restrictor_mm")}
         />
@@ -186,13 +205,17 @@ export function BottleLine({
             choices={SIZES}
             onChoose={(size) => ask({ dash: Number(size) as NonNullable<Tune["dash"]> })}
           />
-          <EditFigure
-            label="Its length"
-            field="length_mm"
-            value={number(tune.length_mm, line.line.length_mm ?? null)}
-            note="without a length its loss is left out"
-            onType={typed("length_mm")}
-          />
+          {set?.is_laid ? (
+            <LaidLength long={set.length_mm} />
+          ) : (
+            <EditFigure
+              label="Its length"
+              field="length_mm"
+              value={set?.length_mm ?? null}
+              note="without a length its loss is left out"
+              onType={typed("length_mm")}
+            />
+          )}
         </>
       )}
       <CheckCompared stage={stage} />
