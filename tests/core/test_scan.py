@@ -244,30 +244,29 @@ class TestSurfaces:
         with pytest.raises(InvalidInput, match="reaches beyond its surface"):
             build_from(document)
 
-    @pytest.mark.parametrize(("lid", "is_refused"), [(49.8, False), (50.0, True), (60.0, True)])
-    def test_a_lid_is_over_its_shallowest_place(self, lid: float, is_refused: bool) -> None:
+    def sloped(self) -> tuple[Any, Any]:
+        """A document and its zone: 50 mm deep behind, 80 in front, parted along its diagonal."""
         document = BUILDS["curlew"].model_dump(mode="json")
         (zone,) = document["pan"]["zones"]
         (x, y), (far, wide) = np.min(zone["outline_mm"], axis=0), np.max(zone["outline_mm"], axis=0)
         places = [[x, y, 50], [far, y, 80], [far, wide, 80], [x, wide, 50]]
-        zone["floor"] = {
-            "kind": "surface", "places_mm": places, "triangles": [[0, 1, 2], [0, 2, 3]]
-        }  # fmt: skip
-        zone["ceiling_depth_mm"], zone["draft_deg"] = lid, 0
+        triangles = [[0, 1, 2], [0, 2, 3]]
+        zone["floor"] = {"kind": "surface", "places_mm": places, "triangles": triangles}
+        zone["draft_deg"] = 0
+        return document, zone
+
+    @pytest.mark.parametrize(("lid", "is_refused"), [(49.8, False), (50.0, True), (60.0, True)])
+    def test_a_lid_is_over_its_shallowest_place(self, lid: float, is_refused: bool) -> None:
+        document, zone = self.sloped()
+        zone["ceiling_depth_mm"] = lid
         with pytest.raises(InvalidInput) as refused:  # no zone is open to the rail
             assemble_pan(build_from(document))
         assert ("which is 50 mm below the rail at its" in str(refused.value)) == is_refused
 
     def test_its_walls_reach_down_to_where_it_is(self) -> None:
         """By hand: 50 mm deep behind, 80 in front; a floor parted along its diagonal."""
-        document = BUILDS["curlew"].model_dump(mode="json")
-        (zone,) = document["pan"]["zones"]
+        document, zone = self.sloped()
         (x, y), (far, wide) = np.min(zone["outline_mm"], axis=0), np.max(zone["outline_mm"], axis=0)
-        places = [[x, y, 50], [far, y, 80], [far, wide, 80], [x, wide, 50]]
-        zone["floor"] = {
-            "kind": "surface", "places_mm": places, "triangles": [[0, 1, 2], [0, 2, 3]]
-        }  # fmt: skip
-        zone["draft_deg"] = 0
         walls = [f for f in inside_faces(assemble_pan(build_from(document))) if f.kind == "wall"]
         area = sum(
             0.5 * float(np.linalg.norm(np.cross(c, np.roll(c, -1, axis=0)).sum(axis=0)))
