@@ -138,9 +138,11 @@ def _turn_round(lap: Lap) -> None:
 
 
 def text_of(pdf: bytes) -> str:
-    """The strings that a PDF draws, in their order."""
+    """The strings that a PDF draws, in their order; faces in it are streams of another kind."""
     found = []
     for stream in re.findall(rb"stream\r?\n(.*?)endstream", pdf, re.S):
+        if not stream.strip().endswith(b"~>"):
+            continue
         data = base64.a85decode(stream.strip().removesuffix(b"~>"))
         for each in re.findall(rb"\((.*?)(?<!\\)\) Tj", zlib.decompress(data), re.S):
             found.append(each.decode("latin-1"))
