@@ -119,6 +119,20 @@ def test_it_is_worked_out_once(api: Api, build: Build, monkeypatch: pytest.Monke
     assert again["state"] == 2
 
 
+def test_a_bottles_line_is_told_as_the_document_has_it(
+    api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    done(api, build, "fit_accumulator", **BOTTLE)
+    first = told_of(api, build)
+    assert first["bottle"]["line"]["length_mm"] is None and first["other_check"] is None
+    monkeypatch.setattr(answer, "other_check", lambda *_: pytest.fail("worked out again"))
+    done(api, build, "figures", figures=[{"field": "name", "value": "Otter"}])
+    assert told_of(api, build)["bottle"] == first["bottle"]
+    monkeypatch.undo()
+    done(api, build, "tune_accumulator", length_mm="1 m")
+    assert told_of(api, build)["bottle"]["line"]["length_mm"] == 1000.0
+
+
 def test_a_circuit_that_cannot_be_run_is_refused_in_place(api: Api, build: Build) -> None:
     state = build.current
     assert state is not None

@@ -191,7 +191,8 @@ def _chatters(build: Build, lap: CircuitLap) -> int | None:
     return _opens(build, lap, lap.met.run(network, lap.met.settled(network)))
 
 
-def _line_out(build: Build, network: Network) -> BottleLineOut:
+def bottle_line_out(build: Build, network: Network) -> BottleLineOut:
+    """What is in the line of a build's first accumulator, by its document; no lap feels it all."""
     bottle, circuit = build.circuit.of_kind(Accumulator)[0], build.circuit
     branches = order_of(build, network).branches
     names = next(
@@ -237,7 +238,7 @@ def bottle_out(build: Build, lap: CircuitLap, corners: tuple[Corner, ...]) -> Bo
         can_check=can,
         opens=_opens(build, lap, lap.trace),
         chatters=_chatters(build, lap),
-        line=_line_out(build, lap.network),
+        line=bottle_line_out(build, lap.network),
         givings=[_giving(each, corners) for each in givings(lap)],
     )
 

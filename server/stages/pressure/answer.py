@@ -20,6 +20,7 @@ from bilge_core.tell.alone import GuessesOut, guesses_out
 from bilge_core.tell.bottle import (
     BottleMapOut,
     TrialOut,
+    bottle_line_out,
     bottle_map_out,
     bottle_out,
     other_check,
@@ -39,6 +40,7 @@ from builds.models import Build
 from builds.selectors import build_of, document_of
 from forecasts.kept import Parts, joined, kept
 from loads.services import corners_of, log_of
+from pydantic import BaseModel
 from runs.selectors import figures_kept
 
 from stages.pressure.basis import Basis, basis_of
@@ -89,11 +91,14 @@ def _lap(build: Build, document: BuildDocument, basis: Basis) -> dict[str, bytes
         pressure = told.pressure
         if basis.kind == "own" and basis.run is not None:
             pressure = figures_kept(basis.run).pressure or pressure
-        bottle = bottle_out(document, lap, on.corners)
-        parts = {"pressure": pressure, "whole": told}
-        return parts | ({"bottle": bottle} if bottle else {})
+        parts: dict[str, BaseModel] = {"pressure": pressure, "whole": told}
+        besides = {
+            "bottle": bottle_out(document, lap, on.corners),
+            "other_check": other_check(document, on.log, on.record, on.corners),
+        }
+        return parts | {name: each for name, each in besides.items() if each is not None}
 
-    return kept("moving", build.current, build.lap, work_out, b"pressure", basis.known_by)
+    return kept("moving", build.current, build.lap, work_out, b"pressure 2", basis.known_by)
 
 
 def pressure(workshop: Workshop, build_id: int) -> bytes:
@@ -109,19 +114,22 @@ def pressure(workshop: Workshop, build_id: int) -> bytes:
     basis = basis_of(build)
     parts = _lap(build, document, basis)
     whole = json.loads(parts["whole"])
-    other = other_check(document, basis.on.log, basis.on.record, basis.on.corners)
-    stop = stopped_out(document)
+    stop = stopped_out(document)  # feels the oil's mark, which no run does
+    network = network_of(document)
+    bottle = json.loads(parts.get("bottle", b"null"))
+    if bottle is not None:
+        bottle["line"] = bottle_line_out(document, network).model_dump(mode="json")
     return joined(
         {
             "state": str(build.current.number).encode(),
             "basis": basis_out(basis).model_dump_json().encode(),
-            "layout": layout_out(document, network_of(document)).model_dump_json().encode(),
+            "layout": layout_out(document, network).model_dump_json().encode(),
             "pressure": parts["pressure"],
             "samples": json.dumps(whole["samples"]).encode(),
             "in_pan_l": json.dumps(whole["in_pan_l"]).encode(),
             "duration_s": json.dumps(round(basis.on.log.duration, 3)).encode(),
-            "bottle": parts.get("bottle", b"null"),
-            "other_check": b"null" if other is None else other.model_dump_json().encode(),
+            "bottle": json.dumps(bottle).encode(),
+            "other_check": parts.get("other_check", b"null"),
             "stopped": b"null" if stop is None else stop.model_dump_json().encode(),
         }
     )
