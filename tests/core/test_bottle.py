@@ -13,7 +13,7 @@ from bilge_core.acts.bottle_tuned import TuneAccumulator
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import length_of
-from bilge_core.document.read import read_build
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput
 from bilge_core.forecast.bottle import (
     best_charge,
@@ -272,6 +272,9 @@ class TestStopping:
         assert over_mark == pytest.approx(0.0, abs=1e-9)
 
 
+TO_VALVE = "to the bottle's valve"
+
+
 class TestTrials:
     def tried(self, build: Build, **changes: object) -> object:
         on = on_record(LAP, DIPS, (), build)
@@ -306,10 +309,26 @@ class TestTrials:
         bare = self.tried(bottled).bottle.line  # type: ignore[attr-defined]
         assert (bare.switch_bar, bare.restrictor_mm, bare.length_mm) == (None, None, None)
 
+    def test_another_length_keeps_the_bore_and_another_size_does_not(self) -> None:
+        raw = read_build((DEMO / "plumbed.json").read_text()).model_dump(mode="json")
+        run = next(each for each in raw["circuit"]["runs"] if each["name"] == TO_VALVE)
+        run["line"] |= {"bore_mm": 13.5, "slack_mm": 12.0}
+        run["route"] = []
+        build = build_from(raw)
+
+        def line(**changes: object) -> object:
+            act = TuneAccumulator(kind="tune_accumulator", **changes)  # type: ignore[arg-type]
+            runs = act.done(build).build.circuit.runs
+            return next(each.line for each in runs if each.name == TO_VALVE)
+
+        longer, wider = line(length_mm=700), line(dash=12)
+        assert (longer.bore_mm, longer.slack_mm) == (13.5, 12.0)  # type: ignore[attr-defined]
+        assert (wider.bore_mm, wider.slack_mm) == (None, 12.0)  # type: ignore[attr-defined]
+
     def test_the_length_of_a_line_that_is_laid_is_its_ways(self) -> None:
         plumbed = read_build((DEMO / "plumbed.json").read_text())
         told = self.tried(plumbed, dash=12).bottle.line  # type: ignore[attr-defined]
-        run = next(each for each in plumbed.circuit.runs if each.name == "to the bottle's valve")
+        run = next(each for each in plumbed.circuit.runs if each.name == TO_VALVE)
         assert told.is_laid and told.length_mm == pytest.approx(length_of(run), abs=0.06)
         with pytest.raises(InvalidInput, match="length_mm: is that of its way as laid"):
             self.tried(plumbed, length_mm=700)

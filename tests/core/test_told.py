@@ -1,5 +1,7 @@
 """Nothing that is told of a build changes unmeant: all of it for eight builds, beside this file.
 
+Every figure kept there is this program's own, of invented builds: it says that nothing moved, not
+that it is right. What is right is checked elsewhere, by hand and against other sources.
 When one of these fails and the change is meant, ``python -m tests.core.test_told`` tells anew what
 is kept in ``tests/core/told``; read in the difference of those files what else it moved.
 """

@@ -46,6 +46,7 @@ BUILDS = {
 
 
 _LONG = 100
+"""Letters of a row that are kept as they are."""
 
 
 @cache
@@ -112,7 +113,7 @@ def of_loads() -> Any:
 
 
 def of_book() -> Any:
-    """A season of six sessions with what is due, and the laps of one against a forecast."""
+    """A season of five sessions with what is due, and the laps of one against a forecast."""
     typed: list[Raw] = [
         {"ambient_c": 18, "hottest_c": 108, "lowest_bar": 3.1, "can_ml": 60, "level_before_mm": 99},
         {"ambient_c": 21, "hottest_c": 112, "lowest_bar": 3.0, "can_ml": 70, "level_after_mm": 92},

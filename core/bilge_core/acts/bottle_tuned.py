@@ -94,7 +94,8 @@ class TuneAccumulator(Act):
         dash = self.dash or hose.get("dash") or 10
         long = self.length_mm or hose.get("length_mm")
         of_a_hose = hose if hose["kind"] == "hose" else {"kind": "hose"}
-        line.first["line"] = {**of_a_hose, "dash": dash, "bore_mm": None, "length_mm": long}
+        bore = None if self.dash else of_a_hose.get("bore_mm")  # another size has another bore
+        line.first["line"] = {**of_a_hose, "dash": dash, "bore_mm": bore, "length_mm": long}
         line.first["assumed"] = False
         return f"its line size {dash}" + (f", {long / 1e3:g} m" if long else "")
 
