@@ -194,9 +194,7 @@ function Form({
           Leave it
         </Button>
         <Button look="main" type="submit" disabled={typeof made === "string"}>
-          {typeof made === "string"
-            ? `${made} is missing or cannot be read`
-            : "Write the trial down"}
+          {typeof made === "string" ? made : "Write the trial down"}
         </Button>
       </div>
     </form>

@@ -64,7 +64,7 @@ const figure = (typed: string): number | null | undefined => {
   return Number.isFinite(value) && value >= -40 ? value : undefined;
 };
 
-/** The session as it is kept, or the label of the first figure that cannot be read. */
+/** The session as it is kept, or what keeps it from being, as its button says it. */
 export function sessionOf(
   typed: Typed,
   id: string,
@@ -73,11 +73,12 @@ export function sessionOf(
   const read: Partial<Record<Key, number | null>> = {};
   for (const [key, label] of FIGURES) {
     const value = figure(typed[key]);
-    if (value === undefined) return label;
+    if (value === undefined) return `${label} cannot be read`;
     read[key] = value;
   }
-  if (typed.circuit.trim() === "") return "Circuit";
-  if (!read.hours || read.hours <= 0 || read.hours > 48) return "Engine ran";
+  if (typed.circuit.trim() === "") return "Circuit is still to be filled in";
+  if (read.hours === null || read.hours === undefined) return "Engine ran is still to be filled in";
+  if (read.hours <= 0 || read.hours > 48) return "Engine ran: more than 0, at most 48 h";
   const optional = (key: Key): number | null => read[key] ?? null;
   return {
     kind: "session",
@@ -272,7 +273,7 @@ export function SessionForm({
           disabled={typeof made === "string"}
           className="min-h-[60px] flex-1 font-figure !text-[19px]"
         >
-          {typeof made === "string" ? `${made} is missing or cannot be read` : "Write it down"}
+          {typeof made === "string" ? made : "Write it down"}
         </Button>
       </div>
     </form>

@@ -31,15 +31,23 @@ describe("a trial as it is typed", () => {
   });
 
   it.each([
-    ["", [["3000", "92"]], [], "Level with all of it back"],
-    ["700", [["3000", "92"]], [], "Level with all of it back"],
-    ["100", [], [], "Engine at, with its level,"],
-    ["100", [["200", "92"]], [], "Engine at, with its level,"],
-    ["100", [["3000", ""]], [], "Engine at, with its level,"],
-    ["100", [["3000", "92"]], [["ten", "92"]], "Off for, with its level,"],
-  ] as const)("names what is missing: %s %s %s", (standing, running, after, what) => {
-    expect(trialOf("h1", standing, running, after)).toBe(what);
-  });
+    ["", [["3000", "92"]], [], "Level with all of it back is still to be filled in"],
+    ["601", [["3000", "92"]], [], "Level with all of it back: 0 to 600 mm"],
+    ["100", [], [], "Engine at, with its level, is still to be filled in"],
+    ["100", [["299", "92"]], [], "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm"],
+    ["100", [["3000", ""]], [], "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm"],
+    [
+      "100",
+      [["3000", "92"]],
+      [["ten", "92"]],
+      "Off for: 0 to 3600 s, each with a level of 0 to 600 mm",
+    ],
+  ] as const)(
+    "says what is wrong, and what would be right: %s %s %s",
+    (standing, running, after, what) => {
+      expect(trialOf("h1", standing, running, after)).toBe(what);
+    },
+  );
 });
 
 describe("the guided trial", () => {

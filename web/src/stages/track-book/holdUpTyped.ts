@@ -22,19 +22,21 @@ function pairsOf(rows: readonly Row[], least: number, most: number): [number, nu
   return isRead ? found : null;
 }
 
-/** The trial as it is kept, or the label of what is missing. */
+/** The trial as it is kept, or what keeps it from being, as its button says it. */
 export function trialOf(
   id: string,
   standing: string,
   running: readonly Row[],
   after: readonly Row[],
 ): HoldUpEntry | string {
-  const level = standing.trim() === "" ? NaN : number(standing);
-  if (!(level >= 0 && level <= 600)) return "Level with all of it back";
+  if (standing.trim() === "") return "Level with all of it back is still to be filled in";
+  const level = number(standing);
+  if (!(level >= 0 && level <= 600)) return "Level with all of it back: 0 to 600 mm";
   const speeds = pairsOf(running, 300, 15_000);
-  if (!speeds || speeds.length === 0) return "Engine at, with its level,";
+  if (!speeds) return "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm";
+  if (speeds.length === 0) return "Engine at, with its level, is still to be filled in";
   const later = pairsOf(after, 0, 3600);
-  if (!later) return "Off for, with its level,";
+  if (!later) return "Off for: 0 to 3600 s, each with a level of 0 to 600 mm";
   return {
     kind: "hold_up",
     id,

@@ -172,11 +172,17 @@ describe("the Track book screen", () => {
 describe("what is written", () => {
   const rest = { weather: "dry" as const, dipped: "cold" as const, photos: [] as string[] };
   const typed = typedOf(sessionOf("s1"), null);
-  it("names the first figure that cannot be read", () => {
-    expect(read({ ...typed, can_ml: "a cup" }, "s1", rest)).toBe("Out of the catch can");
-    expect(read({ ...typed, hours: "" }, "s1", rest)).toBe("Engine ran");
-    expect(read({ ...typed, hours: "49" }, "s1", rest)).toBe("Engine ran");
-    expect(read({ ...typed, circuit: " " }, "s1", rest)).toBe("Circuit");
+  it("says what keeps it from being kept", () => {
+    expect(read({ ...typed, can_ml: "a cup" }, "s1", rest)).toBe(
+      "Out of the catch can cannot be read",
+    );
+    const missing = "is still to be filled in";
+    expect(read({ ...typed, hours: "" }, "s1", rest)).toBe(`Engine ran ${missing}`);
+    expect(read({ ...typed, hours: "48" }, "s1", rest)).toMatchObject({ hours: 48 });
+    expect(read({ ...typed, hours: "49" }, "s1", rest)).toBe(
+      "Engine ran: more than 0, at most 48 h",
+    );
+    expect(read({ ...typed, circuit: " " }, "s1", rest)).toBe(`Circuit ${missing}`);
     expect(read(typed, "s1", rest)).toMatchObject({ id: "s1", level_after_mm: 99, added_l: 0 });
   });
 
