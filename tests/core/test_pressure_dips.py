@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pytest
 from bilge_core.cli.check import check
-from bilge_core.document.read import build_from
+from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.forecast import find_dips, find_pressure_dips, give_verdict
 from bilge_core.forecast.alone import circuit_over, swings
@@ -16,6 +16,7 @@ from bilge_core.forecast.verdict import badness
 from bilge_core.loads.log import Log
 from bilge_core.network import GUESSES, network_of, settled_in, steady
 from bilge_core.network.guesses import Guessed
+from bilge_core.network.way_back import TAKEN_OUT, way_back_of
 from bilge_core.pan import assemble_pan
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.pickup.demand import demanded_flow, drawn_flow
@@ -171,6 +172,27 @@ class TestTheCircuitAlone:
         found = swings(changed(dunlin(), untold), saltmarsh.between(0.0, 22.0))
         drains = next(swing for swing in found if swing.guess.key == "drain_bore")
         assert drains.held[0] > drains.held[1] + 0.15e-3 and drains.dry[0] > drains.dry[1]
+
+    def test_what_a_cooler_on_the_way_back_holds_is_a_guess_like_any(self, saltmarsh: Log) -> None:
+        """Behind the separator as much gas as it lets pass is in it, the rest is oil."""
+        curlew = read_build((DEMO / "curlew.json").read_text())
+        cooler = next(
+            swing
+            for swing in swings(curlew, saltmarsh.between(0.0, 12.0))
+            if swing.guess.key == "cooler_holds"
+        )
+        network, way = network_of(curlew), way_back_of(curlew)
+        assert way is not None
+        fed = float(steady(network).drawn_at(np.array(network.running)))
+        swept = float(way.per_radian.sum()) * network.running
+        oil = fed / (fed + (1.0 - TAKEN_OUT) * (swept - fed))
+        assert cooler.held[1] - cooler.held[0] == pytest.approx((0.8e-3 - 0.25e-3) * oil, rel=1e-9)
+
+        def told(document: Raw) -> None:
+            part(document, "cooler")["holds_l"] = 0.5
+
+        known = way_back_of(changed(curlew, told))
+        assert known is not None and "cooler_holds" not in known.taken
 
     def test_on_the_command_line(self, capsys: pytest.CaptureFixture[str]) -> None:
         lap = str(DEMO / "saltmarsh.csv")

@@ -22,6 +22,8 @@ from bilge_core.network import (
     settled_in,
     steady,
 )
+from bilge_core.network.held import shares_at
+from bilge_core.network.way_back import way_back_of
 from bilge_core.pan import Pan, assemble_pan, running_oil
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import apparent_gravity
@@ -49,7 +51,7 @@ class Swing:
     guess : Guess
     dry : dry time by settled oil [s]
     lowest : pressure at its worst moment beside what is usual there [-]
-    held : oil in the running engine, level [m3]
+    held : oil in the running engine and, of a dry sump, on its way back, level [m3]
     """
 
     guess: Guess
@@ -115,6 +117,8 @@ def _once(
     filled = pan  # a dry sump's pan has what its stages leave
     if not build.circuit.is_dry:
         filled = replace(pan, oil_volume=max(running_oil(build) - held, 1e-5))
+    elif (way := way_back_of(build, instead)) is not None:
+        held += way.holds(shares_at(way, network, network.running))
     lap = settle_lap(filled, build, log)
     dry = find_dips(log, lap.cover, lap.gas_share, corners).dry
     pressure = circuit_over(build, log, lap.gas_share, corners, network).pressure
@@ -148,7 +152,9 @@ def swings(build: Build, log: Log, corners: tuple[Corner, ...] | None = None) ->
     corners = find_corners(log) if corners is None else corners
     pan = assemble_pan(build)
     found = []
-    for key in network_of(build).taken:
+    way = way_back_of(build)
+    back = () if way is None or not build.circuit.is_dry else way.taken
+    for key in dict.fromkeys((*network_of(build).taken, *back)):
         guess = GUESSES[key]
         ends = []
         for value in (guess.low, guess.high):

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from bilge_core.document.build import Build
-from bilge_core.network.assembly import network_of
+from bilge_core.network.assembly import Network, network_of
 from bilge_core.network.oil import learned_up_top
 from bilge_core.network.running import settled_in, steady
 from bilge_core.network.way_back import WayBack, way_back_of
@@ -81,6 +81,11 @@ class _Asked:
     build: Build = field(compare=False)
 
 
+def shares_at(way: WayBack, network: Network, speed: float) -> Array:
+    """Share of oil in each section of a way back at a speed [rad/s], run steadily, shape (k,)."""
+    return way.steady_shares(float(steady(network).drawn_at(np.array(speed))), speed)
+
+
 @lru_cache(maxsize=256)
 def _held(asked: _Asked) -> Held:
     network = network_of(asked.build)
@@ -90,7 +95,6 @@ def _held(asked: _Asked) -> Held:
     vessels = state.in_vessels
     pressed = float(state.nodes["liquid"].sum()) + state.in_tube
     way = way_back_of(asked.build)
-    fed = 0.0 if way is None else float(steady(network).drawn_at(np.array(speed)))
     return Held(
         speed,
         pressed,
@@ -98,15 +102,14 @@ def _held(asked: _Asked) -> Held:
         float(vessels[thrown].sum()),
         asked.build.oil.away_l * 1e-3,
         learned_up_top(asked.build),
-        0.0 if way is None else way.holds(way.steady_shares(fed, speed)),
+        0.0 if way is None else way.holds(shares_at(way, network, speed)),
     )
 
 
 def running_shares(build: Build, way: WayBack) -> Array:
     """Share of oil in each section of a build's way back at its usual running speed, shape (k,)."""
     network = network_of(build)
-    fed = float(steady(network).drawn_at(np.array(network.running)))
-    return way.steady_shares(fed, network.running)
+    return shares_at(way, network, network.running)
 
 
 def held_running(build: Build, speed: float | None = None) -> Held:

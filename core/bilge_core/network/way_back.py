@@ -9,7 +9,7 @@ these lines hold is oil.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -22,7 +22,7 @@ from bilge_core.document.circuit.dry_and_gas import Separator, Tank
 from bilge_core.document.circuit.feeding import Cooler, Filter, PlateCooler
 from bilge_core.document.circuit.pumps import PickupTube, ScavengeStage
 from bilge_core.document.circuit.run import Open, Run, contents_of
-from bilge_core.network.guesses import GUESSES
+from bilge_core.network.guesses import Guessed, known_of
 from bilge_core.physics.arrays import Array
 
 TAKEN_OUT = 0.7
@@ -86,6 +86,7 @@ class WayBack:
     per_radian : what each stage sweeps per radian of the crank [m3], shape (s,)
     rough : how many of its lines have no bore or no length, and count as empty
     cooler : the section that a cooler is in; -1: there is none
+    taken : keys of the guesses used
     """
 
     volumes: Array
@@ -96,6 +97,7 @@ class WayBack:
     per_radian: Array
     rough: int = 0
     cooler: int = -1
+    taken: tuple[str, ...] = ()
 
     @property
     def joined(self) -> int:
@@ -171,30 +173,29 @@ class WayBack:
 _Key = tuple[str, str]
 
 
-def _volume_of(part: Component | None) -> float:
-    if part is None:
-        return 0.0
+def _volume_of(part: Component, guessed: Guessed) -> float:
     if part.holds_l is not None:
         return part.holds_l * 1e-3
-    return next((GUESSES[of].likely for kind, of in _HOLDS if isinstance(part, kind)), 0.0)
+    return next((guessed[key] for kind, key in _HOLDS if isinstance(part, kind)), 0.0)
 
 
 @dataclass(frozen=True)
 class _Section:
-    """Where it begins, its lines, what its parts hold [m3], what it goes on into, the share of
-    gas that is kept at its end, and whether a cooler is in it.
+    """Where it begins, its lines, its parts, what it goes on into, the share of gas that is kept
+    at its end, and whether a cooler is in it.
     """
 
     begins: _Key
     lines: tuple[Run, ...]
-    parts: float
+    parts: tuple[Component, ...]
     into: _Key | None
     kept: float = 1.0
     cools: bool = False
 
-    @property
-    def volume(self) -> float:
-        return self.parts + sum(contents_of(run) or 0.0 for run in self.lines)
+    def volume(self, guessed: Guessed) -> float:
+        """What it holds [m3]."""
+        parts = sum(_volume_of(each, guessed) for each in self.parts)
+        return parts + sum(contents_of(run) or 0.0 for run in self.lines)
 
     @property
     def rough(self) -> int:
@@ -212,7 +213,7 @@ def _sections(circuit: Circuit) -> Iterator[_Section]:
     while waiting:
         key = here, side = waiting.pop(0)
         part = circuit.component(here)
-        parts = _volume_of(part) if side == "in" else 0.0
+        parts = (part,) if side == "in" and part is not None else ()
         if side == "in" and isinstance(part, Separator):
             found = _Section(key, (), parts, (here, "out"), 1.0 - TAKEN_OUT)
         else:
@@ -228,7 +229,7 @@ def _sections(circuit: Circuit) -> Iterator[_Section]:
                 if isinstance(part, Separator) or ends.count(here) > 1:
                     into = (here, "in")
                     break
-                parts += _volume_of(part)
+                parts = (*parts, part)
                 cools |= isinstance(part, _COOLS)
                 passed.add(here)
             found = _Section(key, tuple(lines), parts, into, cools=cools)
@@ -238,11 +239,11 @@ def _sections(circuit: Circuit) -> Iterator[_Section]:
             waiting.append(found.into)
 
 
-def way_back_of(build: Build) -> WayBack | None:
+def way_back_of(build: Build, instead: Mapping[str, float] | None = None) -> WayBack | None:
     """The way back of a build; None where no scavenge stage draws.
 
     Lines of which nobody told a bore or a length hold nothing; nor does a separator that nobody
-    told of.
+    told of. `instead` has guesses that are to be other than likely, by key [SI].
 
     Examples
     --------
@@ -259,6 +260,7 @@ def way_back_of(build: Build) -> WayBack | None:
     if not stages:
         return None
     rows = {each.begins: each for each in _sections(circuit)}
+    guessed = Guessed(instead, known_of(build))
 
     def far(key: _Key) -> int:
         """How many sections there are to the tank; a ring's end at its own length."""
@@ -271,7 +273,7 @@ def way_back_of(build: Build) -> WayBack | None:
     place = {key: at for at, key in enumerate(keys)}
     onward = [-1 if (into := rows[key].into) is None else place[into] for key in keys]
     return WayBack(
-        np.array([rows[key].volume for key in keys]),
+        np.array([rows[key].volume(guessed) for key in keys]),
         np.array([into if into > at else -1 for at, into in enumerate(onward)], dtype=np.int64),
         np.array([rows[key].kept for key in keys]),
         np.array([place[each.id, "out"] for each in stages], dtype=np.int64),
@@ -281,4 +283,5 @@ def way_back_of(build: Build) -> WayBack | None:
         ]),
         sum(each.rough for each in rows.values()),
         next((at for at, key in enumerate(keys) if rows[key].cools), -1),
+        guessed.used,
     )  # fmt: skip
