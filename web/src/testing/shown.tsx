@@ -1,25 +1,7 @@
-import { cleanup, render, type RenderResult } from "@testing-library/react";
+import { render, type RenderResult } from "@testing-library/react";
 import type { ReactElement } from "react";
-import { afterEach, vi } from "vitest";
 import { SettingsContext, type Settings } from "../parts/settings";
 import { SETTINGS } from "./settings";
-
-// not in jsdom: the browser's own dialog, and watching sizes
-HTMLDialogElement.prototype.showModal = function showModal() {
-  this.open = true;
-};
-HTMLDialogElement.prototype.close = function close() {
-  this.open = false;
-};
-Element.prototype.scrollIntoView = () => undefined;
-vi.stubGlobal(
-  "ResizeObserver",
-  class {
-    observe = (): void => undefined;
-    disconnect = (): void => undefined;
-  },
-);
-afterEach(cleanup);
 
 /** The words of a part of the page, its spaces as one types them. */
 export const wordsIn = (part: Element | null | undefined): string =>

@@ -1,14 +1,12 @@
 // @vitest-environment jsdom
-import { cleanup, screen } from "@testing-library/react";
+import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import * as learning from "../../api/learning";
 import { DUNLIN_BUILD } from "../../testing/documents";
 import { showInBuild, viewOf } from "../../testing/view";
 import { HoldUp } from "./HoldUp";
 import { trialOf } from "./holdUpTyped";
-
-afterEach(cleanup);
 
 describe("a trial as it is typed", () => {
   it("is read with a comma or a point, and leaves free rows out", () => {
