@@ -23,9 +23,9 @@ _A_STUDY = 240.0  # [s] for one worker in a thread, beside the browser
 
 @pytest.fixture
 def raced(ada: User, tmp_path: Path) -> Build:
-    """The demo car as raced over the first twenty seconds of its lap: it loses pressure twice."""
+    """The demo car as raced over the first 13 seconds of its lap: it loses pressure twice."""
     path = tmp_path / "to-corner-1.csv"
-    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:1000]))
+    path.write_text("\n".join((DEMO / "saltmarsh.csv").read_text().splitlines()[:680]))
     lap = store_lap(ada, "to corner 1", path, path.name)
     return add_build(ada, checked_document((DEMO / "dunlin.json").read_bytes()), "from a file", lap)
 
