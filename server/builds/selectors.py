@@ -38,7 +38,8 @@ def build_of(workshop: Workshop, build_id: int, lock: bool = False) -> Build:
     NotFound
         If it is not there, or belongs to another workshop.
     """
-    rows = Build.objects.select_for_update() if lock else Build.objects.select_related("current")
+    # unlocked with its lap as it is at this moment: another may remove it before it is looked at
+    rows = Build.objects.select_for_update() if lock else builds_of(workshop)
     build = rows.filter(workshop=workshop, pk=build_id, current__isnull=False).first()
     if build is None:
         raise NotFound("build")

@@ -11,6 +11,7 @@ from typing import Any
 from bilge_core.errors import BilgeError, InvalidInput, Problem
 from django.conf import settings
 from django.core.exceptions import (
+    ObjectDoesNotExist,
     RequestDataTooBig,
     SuspiciousOperation,
     TooManyFieldsSent,
@@ -145,7 +146,9 @@ def _no_room(raised: Exception) -> bool:
 
 
 def unexpected(request: HttpRequest, raised: Exception) -> HttpResponse:
-    """The answer to what no service raises: a body at fault, no database, no room, or a bug."""
+    """The answer to what no service raises: a body at fault, what another removed
+    meanwhile, no database, no room, or a bug.
+    """
     for fault, (status, words) in _BODY_FAULTS.items():
         if isinstance(raised, fault):
             return problem_response(status, words)
@@ -155,6 +158,9 @@ def unexpected(request: HttpRequest, raised: Exception) -> HttpResponse:
         return problem_response(
             507, f"No room left on the disk: {free:.0f} MB free. Nothing was saved."
         )
+    if isinstance(raised, ObjectDoesNotExist):
+        log.warning("removed while it was asked for at %s: %s", request.path, raised)
+        return problem_response(404, "Something of it was removed meanwhile. Ask again.")
     if isinstance(raised, OperationalError):
         log.warning("no database at %s: %s", request.path, raised)
         return problem_response(503, "The database does not answer just now. Try again.")

@@ -15,7 +15,7 @@ from django.db import OperationalError
 from django.db.models.functions import Now
 from django_tasks_db.models import DBTaskResult
 from loads.models import Lap
-from runs import lease, services, tasks
+from runs import lease, selectors, services, tasks
 from runs.lease import Given, claim
 from runs.models import Result, Run
 from runs.selectors import runs_of
@@ -115,6 +115,30 @@ def test_a_build_without_a_lap_cannot_be_run(api: Any, user: User, lap: Lap) -> 
     bare = add_build(user, document, "from a file", None)
     status, told = api("POST", "/runs", {"build_id": bare.pk})
     assert status == 422 and "no lap" in str(told)
+
+
+def test_a_lap_that_is_removed_while_it_is_looked_at(
+    api: Any, short_build: Build, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    look = selectors.felt_over
+
+    def removed_first(build: Build) -> Any:
+        Build.objects.filter(pk=build.pk).update(lap=None)
+        build.judged_by.all().delete()
+        Lap.objects.filter(pk=short_build.lap_id).delete()
+        return look(build)
+
+    with monkeypatch.context() as between:
+        between.setattr(selectors, "felt_over", removed_first)
+        status, told = api("GET", f"/runs/of-build/{short_build.pk}")
+    assert (status, told["finished"]) == (200, None)
+
+    def gone(build: Build) -> Any:
+        raise Lap.DoesNotExist
+
+    monkeypatch.setattr(selectors, "felt_over", gone)
+    status, told = api("GET", f"/runs/of-build/{short_build.pk}")
+    assert status == 404 and "removed meanwhile" in str(told)
 
 
 def test_the_queue_has_an_end(api: Any, short_build: Build, monkeypatch: Any) -> None:

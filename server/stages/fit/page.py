@@ -6,7 +6,7 @@ import math
 
 from bilge_core.tell.fit import EnvelopeOut, FitFrameOut, FitOut, FitPlaceOut
 from config.pages import BOLD, HAIR, INK, PLAIN, SMALL, TEXT, TITLE, page_of, words
-from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, String
+from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, Rect, String
 from reportlab.lib.colors import white
 from reportlab.lib.units import mm
 from reportlab.pdfbase.pdfmetrics import stringWidth
@@ -130,14 +130,19 @@ def _drawn(frame: FitFrameOut, view: EnvelopeOut, places: list[FitPlaceOut]) -> 
         if (spot := frame.places[place.id][0]) is not None
     ]
     badges = spread([spot for _, spot in marked], 2.3 * _BADGE)
-    for (number, (u, v)), (x, y) in zip(marked, badges, strict=True):
+    for (_, (u, v)), (x, y) in zip(marked, badges, strict=True):
         made.add(Line(u, v, x, y, strokeColor=INK, strokeWidth=0.5))
+    named = [(each.name, [at(point) for point in each.outline_mm]) for each in view.beside]
+    for name, (x, y) in _named_clear(named, badges, _WIDE + 8 * mm):
+        half = 0.5 * stringWidth(name, PLAIN, _NAME) + 1.0
+        # lines end before a name, as on any drawing
+        made.add(Rect(x - half, y - 0.3 * _NAME, 2.0 * half, 1.2 * _NAME, fillColor=white,
+                      strokeColor=None))  # fmt: skip
+        made.add(String(x, y, name, fontName=PLAIN, fontSize=_NAME, textAnchor="middle"))
+    for (number, _), (x, y) in zip(marked, badges, strict=True):
         made.add(Circle(x, y, _BADGE, fillColor=white, strokeColor=INK, strokeWidth=0.9))
         made.add(String(x, y - 2.4, str(number), fontName=BOLD, fontSize=7,
                         textAnchor="middle"))  # fmt: skip
-    named = [(each.name, [at(point) for point in each.outline_mm]) for each in view.beside]
-    for name, (x, y) in _named_clear(named, badges, _WIDE + 8 * mm):
-        made.add(String(x, y, name, fontName=PLAIN, fontSize=_NAME, textAnchor="middle"))
     made.add(String(4 * mm, 2 * mm, _TITLES[view.key], fontName=PLAIN, fontSize=7))
     return made
 
