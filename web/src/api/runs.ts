@@ -18,6 +18,8 @@ const atRun = (id: number) => ({ params: { path: { run_id: id } } });
 
 /** How often a run under way is looked at [ms]. */
 const LOOK_EVERY = 500;
+/** Otherwise [ms]: another device, or an answer that never came, may have changed what is known. */
+const LOOK_AGAIN = 15_000;
 
 export const isUnderWay = (run: Run): boolean =>
   run.status === "waiting" || run.status === "running";
@@ -31,7 +33,7 @@ export const useLatest = (build: BuildOut | undefined): UseQueryResult<Latest> =
   useQuery({
     queryKey: ["runs", "latest", build?.id, build?.state, build?.lap_id, build?.judged_by],
     enabled: build?.lap_id != null,
-    refetchInterval: (query) => (isWorking(query.state.data) ? LOOK_EVERY : false),
+    refetchInterval: (query) => (isWorking(query.state.data) ? LOOK_EVERY : LOOK_AGAIN),
     queryFn: async () =>
       bodyOf(
         "LatestOut",
