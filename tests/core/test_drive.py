@@ -89,8 +89,8 @@ class TestRound:
         assert math.remainder(turned, 2.0 * math.pi) == pytest.approx(0.0, abs=1e-9)
 
     def test_wheels_that_touch_are_refused(self) -> None:
-        with pytest.raises(InvalidQuantity, match="touch"):
-            belt_round([Wheel(0, 0, 0.05), Wheel(0.09, 0, 0.05)])
+        with pytest.raises(InvalidQuantity, match=r"90 mm.*more than 110 mm, or the pulleys touch"):
+            belt_round([Wheel(0, 0, 0.05), Wheel(0.09, 0, 0.06)])
 
 
 class TestDrive:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import math
 import zipfile
+from types import SimpleNamespace
 from typing import Any
 
 import numpy as np
@@ -14,7 +15,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.plates import HorizontalPlate, VerticalPlate
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.moving import simulation
-from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan, region_names
+from bilge_core.moving.basin import RESOLUTIONS, _of_surface, domain_of_pan, region_names
 from bilge_core.moving.domain import JET_LOSS, _without_slivers, build_domain, pack_places
 from bilge_core.moving.grading import graded_faces
 from bilge_core.moving.inlet import inlet_of
@@ -30,6 +31,7 @@ from bilge_core.pan import Prism, assemble_pan
 from bilge_core.pickup.mouth import Mouth
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
 from tests.oil_boxes import (
     OIL,
@@ -368,3 +370,16 @@ def test_what_an_opening_takes_is_over_the_way_across_both_its_cells(dunlin_gate
         assert float(loss) * 0.5 * (one + other) == pytest.approx(0.5 * JET_LOSS, rel=1e-5)
         unequal += abs(one - other) > 1e-3
     assert unequal > 5
+
+
+@pytest.mark.parametrize(("leans_mm", "is_wall"), [(3.8, True), (4.2, False)])
+def test_an_edge_of_a_scan_that_leans_little_is_a_wall_of_the_grid(
+    leans_mm: float, is_wall: bool
+) -> None:
+    """200 mm long: 4 mm off its axis, a fiftieth, is the most."""
+    outline = Polygon([(0.0, 0.0), (0.2, leans_mm * 1e-3), (0.2, 0.1), (0.0, 0.1)])
+    zone: Any = SimpleNamespace(outline=outline, prisms=(), prism=SimpleNamespace(top=(-0.05,)))
+    along, across, floors = _of_surface(zone)
+    assert sorted(along) == [0.0, 0.2] and floors == [-0.05]
+    lower = [0.5e-3 * leans_mm] if is_wall else []
+    assert sorted(across) == pytest.approx([*lower, 0.1])
