@@ -246,6 +246,10 @@ def test_a_hold_up_trial_replaces_the_guess(api: Api, build: Build) -> None:
                 running=[{"rpm": 3000, "level_mm": 84.0},
                          {"rpm": 5000, "level_mm": 82.0}])  # fmt: skip
     told = written(api, build, trial)["book"]["hold_ups"][0]
+    for each in told["at"]:
+        assert each["held_l"] > 0.5 and each["thought_l"] > 0.2
+        assert each["more_l"] == pytest.approx(each["held_l"] - each["thought_l"], abs=0.011)
+    assert max(abs(each["more_l"]) for each in told["at"]) > 0.1
     where = f"/stages/track-book/{build.pk}/hold-ups"
     assert api("POST", f"{where}/h2/take", {"base_state": 1})[0] == 404
     status, built = api("POST", f"{where}/h1/take", {"base_state": 1})
