@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import socket
+import sys
+import threading
 from dataclasses import replace
 
 import numpy as np
@@ -10,12 +13,15 @@ from bilge_core.agreement.as_usual import AsUsual
 from bilge_core.agreement.judged import frozen_at
 from bilge_core.agreement.live import Follower, Plan, Seen, plan_of
 from bilge_core.agreement.sensor_shown import Shown, shown_by
+from bilge_core.cli import play
 from bilge_core.errors import InvalidInput
 from bilge_core.loads.corners import Corner
 from bilge_core.loads.log import Log
 from bilge_core.loads.row_by_row import row_reader
 from bilge_core.rules.air import JOINED
 from bilge_core.tell.live import live_now, live_point
+
+from tests.conftest import DEMO
 
 TIME = np.arange(0.0, 20.0, 0.02)
 FLAT = np.full(1000, 5e5)
@@ -195,3 +201,20 @@ def test_rows_that_cannot_be_are_left_out(row: str) -> None:
 def test_what_is_missing_is_named(head: str, words: str) -> None:
     with pytest.raises(InvalidInput, match=words):
         row_reader("\n".join([head, *ROWS]))
+
+
+def test_what_is_said_while_a_line_is_on_its_way_is_told(monkeypatch: pytest.MonkeyPatch) -> None:
+    """As when its car is no longer followed: the link closes between the look and the line."""
+
+    def refuse(listening: socket.socket) -> None:
+        link, _ = listening.accept()
+        link.recv(100)
+        link.sendall(b"no car is followed\n")
+        link.close()
+
+    look = play._refused
+    monkeypatch.setattr(play, "_refused", lambda link: look(link) if sys.exc_info()[0] else "")
+    with socket.create_server(("127.0.0.1", 0)) as listening:
+        threading.Thread(target=refuse, args=(listening,), daemon=True).start()
+        text = (DEMO / "saltmarsh.csv").read_text()
+        assert play.send(text, "key", listening.getsockname()[1], 1e6) == "no car is followed"

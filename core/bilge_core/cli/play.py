@@ -135,7 +135,12 @@ def send(text: str, key: str, port: int, times: float = 1.0, seconds: float | No
                 time.sleep(wait)
             if said := _refused(link):
                 return said
-            link.sendall(f"{line}\n".encode())
+            try:
+                link.sendall(f"{line}\n".encode())
+            except (BrokenPipeError, ConnectionResetError):
+                if said := _refused(link):  # between the look and the line
+                    return said
+                raise
         link.shutdown(socket.SHUT_WR)
         link.settimeout(_WAITS)
         return link.recv(1000).decode("utf-8", "replace").strip()
