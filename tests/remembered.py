@@ -15,11 +15,7 @@ from bilge_core.forecast.moving import MovingForecast
 from bilge_core.loads.log import Log
 
 _REALLY = moving.forecast_moving
-_ASKED_BY = (
-    "runs.tasks.forecast_moving",
-    "bilge_core.options.trial.forecast_moving",
-    "bilge_core.agreement.response.forecast_moving",
-)
+_ASKED_BY = ("runs.tasks.forecast_moving", "bilge_core.options.trial.forecast_moving")
 
 
 @dataclass(frozen=True)
@@ -76,6 +72,6 @@ def _remembered(
 
 
 def remember_runs(monkeypatch: pytest.MonkeyPatch) -> None:
-    """For tests of what is done with a run, not of the run."""
+    """For tests of what is done with runs; never where a run is itself what is tested."""
     for place in _ASKED_BY:
         monkeypatch.setattr(place, _remembered)

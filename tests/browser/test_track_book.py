@@ -108,6 +108,20 @@ def test_laps_are_held_against_the_forecast(page: Page, driven: Build) -> None:
     assert page.fits(390) and page.serious_faults() == []
 
 
+def test_a_trial_that_is_typed_leaves_the_page_as_long_as_its_window(
+    page: Page, build: Build
+) -> None:
+    page.sign_in("ada", "bearing-shell-9")
+    page.says("Dunlin")
+    page.goto(f"/builds/{build.pk}/track-book")
+    page.click("button", "Measure it")
+    page.size(1280, 500)  # so that the trial is further down than the window
+    page.field("Engine at, rpm").send_keys("200")
+    page.field("Engine at, rpm, 2")  # a row more, whose heads are for screen readers alone
+    assert page.driver.execute_script("return document.documentElement.scrollHeight") == 500
+    page.says("Level with all of it back is still to be filled in")
+
+
 def test_what_laps_say_is_taken_over_and_the_forecast_moves(
     page: Page, ada: User, tmp_path: Path
 ) -> None:

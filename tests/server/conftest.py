@@ -20,7 +20,6 @@ from loads.services import store_lap
 from PIL import Image
 
 from tests.conftest import DEMO
-from tests.remembered import remember_runs
 
 
 class WorkshopFactory(factory.django.DjangoModelFactory):
@@ -44,12 +43,6 @@ class UserFactory(factory.django.DjangoModelFactory):
 def quick_passwords(settings: Any) -> None:
     """The real hasher is slow on purpose; here it would only be slow."""
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-
-
-@pytest.fixture(autouse=True)
-def runs_once(monkeypatch: pytest.MonkeyPatch) -> None:
-    """What a run in moving oil gives is tested elsewhere."""
-    remember_runs(monkeypatch)
 
 
 @pytest.fixture(autouse=True)

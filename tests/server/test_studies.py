@@ -32,6 +32,7 @@ from studies.tasks import work_on
 from studies.tidying import tidy_studies
 
 from tests.conftest import DEMO
+from tests.remembered import remember_runs
 from tests.server.conftest import figures
 from tests.server.runs_made import NO_WORKER
 from tests.server.studies_made import KEPT, asked, run_the_base, wanted, worked
@@ -40,6 +41,12 @@ from tests.server.studies_made import KEPT, asked, run_the_base, wanted, worked
 @pytest.fixture(autouse=True)
 def no_worker(settings: Any) -> None:
     settings.TASKS = NO_WORKER
+
+
+@pytest.fixture(autouse=True)
+def runs_once(monkeypatch: pytest.MonkeyPatch) -> None:
+    """These tests are of what is done with runs; that two runs are alike is tested with runs."""
+    remember_runs(monkeypatch)
 
 
 def test_a_study_comes_to_its_end_with_a_table(user: User, plain_build: Build) -> None:

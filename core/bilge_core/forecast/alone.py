@@ -51,7 +51,7 @@ class Swing:
     guess : Guess
     dry : dry time by settled oil [s]
     lowest : pressure at its worst moment beside what is usual there [-]
-    held : oil in the running engine and, of a dry sump, on its way back, level [m3]
+    held : oil in the running engine and on a dry sump's way back, level [m3]
     """
 
     guess: Guess
@@ -114,11 +114,11 @@ def _once(
     """Dry time [s], worst share of usual pressure, oil held [m3], some guesses being otherwise."""
     network = network_of(build, instead)
     held = settled_in(network, network.running).held
+    if (way := way_back_of(build, instead)) is not None:
+        held += way.holds(shares_at(way, network, network.running))
     filled = pan  # a dry sump's pan has what its stages leave
     if not build.circuit.is_dry:
         filled = replace(pan, oil_volume=max(running_oil(build) - held, 1e-5))
-    elif (way := way_back_of(build, instead)) is not None:
-        held += way.holds(shares_at(way, network, network.running))
     lap = settle_lap(filled, build, log)
     dry = find_dips(log, lap.cover, lap.gas_share, corners).dry
     pressure = circuit_over(build, log, lap.gas_share, corners, network).pressure
@@ -153,7 +153,7 @@ def swings(build: Build, log: Log, corners: tuple[Corner, ...] | None = None) ->
     pan = assemble_pan(build)
     found = []
     way = way_back_of(build)
-    back = () if way is None or not build.circuit.is_dry else way.taken
+    back = () if way is None else way.taken
     for key in dict.fromkeys((*network_of(build).taken, *back)):
         guess = GUESSES[key]
         ends = []

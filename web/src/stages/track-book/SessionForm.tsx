@@ -64,6 +64,9 @@ const figure = (typed: string): number | null | undefined => {
   return Number.isFinite(value) && value >= -40 ? value : undefined;
 };
 
+/** That an engine runs in one session [h], as the server takes it. */
+const MOST_HOURS = 48;
+
 /** The session as it is kept, or what keeps it from being, as its button says it. */
 export function sessionOf(
   typed: Typed,
@@ -78,7 +81,8 @@ export function sessionOf(
   }
   if (typed.circuit.trim() === "") return "Circuit is still to be filled in";
   if (read.hours === null || read.hours === undefined) return "Engine ran is still to be filled in";
-  if (read.hours <= 0 || read.hours > 48) return "Engine ran: more than 0, at most 48 h";
+  if (read.hours <= 0 || read.hours > MOST_HOURS)
+    return `Engine ran: more than 0, at most ${MOST_HOURS} h`;
   const optional = (key: Key): number | null => read[key] ?? null;
   return {
     kind: "session",

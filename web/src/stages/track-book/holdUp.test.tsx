@@ -28,16 +28,27 @@ describe("a trial as it is typed", () => {
     });
   });
 
+  it("takes a figure at either end of its limits", () => {
+    const ends: readonly (readonly [string, string])[] = [
+      ["300", "0"],
+      ["15000", "600"],
+    ];
+    expect(trialOf("h1", "600", ends, [["3600", "600"]])).toMatchObject({ standing_mm: 600 });
+    expect(trialOf("h1", "0", ends, [["0", "0"]])).toMatchObject({ standing_mm: 0 });
+  });
+
   it.each([
     ["", [["3000", "92"]], [], "Level with all of it back is still to be filled in"],
     ["601", [["3000", "92"]], [], "Level with all of it back: 0 to 600 mm"],
     ["100", [], [], "Engine at, with its level, is still to be filled in"],
+    ["-1", [["3000", "92"]], [], "Level with all of it back: 0 to 600 mm"],
+    ["100", [["15001", "92"]], [], "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm"],
     ["100", [["299", "92"]], [], "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm"],
     ["100", [["3000", ""]], [], "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm"],
     [
       "100",
       [["3000", "92"]],
-      [["ten", "92"]],
+      [["3601", "92"]],
       "Off for: 0 to 3600 s, each with a level of 0 to 600 mm",
     ],
   ] as const)(

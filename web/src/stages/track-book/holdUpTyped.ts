@@ -5,20 +5,27 @@ import type { Booked } from "../../api/book";
 export type Row = readonly [string, string];
 type HoldUpEntry = Extract<Booked, { kind: "hold_up" }>;
 
+/** Between which a figure is taken, as the server takes it, and its unit. */
+type Limits = readonly [number, number, string];
+const LEVEL: Limits = [0, 600, "mm"];
+const SPEED: Limits = [300, 15_000, "rpm"];
+const LATER: Limits = [0, 3600, "s"];
+
+const within = (value: number, [least, most]: Limits): boolean => value >= least && value <= most;
+const limitWords = ([least, most, unit]: Limits): string => `${least} to ${most} ${unit}`;
+
 const number = (typed: string): number => Number(typed.trim().replace(",", "."));
 const isFree = ([one, other]: Row): boolean => one.trim() === "" && other.trim() === "";
 
 /** Rows as figures; null where one cannot be read. */
-function pairsOf(rows: readonly Row[], least: number, most: number): [number, number][] | null {
+function pairsOf(rows: readonly Row[], limits: Limits): [number, number][] | null {
   const found = rows
     .filter((row) => !isFree(row))
     .map(([one, other]): [number, number] => [
       one.trim() === "" ? NaN : number(one),
       other.trim() === "" ? NaN : number(other),
     ]);
-  const isRead = found.every(
-    ([one, level]) => one >= least && one <= most && level >= 0 && level <= 600,
-  );
+  const isRead = found.every(([one, level]) => within(one, limits) && within(level, LEVEL));
   return isRead ? found : null;
 }
 
@@ -31,12 +38,13 @@ export function trialOf(
 ): HoldUpEntry | string {
   if (standing.trim() === "") return "Level with all of it back is still to be filled in";
   const level = number(standing);
-  if (!(level >= 0 && level <= 600)) return "Level with all of it back: 0 to 600 mm";
-  const speeds = pairsOf(running, 300, 15_000);
-  if (!speeds) return "Engine at: 300 to 15000 rpm, each with a level of 0 to 600 mm";
+  if (!within(level, LEVEL)) return `Level with all of it back: ${limitWords(LEVEL)}`;
+  const withLevel = `each with a level of ${limitWords(LEVEL)}`;
+  const speeds = pairsOf(running, SPEED);
+  if (!speeds) return `Engine at: ${limitWords(SPEED)}, ${withLevel}`;
   if (speeds.length === 0) return "Engine at, with its level, is still to be filled in";
-  const later = pairsOf(after, 0, 3600);
-  if (!later) return "Off for: 0 to 3600 s, each with a level of 0 to 600 mm";
+  const later = pairsOf(after, LATER);
+  if (!later) return `Off for: ${limitWords(LATER)}, ${withLevel}`;
   return {
     kind: "hold_up",
     id,

@@ -179,9 +179,8 @@ describe("what is written", () => {
     const missing = "is still to be filled in";
     expect(read({ ...typed, hours: "" }, "s1", rest)).toBe(`Engine ran ${missing}`);
     expect(read({ ...typed, hours: "48" }, "s1", rest)).toMatchObject({ hours: 48 });
-    expect(read({ ...typed, hours: "49" }, "s1", rest)).toBe(
-      "Engine ran: more than 0, at most 48 h",
-    );
+    for (const hours of ["0", "48.1"])
+      expect(read({ ...typed, hours }, "s1", rest)).toBe("Engine ran: more than 0, at most 48 h");
     expect(read({ ...typed, circuit: " " }, "s1", rest)).toBe(`Circuit ${missing}`);
     expect(read(typed, "s1", rest)).toMatchObject({ id: "s1", level_after_mm: 99, added_l: 0 });
   });
