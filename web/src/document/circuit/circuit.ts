@@ -15,6 +15,9 @@ const isOf =
 export const ofKind = <K extends Kind>(circuit: Circuit, kind: K): OfKind<K>[] =>
   circuit.components.filter(isOf(kind));
 
+/** Whether the engine's oil is in a tank. */
+export const isDrySump = (circuit: Circuit): boolean => ofKind(circuit, "tank").length > 0;
+
 /** The first pressure stage: the server takes no build without one. */
 export function pumpOf({ circuit }: BuildDocument): OfKind<"pressure_stage"> {
   const [pump] = ofKind(circuit, "pressure_stage");

@@ -1,12 +1,13 @@
 import { useDrySump } from "../../api/dry";
 import { useBuildView } from "../../document/BuildContext";
+import { isDrySump } from "../../document/circuit/circuit";
 import type { StageState } from "../../document/stage";
 import { worstSize } from "./flow";
 
 /** Wet, or the worst of a dry sump's sizes, in two words. */
 export function useDrySumpState(): StageState {
   const { build, forecast, isCalm } = useBuildView();
-  const isDry = build.document.circuit.components.some(({ kind }) => kind === "tank");
+  const isDry = isDrySump(build.document.circuit);
   const stage = useDrySump(build, forecast.latest?.finished?.id ?? null, isCalm && isDry).data;
   if (!isDry) return { mark: "nothing", word: "wet sump" };
   if (!stage?.dry) return { mark: "started", word: "dry" };

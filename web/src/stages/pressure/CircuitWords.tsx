@@ -1,5 +1,7 @@
 import type { ReactElement } from "react";
 import type { PressureStage } from "../../api/pressure";
+import { useBuildView } from "../../document/BuildContext";
+import { isDrySump } from "../../document/circuit/circuit";
 import type { Point } from "../../drawing/geometry";
 import { Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
@@ -70,6 +72,8 @@ interface Drawn {
   plan: Plan;
   now: Now;
   tell: Tell;
+  /** A dry sump: the pump draws from its tank. */
+  isDry: boolean;
 }
 
 /** What the part of the line has: its pressure, or whether it is open. */
@@ -86,7 +90,14 @@ function stateOf(part: PartAt, now: Now, tell: Tell): string {
 }
 
 /** From the mouth to the row. */
-function Before({ stage, plan, now, tell, passes }: Drawn & { passes: boolean }): ReactElement {
+function Before({
+  stage,
+  plan,
+  now,
+  tell,
+  isDry,
+  passes,
+}: Drawn & { passes: boolean }): ReactElement {
   const [x, y] = plan.pump;
   const inRiser = now.gas(stage.layout.outlet);
   const row = plan.parts[0]?.y ?? 0;
@@ -101,7 +112,7 @@ function Before({ stage, plan, now, tell, passes }: Drawn & { passes: boolean })
       <Two
         at={[x - 14, y + 66]}
         anchor="end"
-        first="Pickup tube"
+        first={isDry ? "From the tank" : "Pickup tube"}
         second={`draws ${tell.flow(drawnAt(stage, now).all)}`}
       />
       {plan.relief && (
@@ -176,7 +187,8 @@ function Along({ stage, plan, now, tell }: Drawn): ReactElement {
 }
 
 /** The gallery, what it feeds, and the pan. */
-function After({ stage, plan, now, tell, isDip }: Drawn & { isDip: boolean }): ReactElement {
+function After({ stage, plan, now, tell, isDry, isDip }: Drawn & { isDip: boolean }): ReactElement {
+  const mouth = isDry ? "Tank's outlet" : "Mouth";
   const { runsDry } = useSettings().limits;
   const jets = plan.jets.reduce((sum, { id }) => sum + now.flow(id, "jets"), 0);
   const bearings = now.flow(stage.layout.gallery_id, "bearings");
@@ -207,8 +219,8 @@ function After({ stage, plan, now, tell, isDip }: Drawn & { isDip: boolean }): R
       ))}
       <Two
         at={[section.x + section.box.left * section.scale, plan.height - 22]}
-        first={now.mouthGas >= 0.01 ? `Mouth: ${percent(now.mouthGas)} air` : "Mouth covered"}
-        second={`${tell.litres(now.inPanL)} in the pan`}
+        first={now.mouthGas >= 0.01 ? `${mouth}: ${percent(now.mouthGas)} air` : `${mouth} covered`}
+        second={`${tell.litres(now.inPanL)} ${isDry ? "in tank, pan and lines" : "in the pan"}`}
         isBad={now.mouthGas > runsDry}
       />
       <Two
@@ -231,11 +243,12 @@ export function CircuitWords(drawn: {
   isDip: boolean;
 }): ReactElement {
   const tell = useTell();
+  const isDry = isDrySump(useBuildView().build.document.circuit);
   return (
     <g className="font-figure">
-      <Before {...drawn} tell={tell} />
-      <Along {...drawn} tell={tell} />
-      <After {...drawn} tell={tell} />
+      <Before {...drawn} tell={tell} isDry={isDry} />
+      <Along {...drawn} tell={tell} isDry={isDry} />
+      <After {...drawn} tell={tell} isDry={isDry} />
     </g>
   );
 }

@@ -3,6 +3,7 @@ import { wordsOf } from "../../api/client";
 import { usePressure, type PressureStage } from "../../api/pressure";
 import { useLaps } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
+import { isDrySump } from "../../document/circuit/circuit";
 import { Numbers } from "../../document/Numbers";
 import { useLapTime, type LapTime } from "../../document/useLapTime";
 import { MovingOil } from "../../document/MovingOil";
@@ -136,7 +137,7 @@ function Picture({
   at: LapTime;
   kind: PictureKind;
 }): ReactElement {
-  const { forecast } = useBuildView();
+  const { build, forecast } = useBuildView();
   const [box, { width, height }] = useSize();
   const drawn = useRef<HTMLDivElement>(null);
   const { shown, settled, figures } = forecast;
@@ -151,7 +152,8 @@ function Picture({
   const drawing = shown?.drawing;
   const names = useNames();
   const settings = useSettings();
-  const table = useMemo(() => () => lapTable(stage, names), [stage, names]);
+  const isDry = isDrySump(build.document.circuit);
+  const table = useMemo(() => () => lapTable(stage, names, isDry), [stage, names, isDry]);
   if (kind === "table") return <MomentTable stage={stage} time={at.time} />;
   return (
     <div className="relative flex min-h-0 flex-1 flex-col">
@@ -210,7 +212,7 @@ function TheLap({
   lanes: readonly Lane[];
   at: LapTime;
 }): ReactElement {
-  const { edit, forecast, go } = useBuildView();
+  const { build, edit, forecast, go } = useBuildView();
   const laps = useLaps();
   const names = useNames();
   const lap = forecast.shown?.lap;
@@ -233,7 +235,7 @@ function TheLap({
       faint={false}
       play={at.play}
       dips={stage.pressure.dips.map(({ lowest_at_s: worst_s }) => ({ worst_s }))}
-      table={() => lapTable(stage, names)}
+      table={() => lapTable(stage, names, isDrySump(build.document.circuit))}
       onTime={at.goTo}
       onLap={(lapId) => edit.mutate({ kind: "lap", lapId })}
     >

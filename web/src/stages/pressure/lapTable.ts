@@ -2,7 +2,11 @@ import type { PressureStage } from "../../api/pressure";
 import type { Table } from "../../parts/csv";
 
 /** The lap as figures, a row a sample: pressures, air, flows and oil of every part. */
-export function lapTable(stage: PressureStage, names: ReadonlyMap<string, string>): Table {
+export function lapTable(
+  stage: PressureStage,
+  names: ReadonlyMap<string, string>,
+  isDry: boolean,
+): Table {
   const { samples, layout } = stage;
   const name = (id: string): string => names.get(id) ?? id;
   const columns: [string, readonly number[]][] = [
@@ -14,7 +18,7 @@ export function lapTable(stage: PressureStage, names: ReadonlyMap<string, string
     ...(samples.measured_bar
       ? [["measured [bar]", samples.measured_bar] as [string, readonly number[]]]
       : []),
-    ["oil in the pan [L]", stage.in_pan_l],
+    [isDry ? "oil in tank, pan and lines [L]" : "oil in the pan [L]", stage.in_pan_l],
     ...layout.elements.map(({ of, what }, at): [string, readonly number[]] => [
       `${name(of)}, ${what} [L/min]`,
       samples.flow_l_min[at] ?? [],

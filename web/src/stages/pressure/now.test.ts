@@ -50,16 +50,18 @@ describe("the moment as a table", () => {
 });
 
 describe("the lap as a table", () => {
-  const { headings, rows } = lapTable(STAGE, new Map([["c18", "bottle"]]));
+  const { headings, rows } = lapTable(STAGE, new Map([["c18", "bottle"]]), false);
   it("has a row a sample and a column a thing", () => {
     expect(rows).toHaveLength(5);
     expect(rows.every((row) => row.length === headings.length)).toBe(true);
     expect(headings).toContain("bottle, oil in it [L]");
     expect(headings).not.toContain("measured [bar]");
+    expect(headings).toContain("oil in the pan [L]");
   });
   it("has what was measured where something was", () => {
     const measured = { ...STAGE.samples, measured_bar: [1, 2, 3, 4, 5] };
-    const table = lapTable({ ...STAGE, samples: measured }, new Map());
+    const table = lapTable({ ...STAGE, samples: measured }, new Map(), true);
+    expect(table.headings).toContain("oil in tank, pan and lines [L]");
     expect(table.rows[2]?.[table.headings.indexOf("measured [bar]")]).toBe(3);
   });
 });

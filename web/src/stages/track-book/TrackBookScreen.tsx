@@ -12,6 +12,7 @@ import {
 } from "../../api/book";
 import { useSession } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
+import { isDrySump } from "../../document/circuit/circuit";
 import { Away } from "../../parts/Away";
 import { useQueue } from "../../parts/useQueue";
 import { BenchHead } from "../../parts/BenchHead";
@@ -185,7 +186,7 @@ function TheBook({ stage, me }: { stage: BookStage; me: string }): ReactElement 
       key={anew ?? "new"}
       session={book.sessions.find(({ session }) => session.id === anew)?.session ?? null}
       before={last?.session ?? null}
-      isDry={build.document.circuit.components.some(({ kind }) => kind === "tank")}
+      isDry={isDrySump(build.document.circuit)}
       onKeep={(session, photos) => {
         write(session, photos);
         setChosen(session.id);
