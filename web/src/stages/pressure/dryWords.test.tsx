@@ -26,7 +26,7 @@ function told(components: readonly Component[]): string {
   );
   const { container, unmount } = showInBuild(
     words,
-    viewOf({ build: { ...DUNLIN_BUILD, document } as never }),
+    viewOf({ build: { ...DUNLIN_BUILD, document } }),
   );
   const found = wordsIn(container);
   unmount();
