@@ -1,12 +1,21 @@
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent, type ReactElement } from "react";
 import type { BottleMap } from "../../api/pressure";
-import { pathOf } from "../../drawing/geometry";
+import { pathOf, type Point } from "../../drawing/geometry";
 import { useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { pressureAs, volumeAs } from "../../parts/units";
 import { useDrag } from "../../parts/useDrag";
 import { niceTicks } from "../../plots/traces";
-import { bottleAt, contoursOf, levelsOf, withinMap, xOf, yOf, type Axes } from "./bottleMap";
+import {
+  bottleAt,
+  clearOf,
+  contoursOf,
+  levelsOf,
+  withinMap,
+  xOf,
+  yOf,
+  type Axes,
+} from "./bottleMap";
 
 /** A bottle: its size and its charge when cold. */
 export interface Bottle {
@@ -22,7 +31,16 @@ const STEPS: Record<string, readonly [number, number]> = {
 };
 
 /** Contours of the lowest gallery pressure, and where nothing dips. */
-function Contours({ map, axes }: { map: BottleMap; axes: Axes }): ReactElement {
+function Contours({
+  map,
+  axes,
+  tried,
+}: {
+  map: BottleMap;
+  axes: Axes;
+  /** Where the one that is tried is marked. */
+  tried: Point;
+}): ReactElement {
   const { system, units } = useSettings();
   const holds = useMemo(
     () =>
@@ -37,6 +55,7 @@ function Contours({ map, axes }: { map: BottleMap; axes: Axes }): ReactElement {
   const lines = useMemo(() => contoursOf(map, map.lowest_bar, levelsOf(map), axes), [map, axes]);
   const ring = holds?.rings[0] ?? [];
   const [sumX, sumY] = ring.reduce(([a, b], [x, y]) => [a + x, b + y], [0, 0]);
+  const named = clearOf([sumX / ring.length, sumY / ring.length], tried);
   return (
     <>
       {holds?.rings.map((each, index) => (
@@ -91,8 +110,8 @@ function Contours({ map, axes }: { map: BottleMap; axes: Axes }): ReactElement {
         <Words
           rank="part"
           mayGo
-          x={sumX / ring.length}
-          y={sumY / ring.length}
+          x={named[0]}
+          y={named[1]}
           fontSize="13"
           fontWeight="600"
           textAnchor="middle"
@@ -204,7 +223,7 @@ export function BottlePlot({
       onKeyDown={onKey}
       {...drag}
     >
-      {map && <Contours map={map} axes={axes} />}
+      {map && <Contours map={map} axes={axes} tried={[x, y]} />}
       <Frame axes={axes} />
       {stands && (stands.bar !== bottle.bar || stands.litres !== bottle.litres) && (
         <g fill="none" stroke="var(--ink)">

@@ -1,6 +1,15 @@
 import { describe, expect, it } from "vitest";
 import type { BottleMap } from "../../api/pressure";
-import { bestCharge, bottleAt, contoursOf, levelsOf, withinMap, xOf, yOf } from "./bottleMap";
+import {
+  bestCharge,
+  bottleAt,
+  clearOf,
+  contoursOf,
+  levelsOf,
+  withinMap,
+  xOf,
+  yOf,
+} from "./bottleMap";
 
 const AXES = { left: 30, right: 330, top: 20, bottom: 190, mostBar: 4, mostL: 4 };
 const SIZES = [1, 2, 3, 4];
@@ -41,5 +50,14 @@ describe("the map of bottles", () => {
       const size = ((AXES.bottom - y) / 170) * 4;
       if (bar < 2.9) expect(1 + size * 0.5 + bar * 0.2).toBeCloseTo(2.4, 1);
     }
+  });
+});
+
+describe("a word beside the mark", () => {
+  it("goes under it where it would be covered, and stays where it is clear", () => {
+    expect(clearOf([100, 80], [131, 80])).toEqual([100, 108]);
+    expect(clearOf([100, 80], [132, 80])).toEqual([100, 80]);
+    expect(clearOf([100, 80], [100, 99])).toEqual([100, 127]);
+    expect(clearOf([100, 80], [100, 100])).toEqual([100, 80]);
   });
 });

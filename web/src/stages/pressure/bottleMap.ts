@@ -1,5 +1,6 @@
 import { contours } from "d3-contour";
 import type { BottleMap } from "../../api/pressure";
+import type { Point } from "../../drawing/geometry";
 import { niceTicks } from "../../plots/traces";
 
 /** A plot's room [px] and what its axes reach to. */
@@ -121,3 +122,10 @@ export function bestCharge(map: BottleMap, litres: number): number | null {
   );
   return map.precharges_bar[best] ?? null;
 }
+
+/** A word's place, or one under the mark of the bottle that is tried where that would cover it. */
+export const clearOf = ([x, y]: Point, [markX, markY]: Point): Point =>
+  Math.abs(x - markX) < MARK_WIDE && Math.abs(y - markY) < MARK_HIGH ? [x, markY + 28] : [x, y];
+/** How near a short word's middle and the mark's may be [px]: across, and up. */
+const MARK_WIDE = 32;
+const MARK_HIGH = 20;
