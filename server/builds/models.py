@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from functools import cached_property
+
 from accounts.models import Workshop
+from bilge_core.document.build import Build as BuildDocument
 from django.conf import settings
 from django.db import models
 from loads.models import Lap
@@ -67,6 +70,11 @@ class BuildState(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["build", "number"], name="state_number_of_build")
         ]
+
+    @cached_property
+    def read(self) -> BuildDocument:
+        """Its document, read once: neither changes."""
+        return BuildDocument.model_validate(self.document)
 
 
 class Revision(models.Model):

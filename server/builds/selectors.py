@@ -43,6 +43,7 @@ def build_of(workshop: Workshop, build_id: int, lock: bool = False) -> Build:
     build = rows.filter(workshop=workshop, pk=build_id, current__isnull=False).first()
     if build is None:
         raise NotFound("build")
+    build.workshop = workshop  # no further read for it
     return build
 
 
@@ -139,12 +140,12 @@ def differences_between(
 def document_of(build: Build) -> BuildDocument:
     """The document as it stands."""
     assert build.current is not None
-    return BuildDocument.model_validate(build.current.document)
+    return build.current.read
 
 
 def plain_document(state: BuildState) -> dict[str, Any]:
     """A state's document as plain data, with all of today's fields."""
-    return BuildDocument.model_validate(state.document).model_dump(mode="json")
+    return state.read.model_dump(mode="json")
 
 
 FROM_TEMPLATE = "from a template"

@@ -10,7 +10,6 @@ from typing import Any
 from accounts.models import User
 from bilge_core.agreement.book_entries import read_booked
 from bilge_core.agreement.fit_entries import read_offered
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.job.card import card_of
 from bilge_core.job.difference import suction_joint
 from bilge_core.job.entries import read_entry
@@ -51,7 +50,7 @@ def begin_job(user: User, build: Build) -> None:
     build.as_is = build.current
     build.save(update_fields=["as_is"])
     assert build.current is not None
-    document = BuildDocument.model_validate(build.current.document)
+    document = build.current.read
     joint = suction_joint(document.model_dump(mode="json"))["id"]
     said = CardSettings.model_validate({
         "sealing": told["sealing"], "access": told["access"],

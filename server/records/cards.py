@@ -57,10 +57,7 @@ def states_of(build: Build, entries: tuple[Kept, ...]) -> Mapping[int, BuildDocu
     """States of the plan that something was entered on, the one shown left out."""
     assert build.current is not None
     numbers = {each.state for each in entries} - {build.current.number}
-    return {
-        state.number: BuildDocument.model_validate(state.document)
-        for state in build.states.filter(number__in=numbers)
-    }
+    return {state.number: state.read for state in build.states.filter(number__in=numbers)}
 
 
 @transaction.atomic

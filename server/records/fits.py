@@ -7,7 +7,6 @@ from datetime import datetime
 from accounts.models import User
 from bilge_core.agreement.fit_entries import AnyOffered, read_offered
 from bilge_core.agreement.offered import Entered
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.reach import felt_by
 from bilge_core.document.work_file import MOST_ENTRIES
 from bilge_core.errors import InvalidInput, Problem
@@ -35,7 +34,7 @@ def same_gaps(build: Build) -> frozenset[int]:
 
 
 def _felt(state: BuildState) -> object:
-    plain = BuildDocument.model_validate(state.document).model_dump(mode="json")
+    plain = state.read.model_dump(mode="json")
     circuit = plain["circuit"]
     tanks = [part for part in circuit["components"] if part["kind"] == "tank"]
     return (

@@ -134,18 +134,17 @@ def run_out(run: Run, felt: Collection[str] | None = None) -> RunOut:
 
 def speeds_of(workshop: Workshop) -> list[SpeedOut]:
     """What a second of a lap takes in each size of cell, by the workshop's last runs."""
-    speeds = []
-    for cells in reversed(_FINEST_FIRST):
-        known = Result.objects.filter(workshop=workshop, runs__cells=cells)
-        pace = known.aggregate(pace=Avg(F("wall_s") / F("runs__lasts_s")))["pace"]
-        speeds.append(
-            SpeedOut(
-                cells=cells,
-                wall_s_per_s=round(pace, 3) if pace else _GUESSED[cells],
-                measured=pace is not None,
-            )
+    rows = Result.objects.filter(workshop=workshop).values_list("runs__cells")
+    known = dict(rows.annotate(pace=Avg(F("wall_s") / F("runs__lasts_s"))))
+    paces = {cells: known.get(cells) for cells in reversed(_FINEST_FIRST)}
+    return [
+        SpeedOut(
+            cells=cells,
+            wall_s_per_s=round(pace, 3) if pace else _GUESSED[cells],
+            measured=pace is not None,
         )
-    return speeds
+        for cells, pace in paces.items()
+    ]
 
 
 def runs_of(workshop: Workshop) -> RunsOut:
@@ -230,6 +229,11 @@ def known_over(workshop: Workshop, felt: Collection[str]) -> dict[str, Run]:
     return _finest(_runs(workshop).filter(status=Run.FINISHED, seed=0, felt__in=list(felt)))
 
 
+def _usual(runs: Iterable[Run]) -> Iterable[Run]:
+    """Finished ones, begun as usual."""
+    return (run for run in runs if run.status == Run.FINISHED and run.seed == 0)
+
+
 def _over_laps(build: Build, felt: Mapping[str, Lap], known: Mapping[str, Run]) -> list[OverLap]:
     """Verdicts over the laps a build is judged by, the worst first; settled where none is known.
 
@@ -269,9 +273,9 @@ def known_of(workshop: Workshop) -> list[KnownOut]:
     ]
 
 
-def _starts(runs: QuerySet[Run], cells: str) -> SpreadOut | None:
+def _starts(runs: Iterable[Run], cells: str) -> SpreadOut | None:
     """Dry times of the starts there are, when there is more than one."""
-    finished = runs.filter(status=Run.FINISHED, cells=cells, result__isnull=False)
+    finished = (run for run in runs if run.status == Run.FINISHED and run.cells == cells)
     told = {run.seed: run.result.summary for run in finished if run.result}
     if len(told) < 2:
         return None
@@ -282,10 +286,12 @@ def _starts(runs: QuerySet[Run], cells: str) -> SpreadOut | None:
 
 def finished_of(build: Build, felt: str) -> Run | None:
     """The finest finished run of a build of all that the oil feels, begun as usual."""
-    runs = _runs(build.workshop).filter(
-        build=build, felt=felt, status=Run.FINISHED, seed=0, result__isnull=False
-    )
-    return min(runs, key=lambda run: _FINEST_FIRST.index(run.cells), default=None)
+    return _finished(_runs(build.workshop).filter(build=build, felt=felt, status=Run.FINISHED))
+
+
+def _finished(runs: Iterable[Run]) -> Run | None:
+    kept = [run for run in _usual(runs) if run.result is not None]
+    return min(kept, key=lambda run: _FINEST_FIRST.index(run.cells), default=None)
 
 
 _LOOKED_BACK = 12
@@ -345,20 +351,27 @@ def latest_of(workshop: Workshop, build_id: int) -> LatestOut:
     # what the oil cannot tell from the build as it stands counts as that
     felt = felt_over(build)
     shown = felt_in(build.current, build.lap) if build.current and build.lap else "no lap"
-    runs = _runs(workshop).filter(build=build, felt=shown)
+    # this is asked twice a second while a run is under way: all that is looked at comes in one read
+    rows = list(_runs(workshop).filter(felt__in=[*felt, shown]))
+    mine = [run for run in rows if run.build_id == build.pk]
+    runs = [run for run in mine if run.felt == shown]
     # the one that runs comes before those that wait, and these in their order
-    under_way = list(runs.filter(status__in=UNDER_WAY).order_by("status", "pk"))
-    of_laps = Run.objects.filter(build=build, felt__in=list(felt))
-    finished = finished_of(build, shown)
-    last = runs.first()
+    under_way = sorted(
+        (run for run in runs if run.status in UNDER_WAY), key=lambda run: (run.status, run.pk)
+    )
+    finished = _finished(runs)
+    last = runs[0] if runs else None
     return LatestOut(
-        over=_over_laps(build, felt, known_over(workshop, felt)),
-        elsewhere=of_laps.filter(status__in=UNDER_WAY).exclude(lap=build.lap).count(),
-        failed=run_out(last) if last and last.status == Run.FAILED else None,
+        over=_over_laps(build, felt, _finest(_usual(rows))),
+        elsewhere=sum(
+            run.status in UNDER_WAY and run.felt in felt and run.lap_id != build.lap_id
+            for run in mine
+        ),
+        failed=run_out(last, felt) if last and last.status == Run.FAILED else None,
         speeds=speeds_of(workshop),
-        under_way=run_out(under_way[0]) if under_way else None,
+        under_way=run_out(under_way[0], felt) if under_way else None,
         queued=max(0, len(under_way) - 1),
-        finished=run_out(finished) if finished else None,
+        finished=run_out(finished, felt) if finished else None,
         starts=_starts(runs, finished.cells) if finished else None,
         thrown=_thrown_beside(build, finished) if finished else "",
     )

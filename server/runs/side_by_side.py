@@ -15,7 +15,7 @@ from bilge_core.tell.moving import Summary, WindageOut, thrown_beside
 from bilge_core.tell.numbers import mm
 from bilge_core.tell.verdict import VerdictOut, faulty, verdict_out
 from builds.models import BuildState
-from builds.selectors import build_of, differences_between, plain_document, state_of
+from builds.selectors import build_of, differences_between, state_of
 from forecasts.verdicts import SETTLED_NAME, forecast_over
 from loads.models import Lap
 
@@ -48,7 +48,7 @@ def _forecast(workshop: Workshop, state: BuildState, document: BuildDocument, la
 
 
 def _side(workshop: Workshop, state: BuildState, lap: Lap | None) -> SideOut:
-    document = BuildDocument.model_validate(plain_document(state))
+    document = state.read
     try:
         ground = ground_clearance(document, assemble_pan(document))
     except BilgeError:

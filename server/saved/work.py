@@ -7,7 +7,6 @@ from typing import Any, TypeVar
 
 from accounts.models import User
 from bilge_core.agreement.fit_entries import read_offered
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.document.read import write_build
 from bilge_core.document.sealed import named_in
 from bilge_core.document.work_file import (
@@ -57,7 +56,7 @@ def work_of(build: Build) -> WorkInFile:
 def _parts(build: Build) -> list[PartInFile]:
     """Parts of the workshop's own that the order has, or that a line is screwed together with."""
     assert build.current is not None
-    runs = BuildDocument.model_validate(build.current.document).circuit.runs
+    runs = build.current.read.circuit.runs
     wanted = {key for run in runs for end in (run.start, run.end) for key in end.fittings}
     wanted |= set(build.order_ticks.values_list("part", flat=True))
     wanted |= set(build.bought_besides.values_list("part", flat=True))
@@ -94,9 +93,7 @@ def photos_in(work: WorkInFile) -> set[str]:
 def states_of(build: Build, work: WorkInFile) -> dict[int, bytes]:
     """Documents of the states that are spoken of, but for the one shown."""
     rows = build.states.filter(number__in=work.states - {work.shown})
-    return {
-        row.number: write_build(BuildDocument.model_validate(row.document)).encode() for row in rows
-    }
+    return {row.number: write_build(row.read).encode() for row in rows}
 
 
 def keep_work(

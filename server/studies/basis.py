@@ -17,7 +17,6 @@ from bilge_core.options.remedies import remedies
 from bilge_core.options.trial import BaseLap
 from bilge_core.pan import assemble_pan
 from builds.models import BuildState
-from builds.selectors import plain_document
 from loads.models import Lap
 from loads.services import corners_of, log_of
 from runs.felt import felt_in, result_key
@@ -30,7 +29,7 @@ CELLS: Fineness = "quick"
 
 def document_of(state: BuildState) -> BuildDocument:
     """A state's document as a run is made from it: ids and names by place do not matter here."""
-    return BuildDocument.model_validate(plain_document(state))
+    return state.read
 
 
 def base_key(study: Study, lap: Lap) -> str:

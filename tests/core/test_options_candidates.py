@@ -259,6 +259,6 @@ class TestOnTheRecord:
     def test_the_best_charge_is_one_of_those_looked_at(self, base: BaseLap) -> None:
         charge = best_charge_on(base)
         assert charge in CHARGES
-        offered = {each.key: each for each in remedies(DUNLIN, [charge or 0.0])}
+        offered = {each.key: each for each in remedies(DUNLIN, charge)}
         last = read_act(dict(offered["bottle"].acts[-1]))
         assert getattr(last, "precharge_bar", None) == charge and offered["bottle"].applies

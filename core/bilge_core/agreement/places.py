@@ -12,6 +12,7 @@ from bilge_core.clearance.keep_outs import clearances
 from bilge_core.clearance.parts import PartGap, part_gaps
 from bilge_core.document.build import Build
 from bilge_core.document.keep_outs import KeepOut, PlaneKeepOut
+from bilge_core.document.remembered import all_but_its_name, remembered
 from bilge_core.errors import InvalidInput
 from bilge_core.lines.flows import flows_cold, flows_hot
 from bilge_core.lines.laid import lines_of
@@ -110,14 +111,13 @@ def part_places(build: Build, gaps: Iterable[PartGap]) -> Iterable[Place]:
         )  # fmt: skip
 
 
-def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
+@remembered(all_but_its_name, most=16)
+def places_of(build: Build) -> tuple[Place, ...]:
     """Places that come by themselves: pan, tank, pump, lines to what is round them, to the ground.
 
     Parameters
     ----------
     build : Build
-    pan : Pan, optional
-        As assembled from it.
 
     Examples
     --------
@@ -127,8 +127,11 @@ def places_of(build: Build, pan: Pan | None = None) -> tuple[Place, ...]:
     >>> [each.name for each in places_of(build)][-1]
     'pan to ground'
     """
-    pan = pan or assemble_pan(build)
-    return (*_of_pan(build, pan), *part_places(build, part_gaps(build)), *_of_lines(build))
+    return (
+        *_of_pan(build, assemble_pan(build)),
+        *part_places(build, part_gaps(build)),
+        *_of_lines(build),
+    )
 
 
 @dataclass(frozen=True)

@@ -63,7 +63,8 @@ def _with_what_is_away(raw: Any) -> Any:
     if not isinstance(raw, dict) or not isinstance(raw.get("oil"), dict):
         return raw
     try:
-        held = Circuit.model_validate(raw.get("circuit")).held_l
+        circuit = Circuit.model_validate(raw.get("circuit"))
     except ValidationError:
         return raw  # told field by field when the whole is read
-    return raw if held is None else {**raw, "oil": {**raw["oil"], "away_l": round(held, 6)}}
+    held, read = circuit.held_l, {**raw, "circuit": circuit}
+    return read if held is None else {**read, "oil": {**raw["oil"], "away_l": round(held, 6)}}

@@ -26,6 +26,8 @@ def seen(text: str) -> str:
     >>> seen("Dun\u200blin \u202egnol\n 2")
     'Dunlin gnol 2'
     """
+    if text.isascii() and text.isprintable():
+        return " ".join(text.split())
     spaced = "".join(" " if letter in "\t\n\r" else letter for letter in text)
     kept = (letter for letter in spaced if unicodedata.category(letter) not in _UNSEEN)
     return " ".join("".join(kept).split())

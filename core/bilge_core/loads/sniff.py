@@ -156,6 +156,8 @@ def _named_headings(lines: list[str]) -> _Headings | None:
             continue
         for separator in _SEPARATORS:
             headings = split_line(line, separator)
+            if len(headings) - _numbers(headings) <= most:
+                continue  # it has no more names than another has channels
             known = len(_known_columns(headings))
             if known > most:
                 best, most = _Headings(number, separator, headings), known

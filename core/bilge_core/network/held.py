@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from functools import lru_cache
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from bilge_core.document.build import Build
+from bilge_core.document.remembered import remembered
 from bilge_core.network.assembly import Network, network_of
 from bilge_core.network.oil import learned_up_top
 from bilge_core.network.running import settled_in, steady
@@ -74,36 +74,9 @@ def held_words(held: Held) -> str:
     )
 
 
-@dataclass(frozen=True)
-class _Asked:
-    felt: str
-    speed: float | None
-    build: Build = field(compare=False)
-
-
 def shares_at(way: WayBack, network: Network, speed: float) -> Array:
     """Share of oil in each section of a way back at a speed [rad/s], run steadily, shape (k,)."""
     return way.steady_shares(float(steady(network).drawn_at(np.array(speed))), speed)
-
-
-@lru_cache(maxsize=256)
-def _held(asked: _Asked) -> Held:
-    network = network_of(asked.build)
-    speed = network.running if asked.speed is None else asked.speed
-    state = settled_in(network, speed)
-    thrown = state.vessels["is_floor"] == 0
-    vessels = state.in_vessels
-    pressed = float(state.nodes["liquid"].sum()) + state.in_tube
-    way = way_back_of(asked.build)
-    return Held(
-        speed,
-        pressed,
-        float(vessels[~thrown].sum()),
-        float(vessels[thrown].sum()),
-        asked.build.oil.away_l * 1e-3,
-        learned_up_top(asked.build),
-        0.0 if way is None else way.holds(shares_at(way, network, speed)),
-    )
 
 
 def running_shares(build: Build, way: WayBack) -> Array:
@@ -112,6 +85,7 @@ def running_shares(build: Build, way: WayBack) -> Array:
     return shares_at(way, network, network.running)
 
 
+@remembered(lambda build: build.model_dump_json(include=_FELT), most=256)
 def held_running(build: Build, speed: float | None = None) -> Held:
     """What a build's engine holds running steadily, level, oil hot.
 
@@ -138,4 +112,19 @@ def held_running(build: Build, speed: float | None = None) -> Held:
     >>> 2.0e-3 < held.total < 2.5e-3
     True
     """
-    return _held(_Asked(build.model_dump_json(include=_FELT), speed, build))
+    network = network_of(build)
+    speed = network.running if speed is None else speed
+    state = settled_in(network, speed)
+    thrown = state.vessels["is_floor"] == 0
+    vessels = state.in_vessels
+    pressed = float(state.nodes["liquid"].sum()) + state.in_tube
+    way = way_back_of(build)
+    return Held(
+        speed,
+        pressed,
+        float(vessels[~thrown].sum()),
+        float(vessels[thrown].sum()),
+        build.oil.away_l * 1e-3,
+        learned_up_top(build),
+        0.0 if way is None else way.holds(shares_at(way, network, speed)),
+    )

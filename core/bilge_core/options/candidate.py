@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
-from functools import lru_cache
+from dataclasses import dataclass
 from typing import Any, Literal
 
 import numpy as np
@@ -18,6 +17,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.ids import ids_of, with_ids_of_a_trial
 from bilge_core.document.reach import felt_by
 from bilge_core.document.read import build_from
+from bilge_core.document.remembered import remembered
 from bilge_core.errors import BilgeError, InvalidInput
 from bilge_core.job.difference import Work, work_between
 from bilge_core.job.operations import OPERATIONS
@@ -156,21 +156,14 @@ def _touches(base: Build, build: Build) -> str:
     return ""
 
 
-@dataclass(frozen=True)
-class _Asked:
-    felt: str
-    build: Build = field(compare=False)
+def _felt_by_gaps(build: Build) -> str:
+    return json.dumps(felt_by("clearance", build.model_dump(mode="json")), sort_keys=True)
 
 
-@lru_cache(maxsize=64)
-def _kept_gaps(asked: _Asked) -> tuple[Clearance, ...]:
-    return clearances(asked.build, assemble_pan(asked.build))
-
-
+@remembered(_felt_by_gaps, most=64)
 def _gaps(build: Build) -> tuple[Clearance, ...]:
     """Of the pan to what is round it; most remedies leave its outside as it is."""
-    felt = felt_by("clearance", build.model_dump(mode="json"))
-    return _kept_gaps(_Asked(json.dumps(felt, sort_keys=True), build))
+    return clearances(build, assemble_pan(build))
 
 
 @dataclass(frozen=True)

@@ -108,7 +108,7 @@ def prepare(
     """
     charge = None if lap is None else best_charge_on(lap)
     room = room_of(base)
-    found = list(remedies(base, [] if charge is None else [charge]))
+    found = list(remedies(base, charge))
     for number, each in enumerate(own, start=1):
         found.append(candidate(base, f"own_{number}", each.title, "own", each.acts))
     return tuple(prepared(base, each, room) for each in found if each.key not in off)

@@ -6,12 +6,13 @@ are Bilge's own.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from bilge_core.acts.pan_widened import refill
 from bilge_core.acts.round_mouth import room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.engine_side import Head
+from bilge_core.document.remembered import remembered
 from bilge_core.errors import BilgeError
 from bilge_core.options.candidate import Act, Candidate, candidate
 from bilge_core.options.on_circuit import circuit_remedies
@@ -29,14 +30,16 @@ _DRY = (70.0, 60.0, 50.0)  # [mm] of a dry sump's pan, tried in this order (ours
 _RUBBER_AGES = "Rubber gates age: look at them at every strip, or once a season."
 
 
-def remedies(base: Build, record_of_bottle: Sequence[float] = ()) -> tuple[Candidate, ...]:
+@remembered(lambda build: build.model_dump_json(), most=8)
+def remedies(base: Build, charge: float | None = None) -> tuple[Candidate, ...]:
     """All single remedies for a build; those that do not apply say why.
 
     Parameters
     ----------
     base : Build
-    record_of_bottle : sequence of float
-        The pre-charge [bar] that does best on the build's own record, if it was looked for.
+    charge : float, optional
+        The pre-charge of a bottle [bar] that does best on the build's own record, if it was looked
+        for.
 
     Returns
     -------
@@ -57,8 +60,7 @@ def remedies(base: Build, record_of_bottle: Sequence[float] = ()) -> tuple[Candi
     found = [
         *_joint(base), *_brace(base), *_oil(base), *_gates(base), *_plates(base), *_crank(base),
         *_sump(base), *_pickup(base), *_pan(base), *_returns(base),
-        *circuit_remedies(base, record_of_bottle[0] if record_of_bottle else None),
-        *_dry(base),
+        *circuit_remedies(base, charge), *_dry(base),
     ]  # fmt: skip
     return tuple(found)
 

@@ -14,6 +14,7 @@ from bilge_core.document.build import Build
 from bilge_core.document.floors import FlatFloor, RampFloor, SurfaceFloor
 from bilge_core.document.pan import Zone
 from bilge_core.document.pickup import RoundMouth
+from bilge_core.document.remembered import all_but_its_name, remembered
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.pan.draft import drafted_prisms
 from bilge_core.pan.filling import oil_in_pan
@@ -276,6 +277,7 @@ def _mouth_problems(pan: Pan) -> list[Problem]:
     return []
 
 
+@remembered(all_but_its_name, most=64)
 def assemble_pan(build: Build) -> Pan:
     """Build the pan's solid, place the mouth and pour the oil.
 

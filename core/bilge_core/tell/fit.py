@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Sequence
 from datetime import datetime
+from typing import get_args
 
 import numpy as np
 from pydantic import BaseModel
@@ -21,8 +22,9 @@ from bilge_core.agreement.offered import (
 )
 from bilge_core.agreement.places import Correction, Place, correction_of, places_of
 from bilge_core.document.build import Build
-from bilge_core.document.keep_outs import PlaneKeepOut
-from bilge_core.pan import Pan, assemble_pan, inside_faces
+from bilge_core.document.keep_outs import Frame, PlaneKeepOut
+from bilge_core.document.remembered import all_but_its_name, remembered
+from bilge_core.pan import Face, Pan, assemble_pan, inside_faces
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import ROCKS
@@ -135,12 +137,10 @@ def _turned(place: tuple[float, float, float] | None, turn: Array) -> SpacePoint
     return None if place is None else space_point(turn @ np.array(place))
 
 
-def _silhouette(pan: Pan, turn: Array, axes: tuple[int, int]) -> list[list[Flat]]:
-    """The pan below its rail as it is seen along an axis, holes left out [mm]."""
+def _silhouette(faces: Sequence[Face], turn: Array, axes: tuple[int, int]) -> list[list[Flat]]:
+    """The pan as it is seen along an axis, holes left out [mm]."""
     pieces = []
-    for face in inside_faces(pan):
-        if face.kind == "skirt":
-            continue
+    for face in faces:
         seen = Polygon((face.corners @ turn.T)[:, list(axes)])
         if seen.area > 1e-9:
             pieces.append(seen.buffer(0.0))
@@ -198,21 +198,34 @@ def _ground(build: Build, pan: Pan, turn: Array, axes: tuple[int, int]) -> list[
     return ends
 
 
-def frames_out(build: Build, pan: Pan, places: Sequence[Place]) -> list[FitFrameOut]:
+@remembered(all_but_its_name, most=16)
+def _views(build: Build, frame: Frame) -> tuple[EnvelopeOut, ...]:
+    """The envelope in a frame."""
+    pan = assemble_pan(build)
+    below = [face for face in inside_faces(pan) if face.kind != "skirt"]
+    turn = _turn_to(build, frame)
+    return tuple(
+        EnvelopeOut(
+            key=key, pan_mm=_silhouette(below, turn, axes), crank_mm=_crank(build, turn, axes),
+            beside=_beside(build, turn, axes), ground_mm=_ground(build, pan, turn, axes),
+        )
+        for key, axes in _VIEWS.items()
+    )  # fmt: skip
+
+
+def _turn_to(build: Build, frame: Frame) -> Array:
+    """From the engine's frame to the one that is drawn."""
+    return engine_to_car(build.car) if frame == "car" else np.eye(3)
+
+
+def frames_out(build: Build, places: Sequence[Place]) -> list[FitFrameOut]:
     """The envelope in the car's frame, as it stands, and in the engine's."""
     to_car = engine_to_car(build.car)
     frames = []
-    for name, turn in (("car", to_car), ("engine", np.eye(3))):
-        views = [
-            EnvelopeOut(
-                key=key, pan_mm=_silhouette(pan, turn, axes), crank_mm=_crank(build, turn, axes),
-                beside=_beside(build, turn, axes), ground_mm=_ground(build, pan, turn, axes),
-            )
-            for key, axes in _VIEWS.items()
-        ]  # fmt: skip
-        own = turn @ to_car.T
+    for name in get_args(Frame):
+        own = _turn_to(build, name) @ to_car.T
         at = {each.id: (_turned(each.at, own), _turned(each.to, own)) for each in places}
-        frames.append(FitFrameOut(frame=name, views=views, places=at))
+        frames.append(FitFrameOut(frame=name, views=list(_views(build, name)), places=at))
     return frames
 
 
@@ -266,8 +279,7 @@ def fit_out(build: Build, offered: Offered, states: Collection[int]) -> FitOut:
     InvalidInput
         If the pan cannot be assembled.
     """
-    pan = assemble_pan(build)
-    places = all_places(places_of(build, pan), offered)
+    places = all_places(places_of(build), offered)
     numbers = {place.id: at for at, place in enumerate(places, start=1)}
     return FitOut(
         rounds=[
@@ -283,7 +295,7 @@ def fit_out(build: Build, offered: Offered, states: Collection[int]) -> FitOut:
             for each in worst_first(places, offered)
         ],
         open=[each.id for each in open_places(places, offered)],
-        frames=frames_out(build, pan, places),
+        frames=frames_out(build, places),
         rocks_mm=mm(ROCKS),
         means=dict(MEANS),
         subjects=["pan", "line", "tank", "pump", "filter", "bottle", "cooler", "bonnet",

@@ -75,7 +75,7 @@ def _worked_out(build: Build, row: JobCard | None, said: CardSettings | None = N
     if build.as_is is None:
         return None
     prices = prices_of(build.workshop)
-    as_is = BuildDocument.model_validate(build.as_is.document)
+    as_is = build.as_is.read
     plan = document_of(build)
     if said is None:
         said = cards.said_of(row) if row else cards.settings_to_begin(build)
@@ -215,7 +215,7 @@ def _at_first(job: _Job) -> frozenset[str] | None:
     assert job.build.current is not None
     if row is None or row.begun_on_id == job.build.current.pk:
         return None
-    plan = BuildDocument.model_validate(row.begun_on.document)
+    plan = row.begun_on.read
     card = card_of(job.as_is, plan, job.said, job.prices.hours)
     return frozenset(each.id for each in card.steps)
 

@@ -130,7 +130,7 @@ def basis_of(build: Build) -> Basis:
     for run in others_of(build, lap):
         if not _has_same_pan(run, plain, felt, lap):
             continue
-        theirs = BuildDocument.model_validate(run.state.document)
+        theirs = run.state.read
         on = _of_run(run, lap, theirs)
         mine = circuit_lap(document, on.log, on.record, on.corners, step=TRIAL_STEP, band=False)
         far = apart(document, mine, theirs, on.lap)

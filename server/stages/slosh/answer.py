@@ -6,7 +6,6 @@ import json
 from typing import Literal
 
 from accounts.models import Workshop
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.forecast.settled import circuit_note, model_note
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.sections import cut_pan
@@ -27,7 +26,7 @@ def _settled(state: BuildState, lap: Lap | None) -> dict[str, bytes]:
     """What the settled oil does: verdict, rose, held edges, pad table, and the lap if any."""
 
     def work_out() -> Parts:
-        document = BuildDocument.model_validate(state.document)
+        document = state.read
         over = lap_out(forecast_over(document, lap)) if lap is not None else None
         pan = assemble_pan(document)
         rose = rose_out(pan, document.car)
@@ -44,7 +43,7 @@ def _settled(state: BuildState, lap: Lap | None) -> dict[str, bytes]:
 
 def _drawing(state: BuildState) -> dict[str, bytes]:
     def work_out() -> Parts:
-        document = BuildDocument.model_validate(state.document)
+        document = state.read
         return {"drawing": drawing_out(assemble_pan(document), document)}
 
     return kept("drawing", state, None, work_out)
@@ -56,18 +55,20 @@ def _lap_json(lap: Lap, told: bytes) -> bytes:
     return which[:-1] + b"," + told[1:]
 
 
-def settled_over(state: BuildState, lap: Lap | None, over: bytes = b"[]") -> bytes:
+def settled_over(state: BuildState, lap: Lap | None) -> bytes:
     """A state's pan with all that the settled oil does in it, over a lap if there is one, as JSON.
-
-    `over` is put in as it is: the verdicts over all laps, as JSON.
 
     Raises
     ------
     InvalidInput
         If the document no longer holds together.
     """
-    settled = _settled(state, lap)
-    document = BuildDocument.model_validate(state.document)
+    return _told(state, lap, _settled(state, lap), b"[]")
+
+
+def _told(state: BuildState, lap: Lap | None, settled: dict[str, bytes], over: bytes) -> bytes:
+    """`over` is put in as it is: the verdicts over all laps, as JSON."""
+    document = state.read
     return joined(
         {
             "state": str(state.number).encode(),
@@ -91,10 +92,10 @@ def slosh(workshop: Workshop, build_id: int) -> bytes:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    told = _settled(build.current, build.lap)["verdict"]
-    keep_verdict(build, build.lap, VerdictOut.model_validate_json(told))
+    settled = _settled(build.current, build.lap)
+    keep_verdict(build, build.lap, VerdictOut.model_validate_json(settled["verdict"]))
     over = ",".join(row.model_dump_json() for row in over_laps(build))
-    return settled_over(build.current, build.lap, f"[{over}]".encode())
+    return _told(build.current, build.lap, settled, f"[{over}]".encode())
 
 
 def scene_of_run(workshop: Workshop, run_id: int) -> bytes:
@@ -131,5 +132,5 @@ def section(
     NotFound, InvalidInput
     """
     wanted = state_of(workshop, build_id, state)
-    pan = assemble_pan(BuildDocument.model_validate(wanted.document))
+    pan = assemble_pan(wanted.read)
     return section_out(cut_pan(pan, "y" if view == "side" else "x", at_mm * 1e-3))

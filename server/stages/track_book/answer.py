@@ -5,7 +5,6 @@ from __future__ import annotations
 from accounts.models import User, Workshop
 from bilge_core.agreement.book import Book, book_of, fitted_items
 from bilge_core.agreement.book_entries import Item
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.quantities import UnitSystem
 from bilge_core.tell.book import Changed, book_out, changed_between
 from bilge_core.tell.differences import differences_out
@@ -46,15 +45,12 @@ def _dips(build: Build) -> dict[str, DipsCount]:
 def _told(build: Build, system: UnitSystem) -> BookStageOut:
     assert build.current is not None
     driven = build.as_is or build.current
-    document = BuildDocument.model_validate(driven.document)
+    document = driven.read
     usual = fitted_items(document)
     entries = books.entries_of(build)
     book = book_of(entries, usual)
     numbers = {row.state for row in (*book.sessions.values(), *book.hold_ups.values())}
-    builds = {
-        state.number: BuildDocument.model_validate(state.document)
-        for state in build.states.filter(number__in=numbers)
-    }
+    builds = {state.number: state.read for state in build.states.filter(number__in=numbers)}
     typed = {row.entry.id for row in entries if isinstance(row.entry, Item)}
     return BookStageOut(
         state=build.current.number, driven=driven.number,

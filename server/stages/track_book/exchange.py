@@ -78,7 +78,7 @@ def saved(workshop: Workshop, build_id: int) -> tuple[Build, bytes]:
     names = {token: _name(data) for token, data in pictures.items()}
     used = {token for row in rows for token in row.data.get("photos", [])}
     judged = list(build.judged.order_by("session"))
-    documents = {n: BuildDocument.model_validate(state.document) for n, state in states.items()}
+    documents = {n: state.read for n, state in states.items()}
     book = BookFile(
         driven=numbers[driven.number],
         entries=[

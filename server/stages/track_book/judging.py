@@ -18,7 +18,6 @@ from bilge_core.agreement.judged import (
     read_kept_laps,
 )
 from bilge_core.agreement.same_lap import laid_on
-from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, InvalidQuantity, Problem
 from bilge_core.forecast.moving import moving_name
 from bilge_core.loads.log import Log
@@ -101,7 +100,7 @@ def _frozen(run: Run, lap: Lap, state: BuildState) -> tuple[Frozen, ForecastKept
     samples = figures.samples
     if figures.pressure is None or not samples.pressure_bar:
         return None  # of before the circuit was run along
-    document = BuildDocument.model_validate(state.document)
+    document = state.read
     table = steady(network_of(document))
     log = log_of(lap)
     frozen = frozen_at(
@@ -188,7 +187,7 @@ def _known_lag(build: Build) -> float:
     """Of the pressure's sensor, as it is known now [s]."""
     known = build.as_is or build.current
     assert known is not None
-    return lag_of(BuildDocument.model_validate(known.document))
+    return lag_of(known.read)
 
 
 @transaction.atomic
