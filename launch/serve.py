@@ -65,7 +65,10 @@ def _asked_to_stop(signum: int, frame: FrameType | None) -> None:
 def backup_before_migrating(env: dict[str, str]) -> None:
     """Keep the data as they are when the tables are about to change."""
     waits = subprocess.run(
-        [str(PYTHON), str(_MANAGE), "migrate", "--check"], env=env, capture_output=True, text=True
+        [str(PYTHON), str(_MANAGE), "migrate", "--check", "--skip-checks"],
+        env=env,
+        capture_output=True,
+        text=True,
     )
     if waits.returncode == 0:
         return
@@ -90,7 +93,7 @@ def _migrate(
     if not was_new:
         backup_before_migrating(env)
     print("bilge: preparing the database", flush=True)
-    run("migrating the database", [PYTHON, _MANAGE, "migrate", "-v0"], env=env)
+    run("migrating the database", [PYTHON, _MANAGE, "migrate", "-v0", "--skip-checks"], env=env)
     words = [] if with_demo else ["--closed"]
     run("loading the demo", [PYTHON, _MANAGE, "load_demo", DEMO_USER, *words], env=env)
     mark_done("migrated", inputs)

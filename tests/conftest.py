@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import gc
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -40,6 +41,12 @@ def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item
     for item in items:
         if item.get_closest_marker("long") or "benchmark" in getattr(item, "fixturenames", ()):
             item.add_marker(pytest.mark.skip(reason="long: run ./bilge test --long"))
+
+
+def pytest_collection_finish() -> None:
+    """All that stands by now stays to the end: no collection of garbage need go through it."""
+    gc.collect()
+    gc.freeze()
 
 
 @pytest.fixture(scope="session")

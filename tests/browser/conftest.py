@@ -16,6 +16,7 @@ from builds.states import add_build, checked_document
 from django.core.cache import caches
 from django.core.signals import request_finished, request_started
 from django.db import connections
+from django.middleware.gzip import GZipMiddleware
 from loads.models import Lap
 from loads.services import store_lap
 from runs.models import Run
@@ -203,6 +204,15 @@ class Page:
         """Open a page of the app."""
         self.driver.get(f"{self.address}{path}")
 
+    def go(self, path: str) -> None:
+        """Go to another stage of the build shown as the rail does: the app is not loaded anew."""
+        script = (
+            "history.pushState(null, '', arguments[0]);dispatchEvent(new PopStateEvent('popstate'))"
+        )
+        self.driver.execute_script(script, path)
+        # the rail and the screen change at once
+        self.find(f"nav a[aria-current=page][href='{path}']")
+
     def press(self, *keys: str) -> None:
         """Press keys with nothing in focus but the page."""
         self.driver.execute_script("document.activeElement.blur()")
@@ -272,8 +282,19 @@ def under_way() -> Iterator[Callable[[], int]]:
 
 
 @pytest.fixture
+def quick(live_server: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    """What a page of this machine needs no more of, and the server's own tests look at."""
+    monkeypatch.setattr(
+        GZipMiddleware, "process_response", lambda self, request, response: response
+    )
+    monkeypatch.setitem(connections.settings["default"], "CONN_HEALTH_CHECKS", False)
+    monkeypatch.setattr("stages.pressure.answer._SIZES", 4)
+    monkeypatch.setattr("stages.pressure.answer._CHARGES", 8)
+
+
+@pytest.fixture
 def page(
-    driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path
+    driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path, quick: None
 ) -> Iterator[Page]:
     settings.UPLOADS = str(tmp_path / "uploads")
     caches["forecasts"].clear()  # kept for the rows of another test

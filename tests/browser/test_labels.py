@@ -82,12 +82,13 @@ def _read(page: Page, build: Build, drawn: set[str]) -> list[str]:
 
     found: list[str] = []
     page.goto(f"/builds/{build.pk}/slosh")
+    page.find("main svg")
     if is_new("slosh", "pan", "pickup", "car"):
         for kind in ("Sections", "Plan", "Cut away"):
             page.click("button", kind)
             found += _at_both_widths(page, "main svg g[data-words]", f"Slosh, {kind}")
     if is_new("pressure", "circuit", "oil"):
-        page.goto(f"/builds/{build.pk}/pressure")
+        page.go(f"/builds/{build.pk}/pressure")
         for kind in ("Circuit", "Traces"):
             page.click("button", kind)
             found += _at_both_widths(page, "main svg[role=img] text", f"Pressure, {kind}")
@@ -97,7 +98,7 @@ def _read(page: Page, build: Build, drawn: set[str]) -> list[str]:
         *((("drains", "[data-wall] g[data-words]"),) if build.name == "Sandpiper" else ()),
         *((("dry-sump", "[data-tank]"),) if build.name == "Curlew" else ()),
     ):  # fmt: skip
-        page.goto(f"/builds/{build.pk}/{stage}")
+        page.go(f"/builds/{build.pk}/{stage}")
         found += _at_both_widths(page, css, stage)
     return found
 

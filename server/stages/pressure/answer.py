@@ -154,14 +154,22 @@ def mapped(workshop: Workshop, build_id: int, wanted: MapIn) -> BottleMapOut:
     NotFound, InvalidInput
     """
     build = build_of(workshop, build_id)
-    document, on = document_of(build), basis_of(build).on
+    assert build.current is not None
+    document, basis = document_of(build), basis_of(build)
+    on = basis.on
     _, done = tried(document, TuneAccumulator(kind="tune_accumulator", volume_l=2.0))
     volumes = np.linspace(_LEAST_L, wanted.most_l, _SIZES) * 1e-3
     charges = np.linspace(_LEAST_BAR, wanted.most_bar, _CHARGES) * 1e5
-    found = bottle_map(
-        done.build, on.log, on.record, on.corners, volumes.tolist(), charges.tolist()
-    )
-    return bottle_map_out(found)
+
+    def work_out() -> Parts:
+        found = bottle_map(
+            done.build, on.log, on.record, on.corners, volumes.tolist(), charges.tolist()
+        )
+        return {"map": bottle_map_out(found)}
+
+    reach = f"map {volumes.tolist()} {charges.tolist()}".encode()
+    told = kept("moving", build.current, build.lap, work_out, reach, basis.known_by)
+    return BottleMapOut.model_validate_json(told["map"])
 
 
 def supply(workshop: Workshop, build_id: int, asked: Supply) -> SupplyOut:
