@@ -38,7 +38,13 @@ class Builder:
         self.page.says("The car, and the engine in it")
 
     def open(self, stage: str) -> None:
-        self.page.goto(f"/builds/{self.car}/{stage}")
+        """A stage of the car: along the rail from another stage, else loaded anew."""
+        path = f"/builds/{self.car}/{stage}"
+        at = self.page.driver.current_url
+        if f"/builds/{self.car}/" in at and not at.endswith(path):
+            self.page.go(path)
+        else:
+            self.page.goto(path)
         self.page.find("main")
 
     def tab(self, words: str) -> None:
