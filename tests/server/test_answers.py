@@ -6,6 +6,7 @@ import errno
 import json
 import subprocess
 import sys
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -172,33 +173,33 @@ import django
 django.setup()
 import config.urls
 from builds.photos import _made_small
-def peak():
-    rows = dict(row.split(":", 1) for row in open("/proc/self/status"))
-    return int(rows["VmHWM"].split()[0]) // 1024
+def rows():
+    return dict(row.split(":", 1) for row in open("/proc/self/status"))
 
-before = peak()
-_made_small(open(sys.argv[1], "rb"))
-print(before, peak())
+for file in sys.argv[1:]:
+    open("/proc/self/clear_refs", "w").write("5")  # the peak is forgotten
+    _made_small(open(file, "rb"))
+    told = rows()
+    print((int(told["VmHWM"].split()[0]) - int(told["RssFile"].split()[0])) // 1024)
 """
-
-
-@pytest.mark.parametrize(
-    ("kind", "width", "height", "more"),
-    [
-        ("JPEG", 10_000, 6_000, {"subsampling": 0}),
-        ("JPEG", 4_000, 4_000, {"progressive": True, "subsampling": 0}),
-        ("PNG", 6_000, 4_000, {}),
-        ("WEBP", 3_000, 2_000, {"method": 0}),
-    ],
+LARGEST: tuple[tuple[str, int, int, dict[str, Any]], ...] = (
+    ("JPEG", 10_000, 6_000, {"subsampling": 0}),
+    ("JPEG", 4_000, 4_000, {"progressive": True, "subsampling": 0}),
+    ("PNG", 6_000, 4_000, {}),
+    ("WEBP", 3_000, 2_000, {"method": 0}),
 )
-def test_the_largest_pictures_leave_a_web_worker_under_400_mb(
-    tmp_path: Any, kind: str, width: int, height: int, more: dict[str, Any]
-) -> None:
-    file = tmp_path / "large"
-    file.write_bytes(picture(width, height, kind, **more))
+
+
+def test_the_largest_pictures_leave_a_web_worker_under_350_mb_of_its_own(tmp_path: Path) -> None:
+    """Of its own: without the files of libraries, which all workers share, and of which a machine
+    holds as much in memory as it likes."""
+    files = [tmp_path / str(number) for number in range(len(LARGEST))]
+    for file, (kind, width, height, more) in zip(files, LARGEST, strict=True):
+        file.write_bytes(picture(width, height, kind, **more))
     said = subprocess.run(
-        [sys.executable, "-c", MEMORY, str(file)], capture_output=True, text=True, check=True,
-        cwd=ROOT / "server",
+        [sys.executable, "-c", MEMORY, *map(str, files)], capture_output=True, text=True,
+        check=True, cwd=ROOT / "server",
     ).stdout  # fmt: skip
-    _, most = (int(word) for word in said.split())
-    assert most < 400, said
+    peaks = [int(word) for word in said.split()]
+    assert len(peaks) == len(LARGEST) and max(peaks) < 350, said
+    assert min(peaks) > 150, said  # a worker that has read in all its code
