@@ -46,9 +46,8 @@ def own_parts_of(workshop: Workshop) -> list[Own]:
     return found
 
 
-def bought_besides(build: Build) -> list[Need]:
-    """What a build's order has besides what its lines and components take."""
-    prices = prices_of(build.workshop)
+def bought_besides(build: Build, prices: Prices) -> list[Need]:
+    """What a build's order has besides what its lines and components take; `prices`: the shop's."""
     return [
         Need(row.part, row.count, row.why)
         for row in build.bought_besides.all()

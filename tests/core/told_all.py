@@ -152,7 +152,7 @@ class Stages:
 
     def fit(self) -> Any:
         entries = [{"kind": "round_begun", "means": "cardboard"}]
-        places = places_of(self.build, self.pan)
+        places = places_of(self.build)
         for gap, place in zip((4.0, 11.0, None), places, strict=False):
             there = {"touches": True} if gap is None else {"gap_mm": gap}
             entries.append({"kind": "found", "place": place.id, **there})

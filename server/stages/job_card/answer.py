@@ -158,7 +158,7 @@ def _surplus(job: _Job, counts: Counter[str]) -> list[SurplusOut]:
         return []
     prices = job.prices
     still = order_parts(job.plan, bender_of(job.build.workshop), job.as_is, prices.fittings)
-    still |= {need.part for need in bought_besides(job.build)}
+    still |= {need.part for need in bought_besides(job.build, prices)}
     return [
         SurplusOut(part=tick.part, words=prices.part(tick.part).words, count=tick.count,
                    how_far=_how_far(tick) or "have")

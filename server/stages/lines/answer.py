@@ -10,9 +10,7 @@ from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.difference import work_between
 from bilge_core.shop import PARTS
 from bilge_core.tell.lines_all import lines_out
-from builds.models import Build
-from builds.selectors import build_of, document_of, plain_document
-from builds.states import checked_document
+from builds.selectors import build_of, document_of
 from django.utils import timezone
 from shop import services
 from shop.models import OrderTick
@@ -21,12 +19,6 @@ from shop.selectors import bender_of, bender_out, bought_besides, prices_of
 from stages.lines.schemas import BesidesIn, BesidesOut, LinesStageOut, TickOut, TickState
 
 _THERE = frozenset({OrderTick.State.HAVE, OrderTick.State.ARRIVED})
-
-
-def _as_is(build: Build) -> BuildDocument | None:
-    if build.as_is is None:
-        return None
-    return checked_document(plain_document(build.as_is))
 
 
 def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
@@ -38,8 +30,9 @@ def lines(workshop: Workshop, build_id: int) -> LinesStageOut:
     """
     build = build_of(workshop, build_id)
     assert build.current is not None
-    as_is = _as_is(build)
-    prices, also = prices_of(workshop), bought_besides(build)
+    as_is = None if build.as_is is None else build.as_is.read
+    prices = prices_of(workshop)
+    also = bought_besides(build, prices)
     told = lines_out(document_of(build), prices, bender_of(workshop), as_is, also=also)
     wanted = {row.part: row for row in told.order}
     ticks = {tick.part: tick for tick in build.order_ticks.select_related("ticked_by")}

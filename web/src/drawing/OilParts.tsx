@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
-import type { Point } from "./geometry";
+import { pathOf, type Point } from "./geometry";
 import { hatchPath } from "./hatch";
+import { filled } from "./leaning";
 
 /** Parts that oil goes through, as more than one stage draws them. */
 
@@ -112,5 +113,42 @@ export function PumpSymbol({ at: [x, y] }: { at: Point }): ReactElement {
         </g>
       ))}
     </g>
+  );
+}
+
+/** An upright tank with its oil: `share` of it is full, and the surface rises by `lean` across. */
+export function TankBox({
+  at: { x, y, width, height },
+  share,
+  lean,
+}: {
+  at: { x: number; y: number; width: number; height: number };
+  share: number;
+  lean: number;
+}): ReactElement {
+  const bottom = y + height;
+  const oil = filled(width, height, Math.min(1, share), lean);
+  return (
+    <>
+      <rect x={x} y={y} width={width} height={height} fill="var(--panel)" />
+      {oil.length > 0 && (
+        <path
+          d={pathOf(oil.map(([u, v]) => [x + u, bottom + v]))}
+          fill="var(--oil)"
+          stroke="var(--oil-deep)"
+        />
+      )}
+      <rect
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="2"
+        data-keep-free
+      />
+      <path d={`M${x + width / 2 - 12} ${bottom}h24`} stroke="var(--ink)" strokeWidth="4" />
+    </>
   );
 }

@@ -7,7 +7,9 @@ import { Matrix, metal, PumpSymbol, Vessel } from "../../drawing/OilParts";
 import { pathOf } from "../../drawing/geometry";
 import { useSettings } from "../../parts/settings";
 import { flowAs, lengthAs, volumeAs } from "../../parts/units";
-import { isAir, oilWord, pumpRpm, within, type Moment } from "./flow";
+import type { Moment } from "../../plots/dryMoment";
+import { within } from "../../drawing/leaning";
+import { isAir, oilWord, pumpRpm } from "./flow";
 import { flowPlan, JOIN, SHAFT, SIZE, STAGE, TANK, type FlowPlan } from "./plan";
 import { TankDrawn } from "./TankDrawn";
 

@@ -2,9 +2,9 @@ import type { ReactElement } from "react";
 import type { Dry } from "../../api/dry";
 import { useSettings } from "../../parts/settings";
 import { lengthAs, volumeAs } from "../../parts/units";
-import { pathOf } from "../../drawing/geometry";
+import { TankBox } from "../../drawing/OilParts";
 import { HALO, Words } from "../../drawing/Words";
-import { filled, type Moment } from "./flow";
+import type { Moment } from "../../plots/dryMoment";
 import { TANK } from "./plan";
 
 /** The tank with its oil as the load has it. */
@@ -24,26 +24,10 @@ export function TankDrawn({
   const whole = volumeAs(units, system, tank.volume_l);
   const cover = lengthAs(units, system, moment.coverMm);
   const [x, bottom] = [TANK.x, TANK.y + TANK.height];
-  const oil = filled(TANK.width, TANK.height, Math.min(1, moment.tankL / tank.volume_l), lean);
   const text = { x: x - 10, textAnchor: "end", fontSize: 13, fill: "var(--ink)" } as const;
   return (
     <g data-tank={moment.tankL.toFixed(1)}>
-      <rect x={x} y={TANK.y} width={TANK.width} height={TANK.height} fill="var(--panel)" />
-      <path
-        d={pathOf(oil.map(([u, v]) => [x + u, bottom + v]))}
-        fill="var(--oil)"
-        stroke="var(--oil-deep)"
-      />
-      <rect
-        x={x}
-        y={TANK.y}
-        width={TANK.width}
-        height={TANK.height}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="2"
-      />
-      <path d={`M${x + TANK.width / 2 - 12} ${bottom}h24`} stroke="var(--ink)" strokeWidth="4" />
+      <TankBox at={TANK} share={moment.tankL / tank.volume_l} lean={lean} />
       <Words rank="part" {...text} y={TANK.y + 44} {...HALO}>
         <tspan fontWeight="600">{tank.name}</tspan>
         <tspan x={text.x} dy="16">

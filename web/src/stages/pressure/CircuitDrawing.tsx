@@ -9,11 +9,13 @@ import type { Drawing, OilSurface } from "../../drawing/views";
 import { useClearWords } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { CircuitWords } from "./CircuitWords";
+import { DryDrawn } from "./DryDrawn";
 import { GlassPipe } from "../../drawing/GlassPipe";
 import { nowAt, type Now } from "./now";
 import { PumpSymbol } from "../../drawing/OilParts";
 import { BottleSymbol, PartSymbol } from "./PartSymbol";
 import { planOf, PIPE, type Plan } from "./plan";
+import { useDryNow } from "./useDryNow";
 
 /** The relief beside the pump: shut, or passing oil back to the pump's inlet. */
 function Relief({ plan, passes }: { plan: Plan; passes: boolean }): ReactElement | null {
@@ -171,6 +173,7 @@ export function CircuitDrawing({
     [layout, circuit.components, drawing, width, height],
   );
   const now = useMemo(() => nowAt(stage, time), [stage, time]);
+  const dry = useDryNow(time);
   const twins = new Set(
     ofKind(circuit, "remote_filter").flatMap(({ id, filters }) => (filters === 2 ? [id] : [])),
   );
@@ -184,13 +187,17 @@ export function CircuitDrawing({
       aria-label={words}
       className="block shrink-0"
     >
-      <SectionView
-        drawing={drawing}
-        at={plan.section}
-        oil={oil}
-        airy={now.mouthGas > limits.runsDry}
-        moving={moving}
-      />
+      {plan.dry ? (
+        <DryDrawn plan={plan.dry} dry={dry} now={now} />
+      ) : (
+        <SectionView
+          drawing={drawing}
+          at={plan.section}
+          oil={oil}
+          airy={now.mouthGas > limits.runsDry}
+          moving={moving}
+        />
+      )}
       <Relief plan={plan} passes={passes} />
       <Heads plan={plan} now={now} />
       {plan.pipes.map((pipe) => (
@@ -221,6 +228,7 @@ export function CircuitDrawing({
         stage={stage}
         plan={plan}
         now={now}
+        dry={dry}
         passes={passes}
         isDip={now.gallery < limits.dipShare * now.usual}
       />

@@ -1,13 +1,12 @@
 import type { ReactElement } from "react";
 import type { PressureStage } from "../../api/pressure";
-import { useBuildView } from "../../document/BuildContext";
-import { isDrySump } from "../../document/circuit/circuit";
-import type { Point } from "../../drawing/geometry";
-import { Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { flowAs, pressureAs, volumeAs } from "../../parts/units";
 import { drawnAt, drunkAt, givenAt, type Now } from "./now";
+import { DryWords } from "./DryDrawn";
 import type { PartAt, Plan } from "./plan";
+import { TwoWords } from "./TwoWords";
+import type { DryNow } from "./useDryNow";
 
 const percent = (share: number): string => `${(share * 100).toFixed(0)} %`;
 
@@ -28,52 +27,13 @@ function useTell(): Tell {
   };
 }
 
-/** A name and what is had there, one above the other. */
-function Two({
-  at: [x, y],
-  first,
-  second,
-  anchor = "start",
-  rank = "part",
-  isBad = false,
-}: {
-  at: Point;
-  first: string;
-  second?: string;
-  anchor?: "start" | "middle" | "end";
-  rank?: "part" | "name";
-  isBad?: boolean;
-}): ReactElement {
-  return (
-    <Words
-      rank={rank}
-      x={x}
-      y={y}
-      fontSize="13.5"
-      fontWeight="600"
-      textAnchor={anchor}
-      fill={isBad ? "var(--bad)" : "var(--ink)"}
-      stroke="var(--paper)"
-      strokeWidth="4"
-      paintOrder="stroke"
-    >
-      {first}
-      {second && (
-        <tspan x={x} dy="16" fontWeight="500" fill="var(--ink-2)">
-          {second}
-        </tspan>
-      )}
-    </Words>
-  );
-}
-
 interface Drawn {
   stage: PressureStage;
   plan: Plan;
   now: Now;
   tell: Tell;
-  /** A dry sump: the pump draws from its tank. */
-  isDry: boolean;
+  /** Of a dry sump, once it has come. */
+  dry: DryNow | null;
 }
 
 /** What the part of the line has: its pressure, or whether it is open. */
@@ -90,40 +50,33 @@ function stateOf(part: PartAt, now: Now, tell: Tell): string {
 }
 
 /** From the mouth to the row. */
-function Before({
-  stage,
-  plan,
-  now,
-  tell,
-  isDry,
-  passes,
-}: Drawn & { passes: boolean }): ReactElement {
+function Before({ stage, plan, now, tell, passes }: Drawn & { passes: boolean }): ReactElement {
   const [x, y] = plan.pump;
   const inRiser = now.gas(stage.layout.outlet);
   const row = plan.parts[0]?.y ?? 0;
   return (
     <>
-      <Two
+      <TwoWords
         at={[x - 38, y - 6]}
         anchor="end"
         first="Pump"
         second={tell.bar(now.pressure(stage.layout.outlet))}
       />
-      <Two
+      <TwoWords
         at={[x - 14, y + 66]}
         anchor="end"
-        first={isDry ? "From the tank" : "Pickup tube"}
+        first={plan.dry ? "From the tank" : "Pickup tube"}
         second={`draws ${tell.flow(drawnAt(stage, now).all)}`}
       />
       {plan.relief && (
-        <Two
+        <TwoWords
           at={[plan.relief.at[0] + 16, plan.relief.at[1] - 8]}
           first={plan.relief.name}
           second={passes ? `lets ${tell.flow(now.flow(plan.relief.id, "relief"))} back` : "shut"}
         />
       )}
       {inRiser >= 0.01 && (
-        <Two
+        <TwoWords
           at={[x - 14, row + 60]}
           anchor="end"
           first={`${percent(inRiser)} air,`}
@@ -142,7 +95,7 @@ function Along({ stage, plan, now, tell }: Drawn): ReactElement {
       {plan.parts
         .filter(({ kind }) => kind !== "tee")
         .map((part) => (
-          <Two
+          <TwoWords
             key={part.id}
             at={[part.x, part.y + (part.kind === "shut_off_valve" ? 28 : 46)]}
             anchor="middle"
@@ -162,7 +115,7 @@ function Along({ stage, plan, now, tell }: Drawn): ReactElement {
               : "holds its oil";
         return (
           <g key={bottle.id}>
-            <Two
+            <TwoWords
               at={[bottle.x + bottle.width / 2, bottle.y + bottle.height + 18]}
               anchor="middle"
               first={`${bottle.name}, ${does}`}
@@ -187,8 +140,7 @@ function Along({ stage, plan, now, tell }: Drawn): ReactElement {
 }
 
 /** The gallery, what it feeds, and the pan. */
-function After({ stage, plan, now, tell, isDry, isDip }: Drawn & { isDip: boolean }): ReactElement {
-  const mouth = isDry ? "Tank's outlet" : "Mouth";
+function After({ stage, plan, now, tell, dry, isDip }: Drawn & { isDip: boolean }): ReactElement {
   const { runsDry } = useSettings().limits;
   const jets = plan.jets.reduce((sum, { id }) => sum + now.flow(id, "jets"), 0);
   const bearings = now.flow(stage.layout.gallery_id, "bearings");
@@ -196,19 +148,19 @@ function After({ stage, plan, now, tell, isDry, isDip }: Drawn & { isDip: boolea
   const { section } = plan;
   return (
     <>
-      <Two
+      <TwoWords
         at={[plan.beside, gallery - 34]}
         first={`Main gallery ${tell.bar(now.gallery)}`}
         second={`usual ${tell.bar(now.usual)} · ${tell.flow(drunkAt(stage, now))} in all`}
         isBad={isDip}
       />
-      <Two
+      <TwoWords
         at={[left + 16, gallery + 92]}
         first={`Bearings ${tell.flow(bearings)}`}
         second={plan.jets.length > 0 ? `jets ${tell.flow(jets)}` : ""}
       />
       {plan.consumers.map((each) => (
-        <Two
+        <TwoWords
           key={each.id}
           at={[each.x + each.width / 2, each.y - 22]}
           anchor="middle"
@@ -217,13 +169,17 @@ function After({ stage, plan, now, tell, isDry, isDip }: Drawn & { isDip: boolea
           second={tell.flow(now.flow(each.id, each.kind === "head" ? "cams" : "bearings"))}
         />
       ))}
-      <Two
-        at={[section.x + section.box.left * section.scale, plan.height - 22]}
-        first={now.mouthGas >= 0.01 ? `${mouth}: ${percent(now.mouthGas)} air` : `${mouth} covered`}
-        second={`${tell.litres(now.inPanL)} ${isDry ? "in tank, pan and lines" : "in the pan"}`}
-        isBad={now.mouthGas > runsDry}
-      />
-      <Two
+      {plan.dry ? (
+        <DryWords plan={plan.dry} dry={dry} now={now} />
+      ) : (
+        <TwoWords
+          at={[section.x + section.box.left * section.scale, plan.height - 22]}
+          first={now.mouthGas >= 0.01 ? `Mouth: ${percent(now.mouthGas)} air` : "Mouth covered"}
+          second={`${tell.litres(now.inPanL)} in the pan`}
+          isBad={now.mouthGas > runsDry}
+        />
+      )}
+      <TwoWords
         at={[(plan.back[1]?.[0] ?? 0) - 12, plan.height - 50]}
         anchor="end"
         first={`${tell.litres(now.heldL)} up top and coming down`}
@@ -237,18 +193,18 @@ export function CircuitWords(drawn: {
   stage: PressureStage;
   plan: Plan;
   now: Now;
+  dry: DryNow | null;
   /** The relief lets oil back. */
   passes: boolean;
   /** The gallery has less than it should. */
   isDip: boolean;
 }): ReactElement {
   const tell = useTell();
-  const isDry = isDrySump(useBuildView().build.document.circuit);
   return (
     <g className="font-figure">
-      <Before {...drawn} tell={tell} isDry={isDry} />
-      <Along {...drawn} tell={tell} isDry={isDry} />
-      <After {...drawn} tell={tell} isDry={isDry} />
+      <Before {...drawn} tell={tell} />
+      <Along {...drawn} tell={tell} />
+      <After {...drawn} tell={tell} />
     </g>
   );
 }

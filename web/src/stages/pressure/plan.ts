@@ -3,6 +3,7 @@ import type { Component, Kind } from "../../document/circuit/circuit";
 import type { Glass } from "../../drawing/GlassPipe";
 import type { Point } from "../../drawing/geometry";
 import { viewBox, toPage, type Drawing, type Placed } from "../../drawing/views";
+import { dryPlan, type DryPlan } from "./dryPlan";
 
 /** Where each part of a circuit is drawn: once, in the order in which oil goes through it. */
 
@@ -60,6 +61,8 @@ export interface Plan {
   /** Of oil on its way down. */
   back: readonly Point[];
   section: Placed & { view: "front" };
+  /** Drawn in the section's place, where the pump draws from a tank. */
+  dry: DryPlan | null;
 }
 
 /** How much room the kinds take in the row [px]; what is not told takes little. */
@@ -324,12 +327,10 @@ export function planOf(
   const bottles = bottlesOf(layout, names, row, lines);
   const to: Point = [right - 74, gallery];
   const consumers = consumersOf(layout, names, lines);
-  const section = sectionAt(drawing, {
-    left: RISER + 108,
-    right: drop - 10,
-    top: lines.row + 74,
-    bottom: height - 44,
-  });
+  const room = { left: RISER + 108, right: drop - 10, top: lines.row + 74, bottom: height - 44 };
+  const section = sectionAt(drawing, room);
+  const isDry = components.some(({ kind }) => kind === "tank");
+  const dry = isDry ? dryPlan(layout, room, pump, PIPE) : null;
   const relief = layout.line.find(({ component }) => names.kind(component) === "relief");
   const from = consumers.at(0);
   const down = (from?.x ?? to[0]) + 42;
@@ -337,7 +338,7 @@ export function planOf(
     width,
     height,
     pipes: [
-      pickupTube(layout, drawing, section, pump),
+      ...(dry ? [] : [pickupTube(layout, drawing, section, pump)]),
       ...bottles.flatMap(({ pipes }) => pipes),
       ...mainPipes(layout, row, pump, lines),
       ...consumers.map((each): Pipe => {
@@ -362,8 +363,11 @@ export function planOf(
     back: [
       [down, from ? from.y + from.height : gallery + 60],
       [down, height - 76],
-      [section.x + section.box.right * section.scale + 8, height - 58],
+      dry
+        ? [dry.pan.x + dry.pan.width - 8, dry.pan.y]
+        : [section.x + section.box.right * section.scale + 8, height - 58],
     ],
     section,
+    dry,
   };
 }
