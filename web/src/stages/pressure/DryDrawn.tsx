@@ -24,7 +24,7 @@ export function DryDrawn({
   return (
     <g>
       <GlassPipe pipe={plan.back} gas={moment ? moment.intoTank : 0} />
-      <g transform={`translate(${scavenge.join(" ")}) scale(0.62)`}>
+      <g transform={`translate(${scavenge.join(" ")}) scale(0.5)`}>
         <PumpSymbol at={[0, 0]} />
       </g>
       <TankBox at={plan.tank} share={share} lean={dry?.lean ?? 0} />
@@ -66,20 +66,19 @@ export function DryWords({
     return `${figure} ${unit}`;
   };
   const moment = dry?.moment;
-  const outlet = now.mouthGas >= 0.01 ? `outlet: ${percent(now.mouthGas)} air` : "outlet covered";
-  const [x, y] = plan.words;
+  const name = dry?.tank.name ?? "Tank";
+  const held =
+    dry && moment
+      ? `${volumeAs(units, system, moment.tankL).figure} of ${litres(dry.tank.volume_l)}`
+      : `${litres(now.inPanL)} in tank, pan and lines`;
   return (
     <>
       <TwoWords
-        at={[x, y]}
-        first={dry?.tank.name ?? "Tank"}
-        second={
-          dry?.moment
-            ? `${volumeAs(units, system, dry.moment.tankL).figure} of ${litres(dry.tank.volume_l)}`
-            : `${litres(now.inPanL)} in tank, pan and lines`
-        }
+        at={plan.under}
+        first={`${name}: ${held}`}
+        second={now.mouthGas >= 0.01 ? `outlet: ${percent(now.mouthGas)} air` : "outlet covered"}
+        isBad={now.mouthGas > limits.runsDry}
       />
-      <TwoWords at={[x, y + 44]} first={outlet} isBad={now.mouthGas > limits.runsDry} />
       {moment && (
         <>
           <TwoWords
@@ -88,8 +87,7 @@ export function DryWords({
             first={`${litres(moment.panL)} in the pan`}
           />
           <TwoWords
-            at={[plan.scavenge[0] - 30, plan.scavenge[1]]}
-            anchor="end"
+            at={[plan.scavenge[0] + 24, plan.scavenge[1]]}
             first={`${litres(moment.comingL)} coming back,`}
             second={`${percent(moment.intoTank)} air`}
           />

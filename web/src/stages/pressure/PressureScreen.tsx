@@ -98,6 +98,7 @@ function Head({
     build.document.oil.temperature_c,
     settings.limits.dipShare,
     settings,
+    isDrySump(build.document.circuit),
   );
   const { basis } = stage;
   const isOwn = basis.kind === "own" && !isBefore;

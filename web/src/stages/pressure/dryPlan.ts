@@ -20,42 +20,38 @@ export interface DryPlan {
   back: Glass;
   /** The middle of the scavenge pump's sign, on its way. */
   scavenge: Point;
-  /** Where words beside the tank begin. */
-  words: Point;
+  /** Where words under the tank's outlet begin. */
+  under: Point;
 }
 
-const TANK = { width: 72, least: 96, most: 190 };
+const TANK = { width: 72, least: 84, most: 150 };
 const PAN = { width: 116, height: 22 };
-const OVER = 22; // [px] of the tank's line over its lid
+const OVER = 20; // [px] of the line into the tank over its lid
 const UNDER = 16; // [px] of the way to the pump under its outlet
+const BESIDE_RELIEF = 30; // [px] that the tank keeps under the pump's middle, for the relief's words
 
-/** In the room between the row, the riser and the sheet's foot. */
+/** In the room between the row, the riser and the sheet's foot, under the gallery. */
 export function dryPlan(
   layout: PressureStage["layout"],
-  room: { left: number; right: number; top: number; bottom: number },
+  at: { left: number; drop: number; gallery: number; bottom: number },
   pump: Point,
   pipeWide: number,
 ): DryPlan {
-  const bottom = room.bottom - UNDER;
-  const height = Math.min(TANK.most, Math.max(TANK.least, bottom - room.top - OVER));
-  const tank = { x: room.left, y: bottom - height, width: TANK.width, height };
-  const pan = {
-    x: room.right + 34,
-    y: room.bottom - PAN.height,
-    width: PAN.width,
-    height: PAN.height,
-  };
+  const bottom = at.bottom - UNDER;
+  const highest = Math.max(pump[1] - BESIDE_RELIEF, at.gallery + 24 + OVER, bottom - TANK.most);
+  const y = Math.min(highest, bottom - TANK.least);
+  const tank = { x: at.left, y, width: TANK.width, height: bottom - y };
+  const pan = { x: at.drop + 40, y: at.bottom - PAN.height, ...PAN };
   const outlet: Point = [tank.x + tank.width / 2, bottom];
-  const rises = room.right - 24;
-  const lid = tank.y - OVER;
-  const low = bottom + UNDER;
+  const inlet: Point = [tank.x + tank.width - 16, y];
+  const lid = y - OVER;
   return {
     tank,
     pan,
     feed: {
       key: "from the tank",
       node: layout.inlet,
-      line: [outlet, [outlet[0], low], [pump[0], low], [pump[0], pump[1] + 24]],
+      line: [outlet, [outlet[0], at.bottom], [pump[0], at.bottom], [pump[0], pump[1] + 24]],
       width: pipeWide,
       airOn: "right",
     },
@@ -63,15 +59,15 @@ export function dryPlan(
       key: "to the tank",
       line: [
         [pan.x, pan.y + PAN.height / 2],
-        [rises, pan.y + PAN.height / 2],
-        [rises, lid],
-        [outlet[0], lid],
-        [outlet[0], tank.y],
+        [at.drop, pan.y + PAN.height / 2],
+        [at.drop, lid],
+        [inlet[0], lid],
+        inlet,
       ],
       width: 11,
       airOn: "left",
     },
-    scavenge: [rises, (pan.y + lid) / 2],
-    words: [tank.x + tank.width + 14, tank.y + 34],
+    scavenge: [at.drop, (pan.y + lid) / 2 + 8],
+    under: [tank.x, at.bottom + 24],
   };
 }

@@ -329,8 +329,9 @@ export function planOf(
   const consumers = consumersOf(layout, names, lines);
   const room = { left: RISER + 108, right: drop - 10, top: lines.row + 74, bottom: height - 44 };
   const section = sectionAt(drawing, room);
-  const isDry = components.some(({ kind }) => kind === "tank");
-  const dry = isDry ? dryPlan(layout, room, pump, PIPE) : null;
+  const at = { ...lines, left: RISER + 124, bottom: room.bottom - 6 };
+  const hasTank = components.some(({ kind }) => kind === "tank");
+  const dry = hasTank ? dryPlan(layout, at, pump, PIPE) : null;
   const relief = layout.line.find(({ component }) => names.kind(component) === "relief");
   const from = consumers.at(0);
   const down = (from?.x ?? to[0]) + 42;

@@ -26,6 +26,8 @@ describe("the moment in words", () => {
       "The bottle adds 15.0 L/min",
     );
     expect(toldAt(STAGE, LAP, 2, 112, 0.6, SETTINGS).sentence).toContain("takes 12.0 L/min");
+    expect(toldAt(STAGE, LAP, 1, 112, 0.6, SETTINGS).sentence).toMatch(/^The mouth lets in/);
+    expect(toldAt(STAGE, LAP, 1, 112, 0.6, SETTINGS, true).sentence).toMatch(/^The tank gives/);
   });
   it("is level and steady without a lap", () => {
     expect(toldAt(STAGE, null, 0, 90, 0.6, SETTINGS).title).toBe(

@@ -30,6 +30,8 @@ export function toldAt(
   temperatureC: number,
   dipShare: number,
   { system, units }: { system: System; units: Units },
+  /** The pump draws from a tank. */
+  isDry = false,
 ): Told {
   const now = nowAt(stage, time);
   const bar = (value: number): string => said(pressureAs(units, system, value));
@@ -63,7 +65,7 @@ export function toldAt(
   return {
     title: `${where}${swallows}, ${gallery}`,
     words: `${load}${now.rpm.toFixed(0)} rpm, ${wanted} · oil ${temperatureC.toFixed(0)} °C`,
-    sentence: `The mouth lets in ${flow(drawn.oil)} of oil; the engine drinks ${flow(drunk)}.${adds}`,
+    sentence: `${isDry ? "The tank gives" : "The mouth lets in"} ${flow(drawn.oil)} of oil; the engine drinks ${flow(drunk)}.${adds}`,
   };
 }
 
