@@ -30,7 +30,7 @@ _DRY = (70.0, 60.0, 50.0)  # [mm] of a dry sump's pan, tried in this order (ours
 _RUBBER_AGES = "Rubber gates age: look at them at every strip, or once a season."
 
 
-@remembered(lambda build: build.model_dump_json(), most=8)
+@remembered(lambda build: build.model_dump_json(), most=2)
 def remedies(base: Build, charge: float | None = None) -> tuple[Candidate, ...]:
     """All single remedies for a build; those that do not apply say why.
 
