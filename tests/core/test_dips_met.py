@@ -195,6 +195,12 @@ class TestSameLap:
         assert found.is_same
         assert np.median(np.abs(found.there - wanted)) < 0.1
 
+    def test_how_alike_knows_no_middle(self, saltmarsh: Log) -> None:
+        """A correlation: all of it for a lap and itself, wherever the sensor has its nil."""
+        off = replace(saltmarsh, leftward=saltmarsh.leftward + 3.0)
+        for one, other in ((saltmarsh, saltmarsh), (off, saltmarsh), (saltmarsh, off)):
+            assert laid_on(one, other).alike == pytest.approx(1.0)
+
     def test_another_circuit_is_not_this_one(self, saltmarsh: Log) -> None:
         other = replace(saltmarsh, leftward=saltmarsh.leftward[::-1].copy())
         assert not laid_on(other, saltmarsh).is_same

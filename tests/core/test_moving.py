@@ -287,6 +287,15 @@ def test_what_is_no_record_is_refused(record: bytes) -> None:
         read_frames(record)
 
 
+def test_cells_are_as_large_as_is_said() -> None:
+    """As docs/speed.md and the names of runs have them: along and across, up, step."""
+    cells = {key: (each.plan, each.height) for key, each in RESOLUTIONS.items()}
+    assert cells == {"quick": (0.022, 0.007), "bench": (0.010, 0.010), "fine": (0.008, 0.008)}
+    assert {each.name: each.longest_step for each in RESOLUTIONS.values()} == {
+        "quick": 0.02, "bench": 0.01, "fine": 0.01,
+    }  # fmt: skip
+
+
 def test_the_demo_pan_on_its_grid(dunlin_gated: Build) -> None:
     pan = assemble_pan(dunlin_gated)
     domain = domain_of_pan(pan, RESOLUTIONS["quick"])
