@@ -41,7 +41,8 @@ class TakeOut(Act):
     """A component taken out with its lines; the line it sat in goes on without it.
 
     What is then of no use goes with it: the tee, the valve and the check valve of a bottle, the
-    plate or the thermostat of a cooler, the restrictor of a turbo, the plate of a remote filter.
+    plate or the thermostat of a cooler, the restrictor of a turbo, the plate of a remote filter,
+    the pickup of a stage that clears the pan.
     """
 
     kind: Literal["take_out"]
@@ -59,11 +60,16 @@ class TakeOut(Act):
     def _take(self, circuit: Plumbing, part: Document) -> None:
         if part["kind"] in ("remote_filter", "take_off_plate"):
             _filter_back(circuit)
+        elif (pickup := _pickup_of(circuit, part)) is not None:
+            _take_stage(circuit, part, pickup)
         elif _sits_in_line(circuit, part) and not _is_looped(circuit, part):
             if part["kind"] in _COOLERS:
                 _refuse_a_bare_loop(circuit, part)
             _close_line(circuit, part)
         else:
+            if part["kind"] == "tee" and _joins_two(circuit, part):
+                words = "brings lines together that have no other way: take out what one comes from"
+                raise refused("component", words)
             neighbours = [
                 circuit.component(end["component"])
                 for run in circuit.runs_at(part)
@@ -72,6 +78,31 @@ class TakeOut(Act):
             circuit.drop(part)
             for each in neighbours:
                 _prune(circuit, each)
+
+
+def _pickup_of(circuit: Plumbing, part: Document) -> Document | None:
+    """The pickup in the pan that a scavenge stage draws by; None of anything else."""
+    into = circuit.run_into(part, "inlet") if part["kind"] == "scavenge_stage" else None
+    if into is None:
+        return None
+    before = circuit.component(into["start"]["component"])
+    return before if before["kind"] == "pickup" else None
+
+
+def _take_stage(circuit: Plumbing, stage: Document, pickup: Document) -> None:
+    """A stage that clears the pan goes with its pickup; what the others bring goes on."""
+    stages = circuit.of_kind("scavenge_stage")
+    if not any(each is not stage and _pickup_of(circuit, each) for each in stages):
+        raise refused("component", "is the only stage that clears the pan: the tank would run dry")
+    out = circuit.run_from(stage, "outlet")
+    circuit.drop(stage)
+    circuit.drop(pickup)
+    if out is not None:
+        _prune(circuit, circuit.component(out["end"]["component"]))
+
+
+def _joins_two(circuit: Plumbing, tee: Document) -> bool:
+    return len([run for run in circuit.runs if run["end"]["component"] == tee["id"]]) > 1
 
 
 def _sits_in_line(circuit: Plumbing, part: Document) -> bool:

@@ -13880,7 +13880,8 @@ export interface components {
          * @description A component taken out with its lines; the line it sat in goes on without it.
          *
          *     What is then of no use goes with it: the tee, the valve and the check valve of a bottle, the
-         *     plate or the thermostat of a cooler, the restrictor of a turbo, the plate of a remote filter.
+         *     plate or the thermostat of a cooler, the restrictor of a turbo, the plate of a remote filter,
+         *     the pickup of a stage that clears the pan.
          */
         TakeOut: {
             /** Component */
