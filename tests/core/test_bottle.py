@@ -325,17 +325,6 @@ class TestTrials:
         assert (longer.bore_mm, longer.slack_mm) == (13.5, 12.0)  # type: ignore[attr-defined]
         assert (wider.bore_mm, wider.slack_mm) == (None, 12.0)  # type: ignore[attr-defined]
 
-    def test_a_line_that_has_no_size_gets_the_usual_one(self, bottled: Build) -> None:
-        """A length given to what is no hose makes one of it: dash 10, and no other's bore."""
-        raw = bottled.model_dump(mode="json")
-        run = next(each for each in raw["circuit"]["runs"] if each["name"] == TO_VALVE)
-        run["line"] = {"kind": "passage", "bore_mm": 9.0, "length_mm": 300.0}
-        done = read_act({"kind": "tune_accumulator", "length_mm": 700}).done(build_from(raw))
-        line = next(each.line for each in done.build.circuit.runs if each.name == TO_VALVE)
-        assert (line.kind, line.dash, line.length_mm) == ("hose", 10, 700.0)  # type: ignore[union-attr]
-        assert line.bore_mm is None  # type: ignore[union-attr]
-        assert "line size 10, 0.7 m" in done.words
-
     def test_the_length_of_a_line_that_is_laid_is_its_ways(self) -> None:
         plumbed = read_build((DEMO / "plumbed.json").read_text())
         told = self.tried(plumbed, dash=12).bottle.line  # type: ignore[attr-defined]

@@ -8,6 +8,7 @@ import pytest
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
+from bilge_core.document.read import build_from
 
 from tests.core.test_circuit_acts import MOVED, PLAIN, after, of
 
@@ -82,3 +83,16 @@ def test_a_figure_that_was_edited_is_assumed_no_more() -> None:
     bore = {"kind": "figures", "figures": [{"field": field, "value": 20}]}
     tube = after(bore).circuit.suction
     assert tube is not None and not tube.assumed
+
+
+def test_a_line_that_has_no_size_gets_the_usual_one(moved: Build) -> None:
+    """A length given to what is no hose makes one of it: dash 10, and no other's bore."""
+    bottled = after({"kind": "fit_accumulator", "volume_l": 2}, build=moved)
+    raw = bottled.model_dump(mode="json")
+    run = next(each for each in raw["circuit"]["runs"] if each["name"] == "to the bottle's valve")
+    run["line"] = {"kind": "passage", "bore_mm": 9.0, "length_mm": 300.0}
+    done = read_act({"kind": "tune_accumulator", "length_mm": 700}).done(build_from(raw))
+    line = next(each.line for each in done.build.circuit.runs if each.id == run["id"])
+    assert (line.kind, line.dash, line.length_mm) == ("hose", 10, 700.0)  # type: ignore[union-attr]
+    assert line.bore_mm is None  # type: ignore[union-attr]
+    assert "line size 10, 0.7 m" in done.words
