@@ -8,16 +8,14 @@ import type { DryPlan } from "./dryPlan";
 import type { Now } from "./now";
 import type { DryNow } from "./useDryNow";
 
-/** A dry sump's tank, its shallow pan, and the way between them. */
-export function DryDrawn({
-  plan,
-  dry,
-  now,
-}: {
+interface Drawn {
   plan: DryPlan;
   dry: DryNow | null;
   now: Now;
-}): ReactElement {
+}
+
+/** A dry sump's tank, its shallow pan, and the way between them. */
+export function DryDrawn({ plan, dry, now }: Drawn): ReactElement {
   const { pan, scavenge } = plan;
   const moment = dry?.moment ?? null;
   const share = moment && dry ? Math.min(1, moment.tankL / dry.tank.volume_l) : 0;
@@ -51,15 +49,7 @@ export function DryDrawn({
 const percent = (share: number): string => `${(share * 100).toFixed(0)} %`;
 
 /** What tank, pan and the way back hold, beside them. */
-export function DryWords({
-  plan,
-  dry,
-  now,
-}: {
-  plan: DryPlan;
-  dry: DryNow | null;
-  now: Now;
-}): ReactElement {
+export function DryWords({ plan, dry, now }: Drawn): ReactElement {
   const { limits, system, units } = useSettings();
   const litres = (value: number): string => {
     const { figure, unit } = volumeAs(units, system, value);
