@@ -288,7 +288,7 @@ def test_what_is_no_record_is_refused(record: bytes) -> None:
 
 
 def test_cells_are_as_large_as_is_said() -> None:
-    """As docs/speed.md and the names of runs have them: along and across, up, step."""
+    """Bilge's own choice, held fast: along and across, up, step. Another needs another version."""
     cells = {key: (each.plan, each.height) for key, each in RESOLUTIONS.items()}
     assert cells == {"quick": (0.022, 0.007), "bench": (0.010, 0.010), "fine": (0.008, 0.008)}
     assert {each.name: each.longest_step for each in RESOLUTIONS.values()} == {

@@ -200,6 +200,10 @@ class TestTheMap:
         assert (told["volumes_l"][-1], told["precharges_bar"][-1]) == (2.0, 3.0)
         assert (len(told["lowest_bar"]), len(told["lowest_bar"][0])) == (10, 20)
         assert len(told["under_s"]) == 10
+        # kept for the next who asks for the same, and for nobody who asks for another
+        assert api("GET", f"{path}?most_l=2&most_bar=3")[1] == told
+        other = api("GET", f"{path}?most_l=3&most_bar=3")[1]
+        assert other["volumes_l"][-1] == 3.0 and other["lowest_bar"] != told["lowest_bar"]
 
     def test_sizes_that_cannot_be_are_refused(self, api: Api, build: Build) -> None:
         path = f"/stages/pressure/{build.pk}/bottle/map"
