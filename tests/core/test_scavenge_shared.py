@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
 from bilge_core.document.read import read_build
 from bilge_core.errors import InvalidQuantity
 from bilge_core.loads.log import Log
+from bilge_core.moving.dry_engine import DryEngine
 from bilge_core.oil import density
 from bilge_core.oil.grades import GRADES
 from bilge_core.pan import assemble_pan
@@ -54,6 +56,22 @@ def test_of_three_on_one_stage_one_takes_its_third_along() -> None:
     (kept, own) = on_a_stage_each((Stage("c1", "a", 30e-6, 0.5, (0, 1, 2)),), (0, 2))
     assert kept.mouths == (0, 1) and kept.per_turn == pytest.approx(20e-6)
     assert own.mouths == (2,) and own.per_turn == pytest.approx(10e-6)
+
+
+def test_in_moving_oil_the_one_that_sucks_air_has_the_whole_stage() -> None:
+    """Flow by each mouth of a stage; a third mouth is another's, a stage without one has none."""
+    side = SimpleNamespace(_stage_of=np.array([0, 0, 1]))
+    for gas, flows in (
+        ([0.0, 0.0, 0.0], [0.5, 0.5, 0.0]), ([0.3, 0.2, 1.0], [0.5, 0.5, 0.0]),
+        ([0.0, 0.9, 0.0], [0.0, 1.0, 0.0]), ([0.7, 0.6, 1.0], [1.0, 0.0, 0.0]),
+    ):  # fmt: skip
+        drawn = DryEngine._by_mouths(side, 0, 1.0, np.array(gas))  # type: ignore[arg-type]
+        assert drawn.tolist() == flows
+        assert oil_of_stage(np.array(gas), side._stage_of, 0) == pytest.approx(
+            float(drawn @ (1.0 - np.array(gas)))
+        )
+    none = DryEngine._by_mouths(side, 2, 1.0, np.zeros(3))  # type: ignore[arg-type]
+    assert none.tolist() == [0.0, 0.0, 0.0]
 
 
 def test_the_one_in_oil_gets_nothing_once_the_other_sucks_air() -> None:

@@ -16,13 +16,14 @@ from bilge_core.loads.corners import Corner
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
 from bilge_core.physics.gravity import STANDARD_GRAVITY
+from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.rules import State
 from bilge_core.scavenge.belt import drive_teeth
 from bilge_core.scavenge.by_corner import by_corner
-from bilge_core.scavenge.lap import DryLap
+from bilge_core.scavenge.lap import DryLap, oil_of_stage, stages_of
 from bilge_core.scavenge.rose import scavenge_rose
 from bilge_core.scavenge.sizing import Sized, sizing
-from bilge_core.scavenge.stages import scavenged
+from bilge_core.scavenge.stages import Stage, scavenged
 from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.scavenge.way_back import along
 from bilge_core.tell.drive import DriveOut, drive_out
@@ -356,13 +357,25 @@ def drawn_by_stages(
         Of the crank.
     gas : sequence of ndarray, shape (n,)
         Share of it in what each of the pan's mouths swallowed.
+
+    Examples
+    --------
+    >>> one = StageOut(id="c1", name="a", displacement_cm3=30, drive_ratio=0.5, mouths=[0, 1])
+    >>> gas = [np.array([0.0, 0.4, 0.0]), np.array([0.0, 0.2, 0.9])]
+    >>> swept, oil = drawn_by_stages([one], np.full(3, 6000.0), gas)
+    >>> (swept * 60e3).round(1).ravel().tolist(), (oil * 60e3).round(1).ravel().tolist()
+    ([90.0, 90.0, 90.0], [90.0, 63.0, 9.0])
     """
-    swept = np.column_stack(
-        [rpm / 60.0 * each.drive_ratio * each.displacement_cm3 * 1e-6 for each in stages]
-    )
-    oil = np.zeros_like(swept)
-    for at, each in enumerate(stages):
-        mine = [gas[mouth] for mouth in each.mouths]
-        if mine:
-            oil[:, at] = swept[:, at] * np.mean([1.0 - one for one in mine], axis=0)
-    return swept, oil
+    drawing = [
+        Stage(
+            each.id, each.name, each.displacement_cm3 * 1e-6, each.drive_ratio, tuple(each.mouths)
+        )
+        for each in stages
+    ]
+    speed, of_mouths = speed_of_rpm(rpm), np.column_stack(gas)
+    swept = np.column_stack([each.swept(speed) for each in drawing])
+    stage_of = stages_of(drawing, len(gas))
+    share = np.array([
+        [oil_of_stage(row, stage_of, number) for number in range(len(drawing))] for row in of_mouths
+    ])  # fmt: skip
+    return swept, swept * share
