@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from bilge_core.checks.lines import check_line, is_hot
+from bilge_core.checks.lines import check_line
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import Cooler
 from bilge_core.document.circuit.route import laid
@@ -311,7 +311,8 @@ class TestChecks:
         assert least_radius("hose", None, 12.0e-3, None) == least_radius("hose", 8, 0.0, None)
 
     def test_what_is_hot_is_known_by_its_name(self) -> None:
-        assert is_hot("exhaust") and is_hot("Turbo housing") and not is_hot("steering rack")
+        assert rules.is_hot("exhaust") and rules.is_hot("Turbo housing")
+        assert not rules.is_hot("steering rack")
 
 
 class TestFlows:

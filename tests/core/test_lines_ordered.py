@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 from typing import Any
 
+import numpy as np
 import pytest
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import RemoteFilter
 from bilge_core.lines.bending import Bender
+from bilge_core.lines.laid import Line
 from bilge_core.lines.order import (
     Need,
     added_up,
@@ -23,12 +25,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.line_orders import ACCUMULATOR, COOLER, DRY, ON_THE_ORDER, TURBO
-from tests.laid_lines import DUNLIN, SANDPIPER, done, laid_out, line_of, with_way
+from tests.laid_lines import DUNLIN, SANDPIPER, TO_COOLER, done, laid_out, line_of, with_way
 
 some_parts = st.lists(
     st.tuples(st.sampled_from(["hose_10", "tee", "union_10", "bung"]), st.integers(1, 5)),
     max_size=6,
 )
+
+
+def sleeve_of(line: Line) -> float:
+    """Heat sleeve that is bought for a line of the demo car [m]."""
+    needs = needs_of(DUNLIN, line, Bender())
+    return next(each.count for each in needs if each.part == "heat_sleeve")
 
 
 class TestOrder:
@@ -75,6 +83,30 @@ class TestOrder:
         told, untold = line_of(with_way(clips_mm=100)), line_of(with_way())
         assert told.length is not None
         assert clips_of(told) == math.ceil(told.length / 0.1) - 1 > clips_of(untold) >= 1
+
+    def test_a_heat_sleeve_covers_what_passes_something_hot(self) -> None:
+        """Across a round exhaust, 20 mm over its middle: the chord of a circle, 100 mm past it."""
+        exhaust = next(each for each in DUNLIN.car.keep_outs if each.name == "exhaust")
+        assert exhaust.kind == "cylinder"
+        x = 160.0
+        middle = np.interp(x, [-40.0, 360.0], [-120.0, -100.0])
+        over = [{"at_mm": [x, y, middle + 20.0]} for y in (-300.0, 600.0)]
+        line = line_of(with_way(points=over, sleeve=True))
+        assert line.outside is not None and line.length == pytest.approx(0.9, rel=1e-4)
+        reach = 30e-3 + 60e-3 + 0.5 * line.outside  # the exhaust's, the rule's, the line's own
+        chord = 2.0 * math.sqrt(reach**2 - 20e-3**2)
+        assert sleeve_of(line) == pytest.approx(chord + 0.2, abs=0.1)
+        assert sleeve_of(line) < 0.5
+
+    def test_where_nothing_hot_is_near_a_sleeve_covers_all(self) -> None:
+        """A steering rack is near, which gets no line warm."""
+        past_the_rack = [{"at_mm": [520, y, -30]} for y in (-200.0, 200.0)]
+        assert sleeve_of(line_of(with_way(points=past_the_rack, sleeve=True))) == 0.4
+        untold = line_of(done(DUNLIN, kind="lay_line", run=TO_COOLER, sleeve=True, length_mm=730))
+        assert sleeve_of(untold) == 0.8
+        assert "heat_sleeve" not in {
+            each.part for each in needs_of(DUNLIN, line_of(DUNLIN), Bender())
+        }
 
     def test_a_plugged_port_takes_a_plug(self) -> None:
         moved = done(DUNLIN, kind="move_filter")

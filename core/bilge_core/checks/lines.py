@@ -15,22 +15,9 @@ from bilge_core.lines.parallel import beside
 from bilge_core.lines.ports import BARE
 from bilge_core.rules import Check, drains, lines
 
-_HOT_THINGS = ("exhaust", "turbo", "manifold", "header", "downpipe")
-"""Words in a keep-out's name by which it is known to be hot (ours)."""
-
-
 _STEP = 10e-3  # [m] by which a route's fall is looked at (ours)
 _PULLED = frozenset({"pressure", "return", "water"})
 """Services whose hoses shorten under pressure."""
-
-
-def is_hot(name: str) -> bool:
-    """Whether what is called so gets hot.
-
-    >>> is_hot("Exhaust, left"), is_hot("subframe")
-    (True, False)
-    """
-    return any(word in name.lower() for word in _HOT_THINGS)
 
 
 def least_fall(route: Route) -> float:
@@ -52,7 +39,7 @@ def least_fall(route: Route) -> float:
 def _of_gaps(build: Build, gaps: tuple[Gap, ...], sleeved: bool, field: str) -> Iterator[Check]:
     for gap in gaps:
         yield lines.check_gap(gap.name, gap.gap, gap.wanted, gap.rocks, field)
-        if is_hot(gap.name):
+        if lines.is_hot(gap.name):
             heat = lines.check_heat(gap.name, gap.gap, sleeved, f"{field}.line.sleeve")
             if heat is not None:
                 yield heat

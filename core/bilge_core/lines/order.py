@@ -19,7 +19,7 @@ from bilge_core.lines.chain import Own
 from bilge_core.lines.laid import Line
 from bilge_core.lines.ports import BARE, ON_ENGINE, thread_of
 from bilge_core.physics.axes import engine_to_car
-from bilge_core.rules.lines import CLIPS, HEAT
+from bilge_core.rules.lines import CLIPS, HEAT, is_hot
 from bilge_core.shop import PARTS, bought_as
 from bilge_core.shop.fittings import FITTINGS, hose_end_key, hose_key, spanner_of, tube_key
 from bilge_core.shop.threads import joint_of
@@ -89,7 +89,7 @@ def _sleeved(build: Build, line: Line) -> float:
         return line.length or _ROUGH
     places, turn = line.route.sampled(_STEP), engine_to_car(build.car)
     near = np.zeros(len(places), dtype=bool)
-    for keep_out in build.car.keep_outs:
+    for keep_out in filter(lambda each: is_hot(each.name), build.car.keep_outs):
         there = places if keep_out.frame == "car" else places @ turn
         near |= distance_to(there, keep_out)[0] < HEAT.least + 0.5 * line.outside
     if not near.any():

@@ -8,6 +8,8 @@ from bilge_core.rules.rule import COMMON, Check, Rule
 
 _MAKERS = "from memory: its maker's own figure goes before it"
 
+_HOT_THINGS = ("exhaust", "turbo", "manifold", "header", "downpipe")
+"""Words in a name by which something is known to be hot (ours)."""
 LEAST_HOSE_BEND = {
     3: 38e-3, 4: 50e-3, 6: 65e-3, 8: 90e-3, 10: 125e-3, 12: 140e-3, 16: 190e-3, 20: 230e-3,
     24: 280e-3,
@@ -184,6 +186,15 @@ def check_gap(name: str, gap: float, wanted: float, rocks: bool, field: str) -> 
         words = f"{_mm(gap)} to the {name}, {_mm(wanted)} wanted{how}: lead it further off"
         return Check("bad" if gap < 0.5 * wanted else "caution", words, field, GAP)
     return Check("good", f"{_mm(gap)} to the {name}, {_mm(wanted)} wanted{how}", field, GAP)
+
+
+def is_hot(name: str) -> bool:
+    """Whether what is called so gets hot.
+
+    >>> is_hot("Exhaust, left"), is_hot("subframe")
+    (True, False)
+    """
+    return any(word in name.lower() for word in _HOT_THINGS)
 
 
 def check_heat(name: str, gap: float, sleeved: bool, field: str) -> Check | None:

@@ -7,7 +7,6 @@ from collections.abc import Sequence
 import numpy as np
 from pydantic import BaseModel
 
-from bilge_core.checks.lines import is_hot
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.run import HardLine
 from bilge_core.document.keep_outs import PlaneKeepOut
@@ -20,6 +19,7 @@ from bilge_core.network.breathing import place_of_port
 from bilge_core.options.candidate import Prices
 from bilge_core.pan import Pan, assemble_pan
 from bilge_core.physics.axes import engine_to_car
+from bilge_core.rules.lines import is_hot
 from bilge_core.shop.threads import NO_PORT, joints
 from bilge_core.shop.tools import tools_for
 from bilge_core.tell.lines import LineOut, line_out
