@@ -10,10 +10,12 @@ import pytest
 from bilge_core.acts.registry import read_act
 from bilge_core.cooling.engine import (
     RATED_AT,
+    WATER_FLOW,
     Conditions,
     cooling_over,
     heat_from_temperatures,
     rating_for,
+    water_flow,
 )
 from bilge_core.cooling.exchangers import BTU_PER_HOUR, capacity_rate, exchanger_rated
 from bilge_core.cooling.stint import HOTTEST, Heat, steady_temperature, stint
@@ -22,7 +24,7 @@ from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.network.conditions import at_temperature, conditions
 from bilge_core.physics.turns import speed_of_rpm
-from bilge_core.tell.supply import cooling_out, supply_out
+from bilge_core.tell.supply import cooling_out, measured_share, supply_out
 
 from tests.networks import BOTTLE, MOVED, Raw, after, changed, dunlin, part
 
@@ -118,6 +120,25 @@ class TestAnEngine:
         rate = capacity_rate(cooler.flow, 1.0)
         assert cooler.oil_out < cooler.oil_in
         assert (cooler.oil_in - cooler.oil_out) * rate * 850 == pytest.approx(cooler.heat, rel=0.1)
+
+    def test_a_measured_rise_tells_the_share_of_power_that_warms_the_oil(self) -> None:
+        """60 L/min from 90 to 105 °C; 2.2 kJ/kg/K as above, about 820 kg/m3 there: 27 kW."""
+        told = measured_share(dunlin(), HARD, 60 / 60e3, 90.0, 105.0)
+        assert told.given == pytest.approx(1e-3 * 820.0 * 2200.0 * 15.0, rel=0.03)
+        assert told.share * 200e3 * 0.6 == told.given
+        twice = measured_share(dunlin(), HARD, 120 / 60e3, 90.0, 105.0)
+        assert twice.share == pytest.approx(2.0 * told.share)
+        with pytest.raises(InvalidQuantity, match="above"):
+            measured_share(dunlin(), HARD, 60 / 60e3, 105.0, 105.0)
+
+    def test_water_told_of_a_plate_cooler_is_counted(self) -> None:
+        fitted = read_act({"kind": "fit_cooler", "cooler": "plate"}).done(dunlin()).build
+
+        def told(litres: float | None) -> Build:
+            return changed(fitted, lambda d: part(d, "water_source").update(flow_l_min=litres))
+
+        assert water_flow(told(45.0)) == pytest.approx(45 / 60e3)
+        assert water_flow(told(None)) == WATER_FLOW == water_flow(dunlin())
 
     def test_a_larger_cooler_keeps_it_colder_and_more_power_hotter(self) -> None:
         steady = [cooling_over(rated(kw), HARD).steady or 999.0 for kw in (6.0, 12.0, 24.0)]

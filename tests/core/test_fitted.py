@@ -240,8 +240,12 @@ def test_the_depth_that_holds_a_volume(box_document: Make) -> None:
     assert by == pytest.approx(1e-3 / (0.4 * 0.24), rel=1e-4)
     up = depth_for_capacity(build, 0.010, [0])
     assert assemble_pan(deepen(build, up, [0]).build).capacity_to_rail == pytest.approx(0.010)
-    for volume, zones in ((0.0, [0]), (1e-3, [7]), (1.0, [0]), (math.nan, [0])):
-        with pytest.raises(InvalidQuantity):
+    for volume, zones, wanted in (
+        (0.0, [0], "positive"), (-1e-3, [0], "positive"), (math.nan, [0], "positive"),
+        (math.inf, [0], "positive"), (1e-3, [7], "some of 0 to 0"), (1e-3, [], "some of 0 to 0"),
+        (1.0, [0], "at most"),
+    ):  # fmt: skip
+        with pytest.raises(InvalidQuantity, match=wanted):
             depth_for_capacity(build, volume, zones)
 
 

@@ -107,6 +107,15 @@ def test_a_quickening_turn_pushes_the_nose() -> None:
     assert moved.leftward[100] == pytest.approx(2.0 * 0.5, rel=1e-6)
 
 
+def test_a_quickening_turn_holds_a_sensor_on_the_left_back() -> None:
+    """yaw' x r: turning left, what sits 2 m left of the engine gets backward acceleration."""
+    time = np.arange(0.0, 4.0, 0.02)
+    one = np.ones_like(time)
+    yaw = 0.5 * time
+    moved, _ = in_car(Log(time, 20 * one, 0 * one, 0 * one, one), Sensor(left_mm=2000), yaw)
+    assert moved.forward[100] == pytest.approx(2.0 * 0.5, rel=1e-6)
+
+
 def test_moving_needs_the_yaw_rate() -> None:
     time = np.arange(0.0, 2.0, 0.1)
     with pytest.raises(InvalidQuantity, match="yaw rate"):

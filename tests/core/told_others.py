@@ -1,4 +1,4 @@
-"""What is told of other things than a build over a lap: acts, logs, a track book, files."""
+"""What is told of other things than a build over a lap: acts, logs, a track book, files, tables."""
 
 from __future__ import annotations
 
@@ -36,6 +36,7 @@ from tests.conftest import DEMO, TEMPLATES
 from tests.core import test_acts, test_book, test_circuit_acts, test_plates_fitted
 from tests.core.circuit_acts import ONE_OF_EACH, Raw
 from tests.core.told_all import plain, short_lap
+from tests.core.told_figures import of_figures
 from tests.core.told_shortly import differs, rounded, shortly
 
 BUILDS = {
@@ -190,4 +191,5 @@ OTHERS: dict[str, Callable[[], Any]] = {
     "shop": of_shop,
     "book": lambda: shortly(of_book()),
     "files": lambda: shortly(of_files()),
+    "figures": of_figures,
 }
