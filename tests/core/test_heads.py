@@ -23,6 +23,7 @@ from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.heads import heads_out
 
 from tests.conftest import DEMO
+from tests.networks import changed, dunlin
 
 G = 9.80665
 SANDPIPER = read_build((DEMO / "sandpiper.json").read_text())
@@ -179,3 +180,34 @@ class TestOverALap:
         assert head.freer_mean_l < head.mean_l <= head.most_l
         assert head.outside_mean_l is not None and head.outside_mean_l <= head.mean_l
         assert mean_held(network_of(SANDPIPER), SANDPIPER, self.LOG, "c99") == 0.0
+
+
+def _through_a_chest(raw: Raw, dash: int | None) -> None:
+    """The head's drains fall into a timing chest, which has one way down to where they fell."""
+    runs = raw["circuit"]["runs"]
+    drains = next(run for run in runs if run["start"]["port"] == "drains")
+    onward = {**drains, "id": "r900", "name": "way down of the chest"}
+    onward["start"] = {"component": "c900", "port": "oil_out"}
+    if dash is not None:
+        onward["line"] = {"kind": "hose", "dash": dash}
+    drains["end"] = {"component": "c900", "port": "oil_in"}
+    runs.append(onward)
+    chest = {"kind": "timing_chest", "id": "c900", "name": "timing chest"}
+    raw["circuit"]["components"].append(chest)
+
+
+def test_a_timing_chest_holds_what_its_way_down_asks_for() -> None:
+    """Q = c A √(2 g h): all of a head's oil through a hole, its head by the bore's fourth power."""
+
+    def held(dash: int | None) -> dict[str, float]:
+        network = network_of(changed(dunlin(), lambda raw: _through_a_chest(raw, dash)))
+        there = settled_in(network, speed_of_rpm(5000.0)).in_vessels
+        return dict(zip((of for of, _ in network.vessels), there.tolist(), strict=True))
+
+    small, large, untold = held(8), held(12), held(None)
+    bores = {8: 10.92, 12: 17.27}  # as in tests/core/test_circuit_holds.py
+    assert small["c900"] / large["c900"] == pytest.approx((bores[12] / bores[8]) ** 4, rel=0.1)
+    assert 0.0 < untold["c900"] < large["c900"]  # 30 mm, guessed
+    head = network_of(dunlin())
+    alone = settled_in(head, speed_of_rpm(5000.0)).in_vessels[0]
+    assert small["c8"] == large["c8"] == pytest.approx(alone)

@@ -251,3 +251,46 @@ def test_what_speed_and_grip_do_not_go_together(top: float, side_g: float, odd: 
     side = side_g * STANDARD_GRAVITY * np.where((time > 10.0) & (time < 14.0), 1.0, 0.0)
     doubts = log_facts(Log(time, top * one, 0 * one, side, 600 * one)).doubts
     assert any("with no more than" in doubt for doubt in doubts) == odd
+
+
+@pytest.mark.parametrize("unit", ["km/h", "m/s", "mph"])
+def test_a_speed_without_a_unit_is_the_one_that_adds_up_to_the_distance(unit: str) -> None:
+    """Four minutes at 30 m/s are 7.2 km, written in kilometres; nothing pulls or brakes."""
+    time = np.arange(0.0, 240.0, 0.1)
+    factor = {"km/h": 3.6, "m/s": 1.0, "mph": 3600.0 / 1609.344}[unit]
+    values = {"t": time, "v": np.full(len(time), 30.0 * factor), "d": 30.0 * time / 1e3}
+    columns = {
+        "time": Column(heading="t", unit="s"), "speed": Column(heading="v", unit=""),
+        "distance": Column(heading="d", unit="km"),
+    }  # fmt: skip
+    table = Columns(values, np.arange(len(time)))
+    told, guesses = complete(table, Reading.model_validate({"columns": columns}))
+    assert told.columns["speed"].unit == unit
+    assert [each.reason for each in guesses] == ["so it adds up to the distance driven"]
+
+
+@pytest.mark.parametrize(("top", "unit"), [(54.0, "m/s"), (56.0, "km/h")])
+def test_a_speed_of_which_nothing_tells_is_guessed_by_how_far_it_reaches(
+    top: float, unit: str
+) -> None:
+    time = np.arange(0.0, 60.0, 0.1)
+    columns = {"time": Column(heading="t", unit="s"), "speed": Column(heading="v", unit="")}
+    table = Columns({"t": time, "v": np.full(len(time), top)}, np.arange(len(time)))
+    told, (guess,) = complete(table, Reading.model_validate({"columns": columns}))
+    assert told.columns["speed"].unit == unit
+    assert guess.words == f"speed is in {unit}: it reaches {top:.0f}; nothing else tells"
+
+
+def test_a_yaw_rate_that_is_positive_to_the_right_tells_the_hand(saltmarsh: Log) -> None:
+    """Signs of ISO 8855 are the other way round; rows come by their rate, without a clock."""
+    known = channels(saltmarsh)
+    names = {"speed": "v", "lateral": "left", "longitudinal": "fore", "yaw_rate": "yaw"}
+    units = {"speed": "m/s", "lateral": "g", "longitudinal": "g", "yaw_rate": "rad/s"}
+    columns = {name: Column(heading=names[name], unit=units[name]) for name in names}
+    columns["yaw_rate"] = Column(heading="yaw", unit="rad/s", positive="right")
+    values = {heading: known[heading] for heading in names.values()}
+    values["yaw"] = -values["yaw"]
+    rate = 1.0 / float(saltmarsh.time[1] - saltmarsh.time[0])
+    reading = Reading.model_validate({"columns": columns, "sample_rate_hz": rate})
+    told, _ = complete(Columns(values, np.arange(len(known["t"]))), reading)
+    assert told.columns["lateral"].positive == "left"
