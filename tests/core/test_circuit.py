@@ -159,7 +159,7 @@ class TestWhatItCannotBe:
             ("to the relief", "end", {"port": "bypass"}, "takes return, not pressure"),
             ("to the relief", "end", {"component": "c4", "port": "outlet"}, "flows the other way"),
             ("filter to gallery", "end", {"port": "second_feed"}, "is plugged"),
-            ("down to the pan", "end", {"port": "b99"}, "a boss that the pan has not"),
+            ("down to the pan", "end", {"port": "b99"}, "is no boss of the pan"),
         ],
     )
     def test_an_end(self, box: Document, name: str, end: str, change: Document, words: str) -> None:

@@ -11,6 +11,7 @@ from bilge_core.checks.drains import check_drains
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.drains.laid import drains_of
+from bilge_core.errors import InvalidInput
 from bilge_core.pan import assemble_pan
 from bilge_core.rules import drains as rules
 
@@ -101,3 +102,14 @@ class TestMends:
         )
         assert states(build)["boss_fixing"] == "bad"
         assert states(SANDPIPER)["drain_under"] == "caution"
+
+
+def test_a_drain_ends_at_no_level_sensors_boss() -> None:
+    """Such a boss lies under the oil's level; what ends there is named, and what it could be."""
+
+    def spoil(document: Any) -> None:
+        for boss in document["pan"]["bosses"]:
+            boss["kind"] = "level_sensor"
+
+    with pytest.raises(InvalidInput, match=r"turbo's drain or a return .*lead drain of the turbo"):
+        changed(SANDPIPER, spoil)

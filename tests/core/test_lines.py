@@ -290,6 +290,12 @@ class TestChecks:
         assert check.state == state
         assert check.words.startswith("Touches") == (gap <= 0.0)
 
+    def test_an_end_that_nothing_fits_wants_a_made_part(self) -> None:
+        check = rules.check_chain("cooler, oil in", False, "BSPP 3/8", 10, "f")
+        assert (check.state, check.rule.key) == ("bad", "chain")
+        assert check.words == "cooler, oil in: no chain from BSPP 3/8 to size 10; needs a made part"
+        assert rules.check_chain("cooler, oil in", True, "BSPP 3/8", 10, "f").state == "good"
+
     def test_edges_of_bends_legs_and_ground(self) -> None:
         def state(check: Check) -> str:
             return check.state

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -31,6 +32,8 @@ from bilge_core.pan.faces import inside_faces
 from ezdxf.filemanagement import read
 
 from tests.conftest import DEMO
+
+Make = Callable[..., dict[str, Any]]
 
 DEMOS = {path.stem: read_build(path.read_text()) for path in sorted(DEMO.glob("*.json"))
          if path.stem != "readings"}  # fmt: skip
@@ -168,6 +171,26 @@ class TestUnfolded:
         for pair in ((2, apart), (1, 99)):
             with pytest.raises(InvalidInput, match="no edge in common"):
                 unfolded(found, [pair], self.SHEET)
+
+    def test_walls_of_an_inner_corner_would_lie_over_each_other(self, box_document: Make) -> None:
+        """An L from above: flat, both walls of its inner corner want the same square."""
+        ring = [[0, -120], [400, -120], [400, 0], [200, 0], [200, 120], [0, 120]]
+        build = build_from(box_document(pan__zones__0__outline_mm=ring, pickup__x_mm=100))
+        found = panels(build)
+        walls = [panel for panel in found if panel.kind == "wall"]
+        floor = next(panel for panel in found if panel.kind == "floor")
+
+        def is_at_the_corner(panel: Panel) -> bool:
+            corners = panel.in_space(panel.ring)
+            near = np.hypot(corners[:, 0] - 0.2, corners[:, 1])
+            return bool((near < 1e-6).any())
+
+        one, other = sorted(each.number for each in walls if is_at_the_corner(each))
+        every = [(floor.number, each.number) for each in walls]
+        with pytest.raises(InvalidInput, match=f"panels {one} and {other} would lie over"):
+            unfolded(found, every, self.SHEET)
+        without = [pair for pair in every if other not in pair]
+        assert len(unfolded(found, without, self.SHEET)) == 2
 
 
 class TestParts:

@@ -92,9 +92,6 @@ def _entries(build: Build, forecast: DrainsForecast, up: Array, level: float) ->
         if told is None:
             continue
         field = f"pan.bosses.{index}"
-        if boss.kind == "level_sensor":
-            at = _field(build, told.drain.run)
-            found.append(drains.check_sensor_boss(told.drain.name, boss.name, at))
         height = float(place_of_boss(boss) @ up) - level - 0.5e-3 * boss.bore_mm
         under = float((told.over.under > 0.0).sum()) * step
         found.append(bosses.check_drain(boss.name, height, under, field))

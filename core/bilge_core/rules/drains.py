@@ -41,9 +41,6 @@ FEED_FITS = Rule(
     "feed_fits_drain", "A drain, standing, carries more than the feed brings at full pressure",
     COMMON, high=1.0, unit="1", fix="restrict_feed",
 )  # fmt: skip
-SENSOR_BOSS = Rule(
-    "sensor_boss", "A level sensor's boss is no drain: it is below the running level", COMMON
-)
 OWN_STAGE = Rule(
     "own_stage", "What a stage pulls has that stage for itself, or falls to the junction", COMMON,
     high=1.0, unit="inlets", fix="own_stage",
@@ -74,8 +71,8 @@ VENT_UNDER = Rule(
     " oil out", high=0.05, unit="s",
 )  # fmt: skip
 RULES = (
-    SEAL, SPARE, BACKS_UP, FALLS, REDUCER, FLANGES, GRAVITY_BORE, FEED_FITS, SENSOR_BOSS,
-    OWN_STAGE, STAGE_CARRIES, STAGE_SUCTION, FEED_FILTERED, FEED_RESTRICTED, CRANKCASE, VENT_UNDER,
+    SEAL, SPARE, BACKS_UP, FALLS, REDUCER, FLANGES, GRAVITY_BORE, FEED_FITS, OWN_STAGE,
+    STAGE_CARRIES, STAGE_SUCTION, FEED_FILTERED, FEED_RESTRICTED, CRANKCASE, VENT_UNDER,
 )  # fmt: skip
 
 
@@ -152,12 +149,6 @@ def check_feed(name: str, feed: float, carries: float, field: str) -> Check:
         "restrictor in the feed (2 mm is usual), or a wider drain"
     )
     return Check("bad", words, field, FEED_FITS)
-
-
-def check_sensor_boss(name: str, boss: str, field: str) -> Check:
-    """A drain led to a level sensor's boss."""
-    words = f"{name} ends at {boss}, a level sensor's boss: it lies below the running level"
-    return Check("bad", words, field, SENSOR_BOSS)
 
 
 def check_stage(stage: str, inlets: int, fall: bool, field: str) -> Check | None:

@@ -180,7 +180,10 @@ def fault_of_end(
     'of tee is plugged'
     """
     if port is None and is_id(end.port):
-        return f"is a boss that the pan has not ({end.port}): lead {run.name} elsewhere first"
+        return (
+            "is no boss of the pan that a line can end at, a turbo's drain or a return "
+            f"({end.port}): lead {run.name} elsewhere first"
+        )
     if port is None:
         known = ", ".join(each.key for each in component.PORTS)
         return f"must be a port of {component.name}: {known} (it is {end.port!r})"
