@@ -145,6 +145,21 @@ class TestPlaced:
         stands = placed(body, "guess", "+x")
         assert stands.bounds[:, 2] == pytest.approx([-0.138, 0.0], abs=2e-4)
 
+    def test_a_rough_scan_is_stood_up_by_its_lid(self) -> None:
+        """None of its triangles are in one plane: what faces an end, and lies there, counts."""
+        body = body_round(assemble_pan(BUILDS["dunlin"]), 0.0)
+        vertices, faces = trimesh.remesh.subdivide_to_size(body.vertices, body.faces, 0.03)
+        rough = np.random.default_rng(4).normal(0.0, 3e-4, vertices.shape)
+        scan = trimesh.Trimesh(vertices + rough, faces)
+        assert guessed_up(scan).tolist() == [0.0, 0.0, 1.0]
+        stands = placed(scan, "guess", "+x")
+        assert stands.bounds[:, 2] == pytest.approx([-0.138, 0.0], abs=2e-3)
+
+    def test_what_has_no_flat_piece_is_refused(self) -> None:
+        ball = trimesh.creation.icosphere(subdivisions=4, radius=0.2)
+        with pytest.raises(InvalidInput, match="no piece of the mesh is flat"):
+            guessed_up(ball)
+
     def test_three_places_of_the_rail_set_it_as_it_stood(self) -> None:
         body = body_round(assemble_pan(BUILDS["dunlin"]), 0.0)
         away = trimesh.transformations.rotation_matrix(0.7, [0.3, 0.9, 0.2])
