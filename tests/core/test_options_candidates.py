@@ -140,6 +140,10 @@ def test_a_study_keeps_remedies_as_data_and_reads_them_back() -> None:
         told = CandidateKept.model_validate_json(kept(one).model_dump_json())
         again = read_kept(told)
         assert again.work == one.work and again.worse == one.worse
+        assert again.more_oil == pytest.approx(one.more_oil, abs=5e-7)
+        assert (again.same_pan, again.has_plates) == (one.same_pan, one.has_plates)
+        assert again.room == one.room or again.room is not None
+        assert replace(again.candidate, build=None) == replace(one.candidate, build=None)
         assert told.key != "oil_1"
         if one.candidate.build is not None:
             assert build_of(DUNLIN, told) == one.candidate.build

@@ -40,8 +40,18 @@ from tests.core.book_edges import BOOK_EDGES
 State = str | None
 
 
-def of(check: Check | None) -> State:
-    return None if check is None else check.state
+class Said(str):
+    """A check's state, with its words."""
+
+    words = ""
+
+
+def of(check: Check | None) -> Said | None:
+    if check is None:
+        return None
+    said = Said(check.state)
+    said.words = check.words
+    return said
 
 
 def lap(share: list[float], step: float = 0.01) -> tuple[Log, np.ndarray]:
@@ -235,9 +245,9 @@ EDGES: list[tuple[str, Callable[[float], object], float, float, object, object]]
     ),
     ("crankcase", lambda p: of(drains.check_crankcase(p, "f")), 990.0, 1010.0, "good", "caution"),
     ("vent_under", lambda s: of(drains.check_vent("v", s, "f")), 0.049, 0.051, None, "caution"),
-    ("scavenge_ratio", lambda ratio: dry.check_ratio(ratio, "x").state, 2.0, 1.99, "good",
+    ("scavenge_ratio", lambda ratio: of(dry.check_ratio(ratio, "x")), 2.0, 1.99, "good",
      "caution"),
-    ("scavenge_ratio", lambda ratio: dry.check_ratio(ratio, "x").state, 3.0, 3.01, "good",
+    ("scavenge_ratio", lambda ratio: of(dry.check_ratio(ratio, "x")), 3.0, 3.01, "good",
      "caution"),
     ("pump_speed", dry.PUMP_SPEED.holds, 5000.0, 5001.0, True, False),
     ("return_speed", dry.RETURN_SPEED.holds, 5.5, 5.51, True, False),

@@ -33,7 +33,7 @@ from bilge_core.tell.printed import PrintAsked, plate_flat
 from bilge_core.tell.scanned import ScanAsked, scanned_out
 
 from tests.conftest import DEMO, TEMPLATES
-from tests.core import test_acts, test_book, test_circuit_acts, test_plates_fitted
+from tests.core import test_acts, test_book, test_circuit_acts, test_plates_fitted, test_rules
 from tests.core.circuit_acts import ONE_OF_EACH, Raw
 from tests.core.told_all import plain, short_lap
 from tests.core.told_figures import of_figures
@@ -185,6 +185,17 @@ def of_shop() -> Any:
     return {"parts": parts, "work": work}
 
 
+def of_rules() -> Any:
+    """What is said of a figure on either side of each rule's edge."""
+    rows: dict[str, list[str]] = {}
+    for key, say, *sides, _, _ in test_rules.EDGES:
+        for figure in sides:
+            said = say(figure)
+            if isinstance(said, test_rules.Said):
+                rows.setdefault(key, []).append(f"{figure:g}, {said}: {said.words}")
+    return rows
+
+
 OTHERS: dict[str, Callable[[], Any]] = {
     "acts": of_acts,
     "loads": of_loads,
@@ -192,4 +203,5 @@ OTHERS: dict[str, Callable[[], Any]] = {
     "book": lambda: shortly(of_book()),
     "files": lambda: shortly(of_files()),
     "figures": of_figures,
+    "rules": of_rules,
 }
