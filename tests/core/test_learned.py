@@ -81,6 +81,13 @@ def test_bearings_and_what_told_of_them() -> None:
         assert after.flow_l_min == pytest.approx(1.1 * before.flow_l_min)
 
 
+@pytest.mark.parametrize(("give", "percent"), [(79.0, 98.8), (90.0, 100.0)])
+def test_bearings_are_no_less_sure_than_not_at_all(give: float, percent: float) -> None:
+    """80 % of what was thought, give or take more than that: a figure of 100 % at the most."""
+    after = learnt(bearings_pct={"value": 80.0, "give": give}).circuit.bearings
+    assert after is not None and after.uncertainty_pct == percent
+
+
 def test_what_was_learnt_is_of_the_car_whatever_is_built() -> None:
     before, deeper = DUNLIN.model_dump(mode="json"), read_build(
         (DEMO / "dunlin-deeper.json").read_text()
