@@ -295,7 +295,7 @@ def in_pieces(build: Build, pan: Pan, wall: float, bed: Bed) -> list[Piece]:
     if size[2] > bed.high:
         words = f"must be {size[2] * 1e3:.0f} mm at least: the pan is not cut in height"
         raise InvalidInput([Problem("bed_high_mm", words)])
-    counts = [max(1, math.ceil(each / (room - LAP) - 1e-9)) if each > room else 1
+    counts = [math.ceil(each / (room - LAP) - 1e-9) if each > room else 1
               for each, room in zip(size, (bed.long, bed.wide), strict=False)]  # fmt: skip
     if counts[0] * counts[1] > _MOST_PIECES:
         words = f"makes {counts[0] * counts[1]} pieces; at most {_MOST_PIECES}"
