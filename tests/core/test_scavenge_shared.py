@@ -64,6 +64,7 @@ def test_in_moving_oil_the_one_that_sucks_air_has_the_whole_stage() -> None:
     for gas, flows in (
         ([0.0, 0.0, 0.0], [0.5, 0.5, 0.0]), ([0.3, 0.2, 1.0], [0.5, 0.5, 0.0]),
         ([0.0, 0.9, 0.0], [0.0, 1.0, 0.0]), ([0.7, 0.6, 1.0], [1.0, 0.0, 0.0]),
+        ([0.0, STARVES, 0.0], [0.5, 0.5, 0.0]), ([0.0, STARVES + 0.01, 0.0], [0.0, 1.0, 0.0]),
     ):  # fmt: skip
         drawn = DryEngine._by_mouths(side, 0, 1.0, np.array(gas))  # type: ignore[arg-type]
         assert drawn.tolist() == flows

@@ -42,7 +42,7 @@ CHECKED: dict[tuple[str, ...], str] = {
     ("network-2", "pan-3", "settled-2", "checks-2"): "40449fae9c284ba1"
 }
 MOVING: dict[tuple[str, ...], list[float]] = {
-    ("network-2", "pan-3", "moving-6"): [3.2, 0.217, 1.285, 303.278, -53.562, -85.105, 4.702]
+    ("network-2", "pan-3", "moving-7"): [3.2, 0.217, 1.285, 303.278, -53.562, -85.105, 4.702]
 }  # fmt: skip
 
 DRAINED: dict[tuple[str, ...], list[float]] = {
