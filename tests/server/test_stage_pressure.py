@@ -68,6 +68,17 @@ class TestWhatItRestsOn:
         assert len(samples["flow_l_min"]) == len(told["layout"]["elements"])
         assert len(told["in_pan_l"]) == len(samples["time_s"])
 
+    def test_what_is_kept_is_told_without_reading_the_run_again(
+        self, api: Api, user: User, short_build: Build, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        work(ask_for_run(user, wanted(short_build)))
+        first = told_of(api, short_build)
+        basis._kept.cache_clear()
+        monkeypatch.setattr(basis, "on_record", lambda *_: pytest.fail("read and run again"))
+        assert told_of(api, short_build) == first
+        assert short_build.lap is not None
+        assert first["duration_s"] == pytest.approx(short_build.lap.duration_s, abs=1e-3)
+
     def test_what_hardly_changes_the_draw_is_previewed_on_the_run_before(
         self, api: Api, user: User, short_build: Build
     ) -> None:

@@ -36,6 +36,54 @@ Typed = Annotated[float, Field(gt=0), _AS_TYPED]
 """A positive figure of an act in the unit that its name ends in; read as typed too."""
 
 
+def most(part: type[Part], field: str) -> float:
+    """The greatest that a figure may be: an act's is the document's.
+
+    Parameters
+    ----------
+    part : type of Part
+        Where the figure goes.
+    field : str
+
+    Raises
+    ------
+    ValueError
+        If the document sets it no such limit.
+
+    Examples
+    --------
+    >>> from bilge_core.document.circuit.feeding import Accumulator
+    >>> most(Accumulator, "volume_l")
+    20
+    """
+    return _limit(part, field, "le")
+
+
+def least(part: type[Part], field: str) -> float:
+    """The least that a figure may be: an act's is the document's.
+
+    Raises
+    ------
+    ValueError
+        If the document sets it no such limit.
+
+    Examples
+    --------
+    >>> from bilge_core.document.circuit.feeding import Thermostat
+    >>> least(Thermostat, "opens_c")
+    20
+    """
+    return _limit(part, field, "ge")
+
+
+def _limit(part: type[Part], field: str, which: str) -> float:
+    for rule in part.model_fields[field].metadata:
+        found: float | None = getattr(rule, which, None)
+        if found is not None:
+            return found
+    raise ValueError(f"{part.__name__}.{field} has no limit of that kind ({which})")
+
+
 @dataclass(frozen=True)
 class Done:
     """The changed build, and what was done in words for the history."""

@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed, build_with
+from bilge_core.acts.act import Act, Done, Typed, build_with, most
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.feeding import Accumulator
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
 from bilge_core.network import held_running
@@ -79,8 +80,8 @@ class FitAccumulator(Act):
     """
 
     kind: Literal["fit_accumulator"]
-    volume_l: Typed = Field(le=20)
-    precharge_bar: Typed | None = Field(default=None, le=30)
+    volume_l: Typed = Field(le=most(Accumulator, "volume_l"))
+    precharge_bar: Typed | None = Field(default=None, le=most(Accumulator, "precharge_bar"))
     at: Tapped | None = Field(
         default=None,
         description="null: the gallery's feed where that is a line, else the cooler's return, else "

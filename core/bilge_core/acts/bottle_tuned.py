@@ -7,11 +7,13 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.bottle import FROM_CHECK, top_up
 from bilge_core.acts.plumbing import OPEN, Plumbing, refused
 from bilge_core.document.build import Build
-from bilge_core.document.circuit.run import Dash
+from bilge_core.document.circuit.feeding import Accumulator
+from bilge_core.document.circuit.joining import Restrictor, ShutOffValve
+from bilge_core.document.circuit.run import LONGEST_LINE, Dash
 from bilge_core.document.ids import Document
 
 
@@ -23,15 +25,19 @@ class TuneAccumulator(Act):
     """
 
     kind: Literal["tune_accumulator"]
-    volume_l: Typed | None = Field(default=None, le=20)
-    precharge_bar: Typed | None = Field(default=None, le=30)
+    volume_l: Typed | None = Field(default=None, le=most(Accumulator, "volume_l"))
+    precharge_bar: Typed | None = Field(default=None, le=most(Accumulator, "precharge_bar"))
     check_valve: bool | None = None
     valve: Literal["by_hand", "electric"] | None = None
-    switch_bar: Typed | None = Field(default=None, le=30, description="of an electric valve")
+    switch_bar: Typed | None = Field(
+        default=None, le=most(ShutOffValve, "opens_bar"), description="of an electric valve"
+    )
     restrictor: bool | None = None
-    restrictor_mm: Typed | None = Field(default=None, le=30, description="its hole, where fitted")
+    restrictor_mm: Typed | None = Field(
+        default=None, le=most(Restrictor, "bore_mm"), description="its hole, where fitted"
+    )
     dash: Dash | None = None
-    length_mm: Typed | None = Field(default=None, le=20_000, description="of its line")
+    length_mm: Typed | None = Field(default=None, le=LONGEST_LINE, description="of its line")
     fill_up: bool = Field(default=True, description="with as much oil as the bottle then takes")
 
     @override

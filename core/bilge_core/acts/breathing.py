@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.dry_and_gas import CatchCan
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
 
@@ -43,7 +44,7 @@ class FitCatchCan(Act):
     """A can between the crankcase and the open air; emptied by hand or drained back."""
 
     kind: Literal["fit_catch_can"]
-    volume_l: Typed = Field(le=20)
+    volume_l: Typed = Field(le=most(CatchCan, "volume_l"))
     drains_back: bool = Field(default=False, description="through a check valve into the pan")
     dash: Dash = 12
 

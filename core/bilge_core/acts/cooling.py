@@ -7,10 +7,12 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, least, most
 from bilge_core.acts.bottle import cooler_return
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.component import Component
+from bilge_core.document.circuit.feeding import Cooler, SandwichPlate, Thermostat
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
 
@@ -40,7 +42,11 @@ class FitSandwichPlate(Act):
     """A plate under the filter, its cooler ports plugged until a cooler is fitted."""
 
     kind: Literal["fit_sandwich_plate"]
-    thermostat_c: Typed | None = Field(default=None, ge=20, le=150)
+    thermostat_c: Typed | None = Field(
+        default=None,
+        ge=least(SandwichPlate, "thermostat_c"),
+        le=most(SandwichPlate, "thermostat_c"),
+    )
 
     @override
     def done(self, build: Build) -> Done:
@@ -61,11 +67,21 @@ class FitCooler(Act):
 
     kind: Literal["fit_cooler"]
     cooler: Literal["air", "plate"] = "air"
-    thermostat_c: Typed | None = Field(default=None, ge=20, le=150, description="null: none")
-    holds_l: Typed | None = Field(default=None, le=10, description="with its lines, hot")
-    rating_kw: Typed | None = Field(default=None, le=200)
+    thermostat_c: Typed | None = Field(
+        default=None,
+        ge=least(Thermostat, "opens_c"),
+        le=most(Thermostat, "opens_c"),
+        description="null: none",
+    )
+    holds_l: Typed | None = Field(
+        default=None, le=most(Component, "holds_l"), description="with its lines, hot"
+    )
+    rating_kw: Typed | None = Field(default=None, le=most(Cooler, "rating_kw"))
     rated_over_kelvin: Typed | None = Field(
-        default=None, ge=5, le=150, description="between oil and air or water, at that rating"
+        default=None,
+        ge=least(Cooler, "rated_over_kelvin"),
+        le=most(Cooler, "rated_over_kelvin"),
+        description="between oil and air or water, at that rating",
     )
     dash: Dash = 10
     fill_up: bool = Field(default=True, description="with as much oil as it holds")

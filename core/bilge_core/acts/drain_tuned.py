@@ -7,11 +7,14 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Length, Typed
+from bilge_core.acts.act import Act, Done, Length, Typed, most
 from bilge_core.acts.plumbing import OPEN, Plumbing, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.dry_and_gas import Breather
+from bilge_core.document.circuit.engine_side import Turbo
 from bilge_core.document.circuit.falling import drain_runs
-from bilge_core.document.circuit.run import Dash
+from bilge_core.document.circuit.joining import Restrictor
+from bilge_core.document.circuit.run import Dash, Waypoint
 from bilge_core.document.ids import Document
 from bilge_core.document.parts import Part
 from bilge_core.drains.laid import places_of
@@ -27,7 +30,9 @@ class LineBend(Part):
     """A bend of a line: where its legs would meet, and the radius of its middle."""
 
     at_mm: Spot = Field(description="ahead of the rail's rear face, left, over the rail")
-    radius_mm: Typed | None = Field(default=None, le=1000, description="null: an elbow")
+    radius_mm: Typed | None = Field(
+        default=None, le=most(Waypoint, "radius_mm"), description="null: an elbow"
+    )
 
 
 class TuneDrain(Act):
@@ -52,9 +57,15 @@ class TuneDrain(Act):
     bends: list[LineBend] | None = Field(
         default=None, max_length=20, description="of its own line, between its ends, in order"
     )
-    seal_height_mm: Typed | None = Field(default=None, le=200, description="over its drain flange")
-    restrictor_mm: Typed | None = Field(default=None, le=30, description="in the turbo's feed")
-    opening_mm: Typed | None = Field(default=None, le=100, description="of the breather")
+    seal_height_mm: Typed | None = Field(
+        default=None, le=most(Turbo, "seal_height_mm"), description="over its drain flange"
+    )
+    restrictor_mm: Typed | None = Field(
+        default=None, le=most(Restrictor, "bore_mm"), description="in the turbo's feed"
+    )
+    opening_mm: Typed | None = Field(
+        default=None, le=most(Breather, "opening_mm"), description="of the breather"
+    )
 
     @override
     def done(self, build: Build) -> Done:

@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.plumbing import OPEN, Plumbing, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.engine_side import Jets
 
 _PASSAGE = {"kind": "passage"}
 
@@ -22,9 +23,11 @@ class FitJets(Act):
     """
 
     kind: Literal["fit_jets"]
-    count: int = Field(ge=1, le=32)
-    bore_mm: Typed = Field(gt=0, le=10)
-    opens_bar: Typed | None = Field(default=None, le=20, description="null: not known, guessed")
+    count: int = Field(ge=1, le=int(most(Jets, "count")))
+    bore_mm: Typed = Field(le=most(Jets, "bore_mm"))
+    opens_bar: Typed | None = Field(
+        default=None, le=most(Jets, "opens_bar"), description="null: not known, guessed"
+    )
 
     @override
     def done(self, build: Build) -> Done:

@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.component import Component
 from bilge_core.document.circuit.run import Dash
 
 
@@ -23,7 +24,9 @@ class MoveFilter(Act):
     kind: Literal["move_filter"]
     filters: Literal[1, 2] = 1
     dash: Dash = 12
-    holds_l: Typed | None = Field(default=None, le=10, description="with its lines, hot")
+    holds_l: Typed | None = Field(
+        default=None, le=most(Component, "holds_l"), description="with its lines, hot"
+    )
     fill_up: bool = Field(default=True, description="with what they hold more than the old one")
 
     @override
@@ -63,7 +66,9 @@ class SecondFilter(Act):
     """A second filter on a remote base."""
 
     kind: Literal["second_filter"]
-    holds_l: Typed | None = Field(default=None, le=10, description="the second alone, hot")
+    holds_l: Typed | None = Field(
+        default=None, le=most(Component, "holds_l"), description="the second alone, hot"
+    )
     fill_up: bool = True
 
     @override

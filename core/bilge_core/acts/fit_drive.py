@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field, ValidationError
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Angle, Done, Length, Typed, figures_named
+from bilge_core.acts.act import Act, Angle, Done, Length, Typed, figures_named, least, most
 from bilge_core.acts.plumbing import Plumbing, refused
 from bilge_core.document.build import Build
 from bilge_core.document.drive import LEAST_TEETH, MOST_TEETH, BeltDrive
@@ -30,7 +30,10 @@ class FitDrive(Act):
     crank_teeth: int = Field(ge=LEAST_TEETH, le=MOST_TEETH)
     pump_teeth: int = Field(ge=LEAST_TEETH, le=MOST_TEETH)
     belt_teeth: int | None = Field(
-        default=None, ge=20, le=600, description="null: the belt that comes nearest"
+        default=None,
+        ge=int(least(BeltDrive, "belt_teeth")),
+        le=int(most(BeltDrive, "belt_teeth")),
+        description="null: the belt that comes nearest",
     )
     pitch_mm: Typed = 8.0
     width_mm: Typed = 25.0

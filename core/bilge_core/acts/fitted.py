@@ -7,10 +7,11 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, build_with
+from bilge_core.acts.act import Act, Done, build_with, most
 from bilge_core.acts.names import free_name
 from bilge_core.acts.plumbing import refused
 from bilge_core.document.build import Build
+from bilge_core.document.fitted import Scraper
 
 _SCRAPER_GAP = 1.5  # [mm] to the crank's swept circle (from memory: a sixteenth of an inch)
 
@@ -23,7 +24,7 @@ class FitScraper(Act):
 
     kind: Literal["fit_scraper"]
     side: Literal["left", "right"] = "right"
-    gap_mm: float = Field(default=_SCRAPER_GAP, ge=0, le=60)
+    gap_mm: float = Field(default=_SCRAPER_GAP, ge=0, le=most(Scraper, "gap_mm"))
 
     @override
     def done(self, build: Build) -> Done:

@@ -10,9 +10,10 @@ from pydantic import Field
 from shapely.ops import nearest_points
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Length, Typed
+from bilge_core.acts.act import Act, Done, Length, Typed, most
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.dry_and_gas import Tank
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.drive import BeltDrive, PumpBody
 from bilge_core.document.ids import Document
@@ -59,7 +60,7 @@ class GoDry(Act):
     ratio: float = Field(
         default=2.6, gt=0, le=8, description="of what all stages sweep over the pressure stage"
     )
-    tank_l: Typed = Field(default=9.0, le=60)
+    tank_l: Typed = Field(default=9.0, le=most(Tank, "volume_l"))
     separator: Literal["ahead", "after", "none"] = Field(
         default="ahead", description="of the cooler in the return"
     )

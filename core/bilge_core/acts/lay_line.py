@@ -10,12 +10,19 @@ import numpy as np
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Length, Typed
+from bilge_core.acts.act import Act, Done, Length, Typed, most
 from bilge_core.acts.drain_tuned import LineBend
 from bilge_core.acts.plumbing import Plumbing, refused
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.component import Faces
-from bilge_core.document.circuit.run import Dash, HardLine, Hose
+from bilge_core.document.circuit.run import (
+    LONGEST_LINE,
+    MOST_CORNERS,
+    MOST_FITTINGS,
+    Dash,
+    HardLine,
+    Hose,
+)
 from bilge_core.document.ids import Document
 from bilge_core.lines.chain import chain_of
 from bilge_core.physics.axes import engine_to_car
@@ -50,20 +57,21 @@ class LayLine(Act):
     made_of: Literal["hose", "hard_line"] | None = None
     dash: Dash | None = None
     points: list[LineBend] | None = Field(
-        default=None, max_length=60, description=f"its way, both ends among it: {_FROM_RAIL}; an "
-        "empty list takes it away",
-    )  # fmt: skip
-    length_mm: Typed | None = Field(
-        default=None, le=10_000, description="a rough length; takes its way away"
+        default=None,
+        max_length=MOST_CORNERS,
+        description=f"its way, both ends among it: {_FROM_RAIL}; an empty list takes it away",
     )
-    slack_mm: Length | None = Field(default=None, ge=0, le=1000)
-    clips_mm: Typed | None = Field(default=None, le=2000)
-    wall_mm: Typed | None = Field(default=None, le=10)
+    length_mm: Typed | None = Field(
+        default=None, le=LONGEST_LINE, description="a rough length; takes its way away"
+    )
+    slack_mm: Length | None = Field(default=None, ge=0, le=most(Hose, "slack_mm"))
+    clips_mm: Typed | None = Field(default=None, le=most(Hose, "clips_mm"))
+    wall_mm: Typed | None = Field(default=None, le=most(HardLine, "wall_mm"))
     sleeve: bool | None = None
     start_deg: Literal[0, 45, 90] | None = None
     end_deg: Literal[0, 45, 90] | None = None
-    start_fittings: list[str] | None = Field(default=None, max_length=8)
-    end_fittings: list[str] | None = Field(default=None, max_length=8)
+    start_fittings: list[str] | None = Field(default=None, max_length=MOST_FITTINGS)
+    end_fittings: list[str] | None = Field(default=None, max_length=MOST_FITTINGS)
 
     @override
     def done(self, build: Build) -> Done:

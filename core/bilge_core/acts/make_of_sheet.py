@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Length, Typed, build_with
+from bilge_core.acts.act import Act, Done, Length, Typed, build_with, least, most
 from bilge_core.acts.plumbing import refused
 from bilge_core.document.build import Build
 from bilge_core.document.making import Making, is_same_edge
@@ -24,13 +24,17 @@ class MakeOfSheet(Act):
     )
     bent: bool = True
     weld_all: bool = False
-    radius_mm: Length | None = Field(default=None, ge=0, le=100)
-    k_factor: float | None = Field(default=None, ge=0, le=1)
-    gap_mm: Length | None = Field(default=None, ge=0, le=5)
+    radius_mm: Length | None = Field(default=None, ge=0, le=most(Making, "radius_mm"))
+    k_factor: float | None = Field(default=None, ge=0, le=most(Making, "k_factor"))
+    gap_mm: Length | None = Field(default=None, ge=0, le=most(Making, "gap_mm"))
     relief: bool | None = None
     metal: Literal["steel", "aluminium"] | None = None
-    sheet_long_mm: Typed | None = Field(default=None, ge=100, le=6000)
-    sheet_wide_mm: Typed | None = Field(default=None, ge=100, le=6000)
+    sheet_long_mm: Typed | None = Field(
+        default=None, ge=least(Making, "sheet_long_mm"), le=most(Making, "sheet_long_mm")
+    )
+    sheet_wide_mm: Typed | None = Field(
+        default=None, ge=least(Making, "sheet_wide_mm"), le=most(Making, "sheet_wide_mm")
+    )
 
     @override
     def done(self, build: Build) -> Done:

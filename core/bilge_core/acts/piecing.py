@@ -8,14 +8,15 @@ import numpy as np
 from pydantic import Field, ValidationError
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.acts.taking_out import THROUGH
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.circuit import fault_of_end
 from bilge_core.document.circuit.component import OIL, Service
+from bilge_core.document.circuit.joining import ShutOffValve
 from bilge_core.document.circuit.kinds import CLASSES
-from bilge_core.document.circuit.run import Dash, Run
+from bilge_core.document.circuit.run import MOST_CORNERS, Dash, Run
 from bilge_core.document.ids import Document
 from bilge_core.document.problems import problems_of
 from bilge_core.errors import InvalidInput
@@ -44,13 +45,19 @@ class PutInLine(Act):
     run: str = Field(description="the line, by its id")
     part: InLine
     at_bend: int | None = Field(
-        default=None, ge=1, le=58, description="of its way, in whose place it sits; null: not known"
+        default=None,
+        ge=1,
+        le=MOST_CORNERS - 2,
+        description="of its way, in whose place it sits; null: not known",
     )
-    bore_mm: Typed | None = Field(default=None, le=60, description="a restrictor's, a valve's")
+    bore_mm: Typed | None = Field(
+        default=None, le=most(ShutOffValve, "bore_mm"), description="a restrictor's, a valve's"
+    )
     opens_bar: Typed | None = Field(
-        default=None, le=30, description="from which a check valve lets oil by, or under which an "
-        "electric valve opens",
-    )  # fmt: skip
+        default=None,
+        le=most(ShutOffValve, "opens_bar"),
+        description="from which a check valve lets oil by, or under which an electric valve opens",
+    )
     worked: Literal["by_hand", "electric"] | None = Field(
         default=None, description="a valve; null: by hand"
     )

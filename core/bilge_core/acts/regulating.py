@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Typed
+from bilge_core.acts.act import Act, Done, Typed, most
 from bilge_core.acts.plumbing import Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.pumps import Regulator
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
 
@@ -21,7 +22,7 @@ class FitRegulator(Act):
     """
 
     kind: Literal["fit_regulator"]
-    opens_bar: Typed = Field(le=30)
+    opens_bar: Typed = Field(le=most(Regulator, "opens_bar"))
     bypass_to: Literal["pan", "pump_inlet"] = "pan"
     block_relief: bool = True
     dash: Dash = 10

@@ -7,9 +7,11 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import override
 
-from bilge_core.acts.act import Act, Done, Length, Typed
+from bilge_core.acts.act import Act, Done, Length, Typed, most
 from bilge_core.acts.plumbing import OPEN, Plumbing, hose, refused
 from bilge_core.document.build import Build
+from bilge_core.document.circuit.joining import Restrictor
+from bilge_core.document.circuit.pumps import ScavengeStage
 from bilge_core.document.circuit.run import Dash
 from bilge_core.document.ids import Document
 
@@ -28,7 +30,9 @@ class FeedTurbo(Act):
         description="the gallery, a tee in the last line before it, or a cover drilled for it",
     )
     bearing: Literal["journal", "ball"] | None = None
-    restrictor_mm: Typed | None = Field(default=2.0, le=30, description="null: none")
+    restrictor_mm: Typed | None = Field(
+        default=2.0, le=most(Restrictor, "bore_mm"), description="null: none"
+    )
     feed_dash: Dash = 4
     drain_dash: Dash = 10
 
@@ -87,9 +91,11 @@ class DrainTurbo(Act):
         description="of a new boss in the pan: ahead of the rear face, left, depth under the rail",
     )
     displacement_cm3: Typed = Field(
-        default=4.0, le=500, description="of the scavenge stage, per turn"
+        default=4.0,
+        le=most(ScavengeStage, "displacement_cm3"),
+        description="of the scavenge stage, per turn",
     )
-    drive_ratio: float = Field(default=0.5, gt=0, le=4)
+    drive_ratio: float = Field(default=0.5, gt=0, le=most(ScavengeStage, "drive_ratio"))
 
     @override
     def done(self, build: Build) -> Done:

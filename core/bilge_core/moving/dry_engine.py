@@ -16,7 +16,7 @@ from bilge_core.network.records import Flowing
 from bilge_core.network.way_back import WayBack, way_back_of
 from bilge_core.pan import Pan
 from bilge_core.physics.arrays import Array
-from bilge_core.scavenge.lap import STARVES, mouth_row, settled_share, stages_of
+from bilge_core.scavenge.lap import mouth_in_air, mouth_row, settled_share, stages_of
 from bilge_core.scavenge.stages import DrawnMouth, Stage, scavenged
 from bilge_core.scavenge.tank import FULLEST, TankSpace, tank_of, tank_space, up_in_car
 
@@ -127,9 +127,9 @@ class DryEngine(CircuitEngine):
         mine = self._stage_of == stage
         if not mine.any():
             return np.zeros(len(gas))
-        worst = int(np.argmax(np.where(mine, gas, -1.0)))
-        if mine.sum() > 1 and gas[worst] > STARVES:
-            return np.where(np.arange(len(gas)) == worst, swept, 0.0)
+        has_all = mouth_in_air(gas, self._stage_of, stage)
+        if has_all >= 0:
+            return np.where(np.arange(len(gas)) == has_all, swept, 0.0)
         return np.where(mine, swept / mine.sum(), 0.0)
 
     def _looked(self, load: Array) -> tuple[float, float]:

@@ -79,20 +79,32 @@ def settled_share(cover, normal, gravity, flow, mouth):  # type: ignore[no-untyp
 
 
 @njit(cache=True)
-def oil_of_stage(shares, stage_of, stage):  # type: ignore[no-untyped-def]
-    """Share of oil in what a stage draws by its mouths, of which `shares` are gas.
+def mouth_in_air(shares, stage_of, stage):  # type: ignore[no-untyped-def]
+    """The mouth that has all of a stage's flow, -1 where its mouths share that evenly.
 
-    Mouths share the stage evenly until one sucks air: that one then has all of it.
+    They do until one of several sucks air; `shares` are of gas, of each mouth.
     """
-    count, worst, sum_of = 0, 0.0, 0.0
+    count, worst = 0, -1
     for m in range(shares.size):
         if stage_of[m] == stage:
             count += 1
-            worst = max(worst, shares[m])
+            if worst < 0 or shares[m] > shares[worst]:
+                worst = m
+    return worst if count > 1 and shares[worst] > STARVES else -1
+
+
+@njit(cache=True)
+def oil_of_stage(shares, stage_of, stage):  # type: ignore[no-untyped-def]
+    """Share of oil in what a stage draws by its mouths, of which `shares` are gas."""
+    has_all = mouth_in_air(shares, stage_of, stage)
+    if has_all >= 0:
+        return 1.0 - shares[has_all]
+    count, sum_of = 0, 0.0
+    for m in range(shares.size):
+        if stage_of[m] == stage:
+            count += 1
             sum_of += 1.0 - shares[m]
-    if count == 0:
-        return 0.0
-    return 1.0 - worst if count > 1 and worst > STARVES else sum_of / count
+    return sum_of / count if count > 0 else 0.0
 
 
 @njit(cache=True)

@@ -127,7 +127,7 @@ def pressure(workshop: Workshop, build_id: int) -> bytes:
             "pressure": parts["pressure"],
             "samples": json.dumps(whole["samples"]).encode(),
             "in_pan_l": json.dumps(whole["in_pan_l"]).encode(),
-            "duration_s": json.dumps(round(basis.on.log.duration, 3)).encode(),
+            "duration_s": json.dumps(round(basis.lasts, 3)).encode(),
             "bottle": json.dumps(bottle).encode(),
             "other_check": parts.get("other_check", b"null"),
             "stopped": b"null" if stop is None else stop.model_dump_json().encode(),

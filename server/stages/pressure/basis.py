@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache, partial
 from typing import Any, Literal
 
 import numpy as np
@@ -38,14 +38,21 @@ class Basis:
     kind : of the build's own run in moving oil, of another's with the same pan, of settled oil, or
         level and steady where there is no lap
     run : that it is of
-    on : what it is told from
-    apart : how far the build is from what it is of, of a preview and of settled oil
+    make : what it is told from
+    apart : how far the build is from what it is of, of a preview
+    lasts : of the lap [s]
     """
 
     kind: Kind
     run: Run | None
-    on: OnRecord
+    make: Callable[[], OnRecord]
     apart: Apart | None
+    lasts: float
+
+    @cached_property
+    def on(self) -> OnRecord:
+        """What it is told from: worked out for who asks for more than is kept."""
+        return self.make()
 
     @property
     def known_by(self) -> bytes:
@@ -121,11 +128,11 @@ def basis_of(build: Build) -> Basis:
     """
     document, lap = document_of(build), build.lap
     if lap is None or build.current is None:
-        return Basis("steady", None, _steady(document), None)
+        return Basis("steady", None, partial(_steady, document), None, _STEADY_FOR)
     felt = felt_in(build.current, lap)
     own = finished_of(build, felt)
     if own is not None:
-        return Basis("own", own, _of_run(own, lap, document), None)
+        return Basis("own", own, partial(_of_run, own, lap, document), None, lap.duration_s)
     plain = plain_document(build.current)
     for run in others_of(build, lap):
         if not _has_same_pan(run, plain, felt, lap):
@@ -135,5 +142,6 @@ def basis_of(build: Build) -> Basis:
         mine = circuit_lap(document, on.log, on.record, on.corners, step=TRIAL_STEP, band=False)
         far = apart(document, mine, theirs, on.lap)
         if far.is_little:
-            return Basis("preview", run, on, far)
-    return Basis("settled", None, _of_settled(lap, document, felt), None)
+            return Basis("preview", run, partial(_of_run, run, lap, theirs), far, lap.duration_s)
+    settled_oil = partial(_of_settled, lap, document, felt)
+    return Basis("settled", None, settled_oil, None, lap.duration_s)

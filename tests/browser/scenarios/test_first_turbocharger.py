@@ -27,6 +27,10 @@ def test_a_drain_is_placed_where_it_falls_and_bolts_stay_reachable(builder: Buil
     builder.answer_in_turn(
         "Places of the drain of the turbo", "180", "160", "240", "180", "110", "10"
     )
+    for view in ("plan", "side"):
+        for end in ("oil leaves", "comes in"):
+            page.find(f'[data-view={view}] [data-typed="{end}"]')  # drawn as it is typed
+    builder.looks_sound()
     builder.press("Place it")
     page.says("Elevation along the engine")
     page.says("The wall, unrolled")

@@ -16,7 +16,12 @@ from bilge_core.document.pickup import Bend
 from bilge_core.errors import InvalidQuantity
 
 Bore = Annotated[float, Field(gt=0, le=200)]
-LineLength = Annotated[float, Field(gt=0, le=10_000, description="along its middle, bends counted")]
+LONGEST_LINE = 10_000.0  # [mm]
+MOST_CORNERS, MOST_FITTINGS = 60, 8
+"""Of a run's route, both ends among them; at one end of a run."""
+LineLength = Annotated[
+    float, Field(gt=0, le=LONGEST_LINE, description="along its middle, bends counted")
+]
 Dash = Literal[3, 4, 6, 8, 10, 12, 16, 20, 24]
 
 
@@ -79,7 +84,9 @@ class End(Part):
 
     component: Id
     port: PortKey
-    fittings: list[Name] = Field(default=[], max_length=8, description="from the port to the line")
+    fittings: list[Name] = Field(
+        default=[], max_length=MOST_FITTINGS, description="from the port to the line"
+    )
     seal: Literal["o_ring", "gasket", "liquid", "brazed", "none"] | None = None
     age: Literal["new", "reused", "unknown"] | None = Field(default=None, description="of its seal")
     narrowest_mm: float | None = Field(
@@ -102,7 +109,7 @@ class Run(Part):
     start: End
     end: End
     line: Line
-    route: list[Waypoint] = Field(default=[], max_length=60)
+    route: list[Waypoint] = Field(default=[], max_length=MOST_CORNERS)
     assumed: bool = Field(default=False, description="its figures are a template's")
 
     @model_validator(mode="after")

@@ -1,11 +1,12 @@
-import { useState, type ReactElement } from "react";
+import { useCallback, useState, type ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { FitForms } from "../../document/circuit/FitForms";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
-import { PlaceDrains } from "./PlaceDrain";
+import { PlaceDrains, type OnTyped } from "./PlaceDrain";
+import { PlacesDrawing, type TypedPlace } from "./PlacesDrawing";
 import type { Tab } from "./tabs";
 
 /** Nothing that can be drawn yet: what to do first, and the breathing that every engine has. */
@@ -22,9 +23,12 @@ export function NoDrains({
   const isPulled = stage.pulled.length > 0;
   const hasDrains = isPulled || stage.unplaced.length > 0;
   const [picked, setPicked] = useState<Tab | null>(null);
+  const [typed, setTyped] = useState<readonly TypedPlace[]>([]);
+  const onTyped = useCallback<OnTyped>((_, places) => setTyped(places), []);
+  const drawing = forecast.shown?.drawing;
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <section className="min-w-0 flex-1 px-6 py-6">
+      <section className="flex min-w-0 flex-1 flex-col px-6 py-6">
         <h1 className="font-figure text-[22px] font-semibold">
           {stage.unplaced.length > 0
             ? "A drain wants its places first"
@@ -39,6 +43,7 @@ export function NoDrains({
               ? "None of them needs to fall. What comes to each stage, foam and all, beside what it sweeps, is listed here; the rules say the rest."
               : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
         </p>
+        {stage.unplaced.length > 0 && drawing && <PlacesDrawing drawing={drawing} places={typed} />}
         {!hasDrains && (
           <div className="max-w-md">
             <FitForms kinds={["feed_turbo", "outside_return"]} title="Fit what drains" isOpen />
@@ -55,7 +60,7 @@ export function NoDrains({
             content: (
               <>
                 <PulledList stage={stage} />
-                <PlaceDrains drains={stage.unplaced} />
+                <PlaceDrains drains={stage.unplaced} onTyped={onTyped} />
                 {!hasDrains && <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>}
               </>
             ),

@@ -1,12 +1,15 @@
-import { useId, useState, type ReactElement } from "react";
+import { useEffect, useId, useState, type ReactElement } from "react";
 import { wordsOf } from "../../api/client";
 import type { DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { useSettings } from "../../parts/settings";
+import type { TypedPlace } from "./PlacesDrawing";
+import { typedPlace } from "./typedPlace";
 
 type Unplaced = DrainsStage["unplaced"][number];
 type Spot = readonly [string, string, string];
+export type OnTyped = (run: string, places: readonly TypedPlace[]) => void;
 
 const AHEAD = "ahead of the rail's rear face";
 const LEFT = "left of the crank, minus right";
@@ -54,20 +57,35 @@ function Three({
 const MEETS = "where it meets";
 
 /** What every drain that cannot be judged yet wants told; where two meet is asked once. */
-export function PlaceDrains({ drains }: { drains: readonly Unplaced[] }): ReactElement {
+export function PlaceDrains({
+  drains,
+  onTyped,
+}: {
+  drains: readonly Unplaced[];
+  /** What has been typed of a drain's places, to be drawn. */
+  onTyped?: OnTyped;
+}): ReactElement {
   const asks = drains.findIndex(({ wants }) => wants.some((want) => want.startsWith(MEETS)));
   return (
     <>
       {drains.map((each, at) => {
         const wants = each.wants.filter((want) => at === asks || !want.startsWith(MEETS));
-        return wants.length === 0 ? null : <PlaceDrain key={each.run} drain={{ ...each, wants }} />;
+        return wants.length === 0 ? null : (
+          <PlaceDrain key={each.run} drain={{ ...each, wants }} onTyped={onTyped} />
+        );
       })}
     </>
   );
 }
 
 /** Where a drain leaves what it drains and where it comes in: told once, then it can be judged. */
-function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
+function PlaceDrain({
+  drain,
+  onTyped,
+}: {
+  drain: Unplaced;
+  onTyped: OnTyped | undefined;
+}): ReactElement {
   const { edit } = useBuildView();
   const { system } = useSettings();
   const [outlet, setOutlet] = useState<Spot>(["", "", ""]);
@@ -78,6 +96,13 @@ function PlaceDrain({ drain }: { drain: Unplaced }): ReactElement {
   const wantsOutlet = drain.wants.some((want) => want.startsWith("where oil leaves"));
   const wantsEntry = drain.wants.some((want) => want.startsWith("where the line"));
   const wantsMeets = drain.wants.some((want) => want.startsWith(MEETS));
+  useEffect(() => {
+    onTyped?.(drain.run, [
+      typedPlace("oil leaves", outlet, system, false),
+      typedPlace("meets the other's", meets, system, false),
+      typedPlace("comes in", entry, system, true),
+    ]);
+  }, [onTyped, drain.run, outlet, meets, entry, system]);
   const whole = (spot: Spot): boolean => spot.every((each) => each.trim() !== "");
   const isReady =
     (!wantsOutlet || whole(outlet)) &&
