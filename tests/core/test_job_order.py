@@ -89,6 +89,15 @@ def test_days_of_waiting_count_in_the_critical_path_as_days() -> None:
     assert critical_path([row("a", 25.5), away]) == ("a",)
 
 
+def test_of_what_can_be_done_now_what_waits_longest_afterwards_goes_first() -> None:
+    """Hours and days of waiting alike: 30 h is more than a day, and less than two."""
+    for wait_days, first in ((1, "paint"), (2, "away")):
+        steps = [row("plain", 9.0), row("away", 1.0, wait_days=wait_days),
+                 row("paint", 1.0, wait=30.0)]  # fmt: skip
+        order = [each.id for each in in_order(steps)]
+        assert order[0] == first and order[2] == "plain"
+
+
 def test_a_day_is_as_long_as_the_workshop_works_and_a_wait_passes_overnight() -> None:
     friday = datetime(2026, 7, 10, 9, 0)
     steps = [row("a", 5.5, wait=10.0), row("b", 2.0, "a")]

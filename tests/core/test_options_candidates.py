@@ -56,6 +56,21 @@ def test_each_remedy_leaves_a_build_that_holds_together_or_says_why_not(name: st
     assert base.model_dump_json() == before  # undone is the build that was
 
 
+def test_the_joint_whose_seal_is_renewed_is_the_one_at_the_pumps_inlet() -> None:
+    """Whatever else of the circuit has an inlet, and in whichever order its runs stand."""
+    document = json.loads(BUILDS["plumbed"].model_dump_json())
+    document["circuit"]["runs"].reverse()
+    for run in document["circuit"]["runs"]:
+        run["end"]["age"] = "reused"
+    base = build_from(document)
+    joint = next(each for each in remedies(base) if each.key == "joint")
+    (act,) = joint.acts
+    figures = act["figures"]
+    suction = next(r for r in base.circuit.runs if r.end.component == base.circuit.pump.id
+                   and r.end.port == "inlet")  # fmt: skip
+    assert figures[0] == {"field": f"circuit.runs.{suction.id}.end.age", "value": "new"}
+
+
 @settings(max_examples=12, deadline=None)
 @given(data=st.data())
 def test_any_two_together_are_a_build_or_are_refused(data: st.DataObject) -> None:

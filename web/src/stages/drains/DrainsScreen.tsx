@@ -185,7 +185,7 @@ function Shown({
                     }}
                   />
                   <PulledList stage={stage} />
-                  <PlaceDrains drains={stage.unplaced} />
+                  <PlaceDrains drains={stage.unplaced} isBefore={isBefore} />
                   <BackUps drain={drain} time={at.time} onTime={at.goTo} />
                   <TryDrain
                     drain={drain}
@@ -239,7 +239,12 @@ export function DrainsScreen(): ReactElement {
           onAssume={setAssumed}
         />
       ) : (
-        <NoDrains stage={stage} assumed={assumed} onAssume={setAssumed} />
+        <NoDrains
+          stage={stage}
+          assumed={assumed}
+          isBefore={query.isPlaceholderData}
+          onAssume={setAssumed}
+        />
       )}
     </>
   );

@@ -3,6 +3,7 @@ import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { FitForms } from "../../document/circuit/FitForms";
 import { InspectorTabs } from "../../parts/InspectorTabs";
+import { Mark } from "../../parts/Mark";
 import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
 import { PlaceDrains, type OnTyped } from "./PlaceDrain";
@@ -13,10 +14,13 @@ import type { Tab } from "./tabs";
 export function NoDrains({
   stage,
   assumed,
+  isBefore,
   onAssume,
 }: {
   stage: DrainsStage;
   assumed: Assumed;
+  /** It is of the state before: this one's is being worked out. */
+  isBefore: boolean;
   onAssume: (assumed: Assumed) => void;
 }): ReactElement {
   const { forecast } = useBuildView();
@@ -43,6 +47,12 @@ export function NoDrains({
               ? "None of them needs to fall. What comes to each stage, foam and all, beside what it sweeps, is listed here; the rules say the rest."
               : "Oil of this engine comes back through the block alone. Fit a turbo, or an outside return of a head, and its drain is worked out here."}
         </p>
+        {isBefore && (
+          <p className="flex items-start gap-2 text-[13px] text-ink-2" aria-live="polite">
+            <Mark state="caution" size={16} />
+            As it was before this change; being worked out anew.
+          </p>
+        )}
         {stage.unplaced.length > 0 && drawing && <PlacesDrawing drawing={drawing} places={typed} />}
         {!hasDrains && (
           <div className="max-w-md">
@@ -60,7 +70,7 @@ export function NoDrains({
             content: (
               <>
                 <PulledList stage={stage} />
-                <PlaceDrains drains={stage.unplaced} onTyped={onTyped} />
+                <PlaceDrains drains={stage.unplaced} isBefore={isBefore} onTyped={onTyped} />
                 {!hasDrains && <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>}
               </>
             ),

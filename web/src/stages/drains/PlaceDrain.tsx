@@ -59,9 +59,12 @@ const MEETS = "where it meets";
 /** What every drain that cannot be judged yet wants told; where two meet is asked once. */
 export function PlaceDrains({
   drains,
+  isBefore,
   onTyped,
 }: {
   drains: readonly Unplaced[];
+  /** They are of the state before: what was told last is being worked out. */
+  isBefore: boolean;
   /** What has been typed of a drain's places, to be drawn. */
   onTyped?: OnTyped;
 }): ReactElement {
@@ -71,7 +74,12 @@ export function PlaceDrains({
       {drains.map((each, at) => {
         const wants = each.wants.filter((want) => at === asks || !want.startsWith(MEETS));
         return wants.length === 0 ? null : (
-          <PlaceDrain key={each.run} drain={{ ...each, wants }} onTyped={onTyped} />
+          <PlaceDrain
+            key={each.run}
+            drain={{ ...each, wants }}
+            isBefore={isBefore}
+            onTyped={onTyped}
+          />
         );
       })}
     </>
@@ -81,9 +89,11 @@ export function PlaceDrains({
 /** Where a drain leaves what it drains and where it comes in: told once, then it can be judged. */
 function PlaceDrain({
   drain,
+  isBefore,
   onTyped,
 }: {
   drain: Unplaced;
+  isBefore: boolean;
   onTyped: OnTyped | undefined;
 }): ReactElement {
   const { edit } = useBuildView();
@@ -175,7 +185,12 @@ function PlaceDrain({
           {fault}
         </p>
       )}
-      <Button look="main" type="submit" className="mt-2" disabled={!isReady || edit.isPending}>
+      <Button
+        look="main"
+        type="submit"
+        className="mt-2"
+        disabled={!isReady || isBefore || edit.isPending}
+      >
         Place it
       </Button>
     </form>

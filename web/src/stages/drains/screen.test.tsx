@@ -136,6 +136,24 @@ describe("the Drains screen", () => {
     );
   });
 
+  it("does not ask again while what was told is worked out", () => {
+    const unplaced = [
+      {
+        run: "r20",
+        component: "c14",
+        kind: "turbo" as const,
+        name: "drain of the turbo",
+        wants: ["where the line comes in"],
+      },
+    ];
+    const page = served({
+      data: { ...DRAINS, drains: [], unplaced },
+      isPlaceholderData: true,
+    });
+    expect(page.textContent).toContain("As it was before this change; being worked out anew.");
+    expect(screen.getByRole("button", { name: "Place it" }).hasAttribute("disabled")).toBe(true);
+  });
+
   it("asks where two lines meet", async () => {
     const unplaced = [
       {
