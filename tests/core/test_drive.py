@@ -108,6 +108,8 @@ class TestDrive:
         idler = Idler(across_mm=-90, up_mm=55, diameter_mm=40)
         pressed = drive_of(drive(idler=idler.model_dump()))
         assert pressed.touches and pressed.meshing > without.meshing + 0.3
+        wheel = pressed.wheels[pressed.names.index("idler")]
+        assert (wheel.across, wheel.up, wheel.radius) == pytest.approx((-0.090, 0.055, 0.020))
         deep = {"across_mm": -100, "up_mm": 25, "diameter_mm": 40}
         assert nearest_belt(drive(idler=deep)) > nearest_belt(drive())
         missed = drive_of(drive(idler={"across_mm": -90, "up_mm": 300, "diameter_mm": 40}))

@@ -71,10 +71,23 @@ def test_the_units_row_gives_the_units() -> None:
 def test_columns_without_known_names_are_offered_by_hand() -> None:
     foreign = open_log(table(steady(), ("ch1", "ch2", "quux", "blip", "ch5")))
     assert foreign.proposal.columns == {}
-    assert foreign.headings[2] == "quux"
+    assert (foreign.header_line, foreign.headings[2]) == (1, "quux")
     bare = open_log("\n".join(",".join(row) for row in steady()).encode())
     assert (bare.header_line, bare.headings[:2]) == (0, ("column 1", "column 2"))
     assert len(read_columns(bare, ["column 3"]).lines) == 60
+
+
+@pytest.mark.parametrize("units", ["s,km/h,g,g,rpm", "[s],[km/h],[g],[g],[rpm]", "s,km/h,,,rpm"])
+def test_units_under_names_that_are_not_known_are_no_headings(units: str) -> None:
+    """However many channels they would be names of: "s" is seconds here, and no distance."""
+    rows = [",".join(row) for row in steady()]
+    named = "\n".join(["# a logger's own words", "ch1,ch2,quux,blip,ch5", units, *rows])
+    found = open_log(named.encode())
+    assert (found.header_line, found.units_line) == (2, 3)
+    assert found.headings == ("ch1", "ch2", "quux", "blip", "ch5")
+    assert found.proposal.columns == {}
+    alone = open_log("\n".join([units, *rows]).encode())  # nothing above that could name them
+    assert alone.header_line == 1
 
 
 def test_extras_that_would_need_asking_are_not_proposed() -> None:
@@ -198,7 +211,7 @@ def test_a_cell_too_long_to_be_one_is_refused_by_its_line() -> None:
 
 def test_years_of_log_are_refused() -> None:
     rows = [[f"{i * 1000}", *row[1:]] for i, row in enumerate(steady())]
-    with pytest.raises(InvalidInput, match="lasts 16.4 h; 3 h is the most"):
+    with pytest.raises(InvalidInput, match=r"lasts 16\.4 h; 3 h is the most"):
         recording(table(rows))  # 59 steps of 1000 s
 
 

@@ -7,6 +7,7 @@ delimited text.
 from __future__ import annotations
 
 import io
+import re
 from pathlib import Path
 from typing import BinaryIO
 
@@ -58,7 +59,8 @@ def write_as_text(source: bytes | Path, target: BinaryIO) -> None:
     except InvalidInput:
         raise
     except Exception as error:  # the reader's own errors are of many kinds
-        fault = f"is a measurement file that cannot be read: {str(error)[:120] or 'damaged'}"
+        said = re.sub(r"'?<[^>]* object at 0x[0-9a-f]+>'?", "it", str(error))
+        fault = f"is a measurement file that cannot be read: {said[:120] or 'damaged'}"
         raise InvalidInput([Problem("file", fault)]) from None
     if len(table) < 2 or not 1 <= len(table.columns) <= _MOST_CHANNELS:
         raise InvalidInput(

@@ -21,6 +21,7 @@ from bilge_core.loads.channels import (
 )
 from bilge_core.loads.headings import plainness, understand_heading
 from bilge_core.loads.reading import Column, Reading
+from bilge_core.quantities import KINDS
 
 _LOOKED_AT = 256 * 1024
 _HEADER_LINES = 60
@@ -148,6 +149,23 @@ class _Headings:
     headings: list[str]
 
 
+def _are_units(cells: list[str]) -> bool:
+    """Whether a line holds units rather than names: most of what is in it, bare or in brackets."""
+    filled = [cell.strip("[]()").lower() for cell in cells if cell]
+    return 2 * sum(any(cell in kind.units for kind in KINDS.values()) for cell in filled) > len(
+        filled
+    )
+
+
+def _is_units_row(lines: list[str], at: int, separator: str) -> bool:
+    """Whether a line holds the units of the names above it, whatever those are called."""
+    if at == 0 or not _are_units(cells := split_line(lines[at], separator)):
+        return False
+    above = split_line(lines[at - 1], separator)
+    is_named = len(above) == len(cells) and all(above) and _numbers(above) == 0
+    return is_named and not _are_units(above)
+
+
 def _named_headings(lines: list[str]) -> _Headings | None:
     """The line that names most channels, two at least."""
     best, most = None, 1
@@ -159,7 +177,7 @@ def _named_headings(lines: list[str]) -> _Headings | None:
             if len(headings) - _numbers(headings) <= most:
                 continue  # it has no more names than another has channels
             known = len(_known_columns(headings))
-            if known > most:
+            if known > most and not _is_units_row(lines, number - 1, separator):
                 best, most = _Headings(number, separator, headings), known
     return best
 
@@ -176,6 +194,8 @@ def _table_without_names(lines: list[str]) -> _Headings | None:
                 continue
             for back in (1, 2):  # a row of units may stand between
                 above = split_line(lines[number - back], separator) if number >= back else []
+                if _is_units_row(lines, number - back, separator):
+                    continue
                 if len(above) == width and all(above) and _numbers(above) == 0:
                     return _Headings(number + 1 - back, separator, above)
             return _Headings(number, separator, [f"column {i + 1}" for i in range(width)])

@@ -97,7 +97,7 @@ def read_drawing(data: bytes, unit: Unit | None = None) -> FlatDrawing:
     high = np.max([each.bounds[2:] for each in rings], axis=0)
     longest = float((high - low).max())
     if not _SMALLEST <= longest <= _LONGEST:
-        words = f"makes the drawing {longest * 1e3:.4g} mm long: choose the one it was drawn in"
+        words = f"makes the drawing {longest * 1e3:,.0f} mm long: choose the one it was drawn in"
         raise refused("unit", words)
     return FlatDrawing(tuple(rings), tuple(holes), taken)
 

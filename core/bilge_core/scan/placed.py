@@ -165,7 +165,7 @@ def placed_by(mesh: trimesh.Trimesh, points: Sequence[Sequence[float]]) -> trime
     up /= np.linalg.norm(up)
     axes = np.array([np.cross(across, up), across, up])
     places = (mesh.vertices - origin) @ axes.T
-    below, above = -float(places[:, 2].min()), float(places[:, 2].max())
+    below, above = max(0.0, -float(places[:, 2].min())), float(places[:, 2].max())
     if above > 0.25 * (above + below):
         words = (
             f"has {above * 1e3:.0f} mm of the pan over their plane and {below * 1e3:.0f} mm under "
