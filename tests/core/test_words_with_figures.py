@@ -7,14 +7,18 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
 import pytest
 from bilge_core.document.read import build_from, read_build
-from bilge_core.errors import InvalidInput
+from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.loads.facts import _odd_together
 from bilge_core.moving.lap import _in_pan
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import running_oil
+from bilge_core.scan.traced import _ring
+from bilge_core.shop.threads import THREADS
 
-from tests.conftest import DEMO
+from tests.conftest import DEMO, steady_log
 
 DUNLIN = read_build((DEMO / "dunlin.json").read_text())
 
@@ -25,6 +29,32 @@ def test_a_mouth_beside_the_pan_is_refused_with_where_it_is(
     build = build_from(box_document(pickup__x_mm=540, pickup__y_mm=-310))
     with pytest.raises(InvalidInput, match="540 mm ahead of the rear face and -310 mm left"):
         assemble_pan(build)
+
+
+def test_a_mouth_that_reaches_out_is_refused_with_where_it_does(
+    box_document: Callable[..., dict[str, Any]],
+) -> None:
+    """At x 385 and y 110 a mouth of 40 mm reaches over both walls, at x 400 and y 120."""
+    build = build_from(box_document(pickup__x_mm=385, pickup__y_mm=110))
+    with pytest.raises(InvalidInput) as caught:
+        assemble_pan(build)
+    found = re.search(r"edge, (\d+) mm ahead of the rear face and (\d+) mm left", str(caught.value))
+    assert found
+    ahead, left = float(found[1]), float(found[2])
+    assert (ahead - 385.0) ** 2 + (left - 110.0) ** 2 == pytest.approx(20.0**2, abs=30.0)
+    assert ahead > 400.0 or left > 120.0
+
+
+def test_a_top_speed_that_goes_with_no_grip_is_told_in_kilometres_an_hour() -> None:
+    log = steady_log(0.0, 0.5, 30.0)
+    (odd,) = _odd_together(80.0, 0.62, 0.0, log)
+    assert odd.startswith("288 km/h with no more than 0.62 g in corners")
+
+
+def test_metric_threads_are_drilled_a_pitch_under_their_size() -> None:
+    """Common practice, and the handbooks' figures: M10 x 1 takes 9 mm, M14 x 1.5 takes 12.5."""
+    drills = {each.size: each.drill for each in THREADS.values() if each.family == "metric"}
+    assert drills["M14x1.5"] == "12.5 mm"
 
 
 def test_oil_that_the_engine_holds_all_of_is_told_in_litres() -> None:
@@ -39,3 +69,9 @@ def test_oil_that_the_engine_holds_all_of_is_told_in_litres() -> None:
     with pytest.raises(InvalidInput, match=f"puts {there * 1e3:.1f} L in the pan"):
         _in_pan(DUNLIN, tight, 0.0)
     assert tight.solid.volume == pytest.approx(0.1 * room)
+
+
+def test_an_outline_smaller_than_a_thumbnail_is_told_in_square_millimetres() -> None:
+    small = np.array([[0.0, 0.0], [0.004, 0.0], [0.004, 0.005], [0.0, 0.005]])
+    with pytest.raises(InvalidQuantity, match="outline is 20 mm2; it must be larger"):
+        _ring("outline", small)

@@ -36,8 +36,10 @@ from tests.conftest import DEMO, TEMPLATES
 from tests.core import test_acts, test_book, test_circuit_acts, test_plates_fitted, test_rules
 from tests.core.circuit_acts import ONE_OF_EACH, Raw
 from tests.core.told_all import plain, short_lap
+from tests.core.told_checks import of_checks
 from tests.core.told_figures import of_figures
 from tests.core.told_shortly import differs, rounded, shortly
+from tests.core.told_troubled import of_troubled
 
 BUILDS = {
     path.stem: read_build(path.read_text())
@@ -204,4 +206,6 @@ OTHERS: dict[str, Callable[[], Any]] = {
     "files": lambda: shortly(of_files()),
     "figures": of_figures,
     "rules": of_rules,
+    "troubled": of_troubled,
+    "checks": of_checks,
 }

@@ -102,7 +102,7 @@ def overfill_plan(build: Build, log: Log, corners: tuple[Corner, ...]) -> tuple[
         stop = ""
         if gap < KEEPS_CLEAR:
             stop = (
-                f"standing oil would be {max(gap, 0.0) * 1e3:.0f} mm below the crank; "
+                f"standing oil would be {gap * 1e3:.0f} mm below the crank; "
                 f"{KEEPS_CLEAR * 1e3:.0f} mm at the least"
                 if gap > 0.0
                 else f"standing oil would reach {-gap * 1e3:.0f} mm into the crank's sweep"

@@ -33,7 +33,9 @@ def check_standing(gap: float) -> Check:
     if gap > 0.0:
         words = f"Standing oil is {gap * 1e3:.0f} mm below the crank's swept circle"
         return Check("good", words, "car.crank", OIL)
-    words = f"Standing oil reaches {-gap * 1e3:.0f} mm into the crank's swept circle: too much oil"
+    words = (
+        f"Standing oil reaches {abs(gap) * 1e3:.0f} mm into the crank's swept circle: too much oil"
+    )
     return Check("bad", words, "car.crank", OIL)
 
 

@@ -32,6 +32,7 @@ from bilge_core.scavenge.stages import scavenge_ratio, stages_on_pan, swept_of
 from bilge_core.scavenge.tank import tank_of, tank_space, up_in_car
 from bilge_core.scavenge.vacuum import case_pull, tank_over
 
+_WORTH_SAYING = 0.05e-3  # [m3]: what is told has one decimal of a litre
 _TOLD = 500.0  # [Pa] of pull that shows in hundredths of a bar
 _TOP = 7000.0  # [rpm] where the build does not say its own (ours)
 
@@ -315,8 +316,10 @@ def _moved_outlet(build: Build, centre: Array, needs: float, ups: Array) -> str:
         return ""
     tank = tank_of(build).model_copy(update={"outlet": "middle"})
     middle = tank_space(tank)
-    then = max(middle.to_cover(dry.OUTLET_COVER.least, up) for up in ups)
-    return f" With its outlet in the middle {(needs - then) * 1e3:.1f} L less would do."
+    less = needs - max(middle.to_cover(dry.OUTLET_COVER.least, up) for up in ups)
+    if less < _WORTH_SAYING:
+        return ""
+    return f" With its outlet in the middle {less * 1e3:.1f} L less would do."
 
 
 def sizing(build: Build, log: Log | None, lap: DryLap | None) -> tuple[Sized, ...]:
