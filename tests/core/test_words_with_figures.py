@@ -13,6 +13,7 @@ from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.facts import _odd_together
 from bilge_core.moving.lap import _in_pan
+from bilge_core.options.choice import _lap_words
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import running_oil
 from bilge_core.scan.traced import _ring
@@ -75,3 +76,8 @@ def test_an_outline_smaller_than_a_thumbnail_is_told_in_square_millimetres() -> 
     small = np.array([[0.0, 0.0], [0.004, 0.0], [0.004, 0.005], [0.0, 0.005]])
     with pytest.raises(InvalidQuantity, match="outline is 20 mm2; it must be larger"):
         _ring("outline", small)
+
+
+@pytest.mark.parametrize(("under", "begins"), [(0.0, "The gallery keeps"), (0.06, "Without")])
+def test_a_dip_however_short_is_no_pressure_kept(under: float, begins: str) -> None:
+    assert _lap_words(1.0, under, 2.1e5, 1).startswith(begins)

@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 from bilge_core.acts.registry import read_act
+from bilge_core.agreement.live import Follower
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from, read_build
 from bilge_core.drains.laid import drains_of
@@ -26,9 +27,11 @@ from bilge_core.pan import assemble_pan
 from bilge_core.scavenge.lap import dry_lap
 from bilge_core.scavenge.sizing import sizing
 from bilge_core.tell.drains_verdict import drains_verdict
+from bilge_core.tell.live import live_now, live_point
 from bilge_core.tell.options import standing_out
 
 from tests.conftest import DEMO, steady_log
+from tests.core import test_live
 from tests.core.told_all import short_lap
 from tests.core.told_shortly import rounded
 from tests.turbo import turbo_lap
@@ -139,9 +142,23 @@ def of_lying() -> list[str]:
     return [standing_out(replace(none, lies=each), base).model_dump_json() for each in found]
 
 
+def of_live() -> list[str]:
+    """A car that is followed for a lap and a half, a dip in it, told every second or so."""
+    follower = Follower(test_live.plan(0.0373))
+    told = []
+    for at in range(320):
+        now = at * 0.1013
+        bars = 2.345e5 if 5.2 < now % 20.0 < 5.9 else 4.8765e5
+        seen = follower.feed(now, 29.37, 487.0, bars, int(now // 20.43))
+        if at % 12 == 0:
+            told += [live_now(seen, follower).model_dump_json(), live_point(seen).model_dump_json()]
+    return told
+
+
 def of_troubled() -> dict[str, Any]:
     return {
         "sizing": of_sizing(), "drains": of_drains(), "overfill": of_overfill(),
         "guesses": of_guesses(), "laying": of_laying(),
         "lying": of_lying(),
+        "live": of_live(),
     }  # fmt: skip
