@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useState, type ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
 import { show } from "../testing/shown";
 import { freeName, partAt, Records, type Spec } from "./Records";
@@ -73,6 +74,28 @@ describe("Records", () => {
     expect(screen.getByText("None yet.")).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Add a plug" }));
     expect(onPut).toHaveBeenCalledExactlyOnceWith([PLUG], "plug added");
+  });
+
+  it("opens what was put in, for its own figures", async () => {
+    function Kept(): ReactElement {
+      const [records, setRecords] = useState([PLUG]);
+      return (
+        <Records
+          records={records}
+          path="pan.bosses"
+          empty="None yet."
+          specsOf={() => SPECS}
+          nameOf={({ name }) => name}
+          additions={[{ words: "Add a drain", make: () => DRAIN }]}
+          onType={() => Promise.resolve()}
+          onPut={setRecords}
+        />
+      );
+    }
+    show(<Kept />);
+    await userEvent.click(screen.getByRole("button", { name: "Add a drain" }));
+    expect(screen.getByText("drain").closest("details")?.open).toBe(true);
+    expect(screen.getByText("plug").closest("details")?.open).toBe(false);
   });
 
   it("removes the one that is meant", async () => {

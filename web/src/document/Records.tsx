@@ -1,4 +1,4 @@
-import type { ReactElement, ReactNode } from "react";
+import { useState, type ReactElement, type ReactNode } from "react";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
 import type { Type } from "./ZoneNumbers";
@@ -184,11 +184,17 @@ export function Records<T extends Listed>({
   onType: Type;
   onPut: (records: T[], change: string) => void;
 }): ReactElement {
+  // what was put in last is at a usual place, not at its own yet: it stands open to be measured
+  const [added, setAdded] = useState<number | null>(null);
   return (
     <>
       {records.length === 0 && <p className="py-1 text-[14px] text-ink-2">{empty}</p>}
       {records.map((record, index) => (
-        <details key={record.id ?? `${index}-${nameOf(record)}`} className="border-b border-hair">
+        <details
+          key={record.id ?? `${index}-${nameOf(record)}`}
+          open={index === added || undefined}
+          className="border-b border-hair"
+        >
           <summary className="py-1.5 text-[14px] font-medium">{nameOf(record)}</summary>
           <div className="pb-2 pl-3">
             <RecordParts
@@ -207,12 +213,13 @@ export function Records<T extends Listed>({
               look="bare"
               className="px-0 underline"
               aria-label={`Remove ${nameOf(record)}`}
-              onClick={() =>
+              onClick={() => {
+                setAdded(null);
                 onPut(
                   records.filter((_, at) => at !== index),
                   `${nameOf(record)} removed`,
-                )
-              }
+                );
+              }}
             >
               remove
             </Button>
@@ -225,6 +232,7 @@ export function Records<T extends Listed>({
             key={words}
             onClick={() => {
               const made = make();
+              setAdded(records.length);
               onPut([...records, made], `${nameOf(made)} added`);
             }}
           >
