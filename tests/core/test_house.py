@@ -268,3 +268,24 @@ def test_no_two_things_are_told_under_one_name() -> None:
         if isinstance(node, ast.ClassDef) and node.name.endswith(("Out", "In"))
     ]
     assert sorted({name for name in told if told.count(name) > 1}) == []
+
+
+CHANGED_IN_PLACE = {
+    "agreement.live", "job.gathered", "moving.coupled", "moving.fields", "moving.returns",
+    "moving.sheets", "moving.simulation", "network.draft", "network.layout", "network.parts",
+}  # fmt: skip
+"""Where something is filled or moved on step by step."""
+
+
+def test_what_answers_are_kept_from_is_frozen() -> None:
+    """Answers are remembered and shared: nobody changes one that another holds."""
+    core = ROOT / "core" / "bilge_core"
+    loose = {
+        ".".join(path.relative_to(core).with_suffix("").parts)
+        for path in core.rglob("*.py")
+        for node in ast.walk(ast.parse(path.read_text()))
+        if isinstance(node, ast.ClassDef)
+        and any("dataclass" in (said := ast.unparse(each)) and "frozen=True" not in said
+                for each in node.decorator_list)
+    }  # fmt: skip
+    assert loose == CHANGED_IN_PLACE
