@@ -11,6 +11,7 @@ export interface TypedPlace {
 }
 
 const EDGE = 44; // [px] round what is drawn
+const NARROW = 600; // [px]
 const LEAST_MM = 90; // round the pan, so that its own edge does not fill the sheet
 
 type View = "plan" | "side";
@@ -33,9 +34,9 @@ function ringsOf(drawing: Drawing, view: View): Point[][] {
   return rings.map((ring) => ring.map(([one, other]) => onPage[view](one, other)));
 }
 
-/** Where places are measured from, and which way is ahead and left, or up. */
+/** Where places are measured from: an arrow toward the nose, and one to the left, or up. */
 function Origin({ at: [u, v], view }: { at: Point; view: View }): ReactElement {
-  const other: Point = view === "plan" ? [u, v + 46] : [u, v - 46];
+  const other: Point = view === "plan" ? [u, v + 40] : [u, v - 40];
   return (
     <g stroke="var(--ink-2)" fill="var(--ink-2)">
       <circle cx={u} cy={v} r="5" fill="var(--paper)" strokeWidth="1.5" data-keep-free />
@@ -43,21 +44,18 @@ function Origin({ at: [u, v], view }: { at: Point; view: View }): ReactElement {
         d={pathOf(
           [
             [u - 5, v],
-            [u - 60, v],
+            [u - 40, v],
           ],
           false,
         )}
         strokeWidth="1.5"
       />
-      <path d={`M${u - 64} ${v}l9 -4v8z`} stroke="none" />
+      <path d={`M${u - 44} ${v}l9 -4v8z`} stroke="none" />
       <path d={pathOf([[u, v + (view === "plan" ? 5 : -5)], other], false)} strokeWidth="1.5" />
       <path
         d={`M${other[0]} ${other[1] + (view === "plan" ? 4 : -4)}l-4 ${view === "plan" ? -9 : 9}h8z`}
         stroke="none"
       />
-      <Words rank="dimension" x={u - 68} y={v + 4} fontSize="13" textAnchor="end" {...HALO}>
-        ahead
-      </Words>
       <Words
         rank="dimension"
         x={u + 8}
@@ -164,8 +162,10 @@ export function PlacesDrawing({
   const left = Math.min(...views.map(({ round }) => round.left)) - LEAST_MM;
   const right = Math.max(...views.map(({ round }) => round.right)) + LEAST_MM;
   const tall = views.reduce((sum, { round }) => sum + round.bottom - round.top + LEAST_MM, 0);
-  const high = Math.max(height, 320);
-  const scale = Math.min((width - 2 * EDGE) / (right - left), (high - 4 * EDGE) / tall);
+  const wide = (width - 2 * EDGE) / (right - left);
+  // on a phone, whose page is longer than its screen, as high as its width asks for
+  const high = width < NARROW ? Math.max(320, wide * tall + 4 * EDGE) : Math.max(height, 320);
+  const scale = Math.min(wide, (high - 4 * EDGE) / tall);
   const begin = (width - (right - left) * scale) / 2;
   let top = EDGE;
   const placed = views.map(({ view, round }) => {
