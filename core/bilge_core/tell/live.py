@@ -22,8 +22,6 @@ class CornerComing(BaseModel):
     until_s: float
     lowest_bar: float
     usual_bar: float
-    dips_for_s: float
-    """Expected; nil: none."""
     risk: Literal["none", "later", "near"]
 
 
@@ -78,7 +76,7 @@ def _corner(seen: Seen) -> CornerComing | None:
     return CornerComing(
         number=ahead.corner.number, name=ahead.corner.called, hand=ahead.corner.hand,
         until_s=round(seen.until, 1), lowest_bar=round(ahead.lowest / 1e5, 1),
-        usual_bar=round(ahead.usual / 1e5, 1), dips_for_s=round(ahead.dips_for, 2),
+        usual_bar=round(ahead.usual / 1e5, 1),
         risk="none" if ahead.dips_for == 0.0 else _RISK[CORNER_NEAR.holds(seen.until)],
     )  # fmt: skip
 

@@ -4458,8 +4458,6 @@ export interface components {
          * @description The corner that a car is in or comes to.
          */
         CornerComing: {
-            /** Dips For S */
-            dips_for_s: number;
             /** Hand */
             hand: string;
             /** Lowest Bar */

@@ -15,7 +15,6 @@ const CORNER: NonNullable<api.LiveNow["corner"]> = {
   until_s: 2.2,
   lowest_bar: 1.8,
   usual_bar: 5,
-  dips_for_s: 0.8,
   risk: "near",
 };
 const NOW: api.LiveNow = {
@@ -127,7 +126,7 @@ describe("the pit wall", () => {
     expect(pressureSaid({ ...NOW, stands: "under" }).state).toBe("caution");
     expect(cornerSaid({ ...NOW, corner: null }).state).toBe("nothing");
     expect(cornerSaid({ ...NOW, corner: { ...CORNER, risk: "later" } }).state).toBe("caution");
-    const free = { ...CORNER, risk: "none", dips_for_s: 0, until_s: 0 } as const;
+    const free = { ...CORNER, risk: "none", until_s: 0 } as const;
     expect(cornerSaid({ ...NOW, corner: free }).words).toBe("now: 1.8 bar expected, no dip");
     expect(dipsSaid({ ...NOW, dips_last: null })).toBe("2 on this lap, 10 forecast");
   });
