@@ -249,6 +249,39 @@ class TestParts:
         drawn = read(io.StringIO(as_dxf([part])))
         assert sum(each.dxf.layer == "MARK" for each in drawn.modelspace().query("LINE")) >= 4
 
+    def test_a_plate_that_stands_askew_takes_a_strip_as_askew(self) -> None:
+        act = {"kind": "flange", "width_mm": 18, "thickness_mm": 8, "hole_mm": 6.6,
+               "spacing_mm": 70}  # fmt: skip
+        document = read_act(act).done(GATED).build.model_dump(mode="json")
+        plate = document["pan"]["plates"][0]
+        plate["top_depth_mm"] = 2.0
+        plate["from_mm"][0] -= 30.0
+        plate["to_mm"][0] += 25.0
+        build = build_from(document)
+        part = flange_part(build, assemble_pan(build))
+        assert part is not None and len(part.marked) == 4
+        sides = [np.subtract(end, start) for start, end in part.marked]
+        assert abs(sides[0][0]) > 0.02 and abs(sides[0][1]) > 0.02  # it is askew
+        for one, other in zip(sides, [*sides[1:], sides[0]], strict=True):
+            assert float(one @ other) == pytest.approx(0.0, abs=1e-9)
+        assert np.linalg.norm(sides[1]) == pytest.approx(1.5e-3 + 2 * TRIMMED)
+
+    def test_an_arrow_of_20_mm_points_to_the_nose_beside_a_parts_middle(self) -> None:
+        part = next(each for each in flat_parts(GATED, assemble_pan(GATED))
+                    if np.linalg.norm(each.nose) > 0.5 and not each.marked)  # fmt: skip
+        lines = [
+            (np.array(each.dxf.start)[:2], np.array(each.dxf.end)[:2])
+            for each in read(io.StringIO(as_dxf([part]))).modelspace().query("LINE")
+            if each.dxf.layer == "MARK"
+        ]
+        (tail, tip), *barbs = lines
+        way = part.nose / np.linalg.norm(part.nose)
+        assert tip - tail == pytest.approx(20.0 * way)
+        assert [start.tolist() for start, _ in barbs] == [tip.tolist()] * 2
+        ends = [end - tip for _, end in barbs]
+        assert [float(each @ way) for each in ends] == pytest.approx([-5.0, -5.0])
+        assert float(np.linalg.norm(ends[0] - ends[1])) == pytest.approx(6.0)
+
     def test_thickness_is_the_builds_or_guessed(self) -> None:
         assert sheet_of(CURLEW).thickness == pytest.approx(4e-3)
         bare = build_from({**CURLEW.model_dump(), "pan": {**CURLEW.pan.model_dump(),
