@@ -52,7 +52,7 @@ function Dial({ trace, rim }: { trace: Trace; rim: number }): ReactElement {
         strokeWidth="2.5"
         strokeLinejoin="round"
       />
-      <Words rank="part" x={x + 4} y={y - RIM + 14} {...words}>
+      <Words rank="part" x={x + 4} y={y - RIM + 24} {...words}>
         forward
       </Words>
       <Words rank="part" x={x + 4} y={y + RIM - 6} {...words}>
