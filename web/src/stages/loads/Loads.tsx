@@ -85,7 +85,9 @@ export function Loads(): ReactElement {
                       <span className="text-[13px] font-semibold">shown</span>
                     )}
                   </span>
-                  <span className="font-figure text-[14px]">{lapTime(lap.duration_s)}</span>
+                  <span className="shrink-0 font-figure text-[14px] whitespace-nowrap">
+                    {lapTime(lap.duration_s)}
+                  </span>
                 </button>
               </li>
             );
