@@ -9,18 +9,25 @@ from typing import Any
 
 import numpy as np
 import pytest
+import trimesh
 from bilge_core.document.read import build_from, read_build
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.loads.facts import _odd_together
+from bilge_core.loads.sniff import _are_units
 from bilge_core.moving.lap import _in_pan
 from bilge_core.options.choice import _lap_words
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import running_oil
+from bilge_core.rules.dry import OUTLET_COVER
+from bilge_core.scan.mesh_file import _hold
 from bilge_core.scan.traced import _ring
+from bilge_core.scavenge.sizing import _moved_outlet
+from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.shop.threads import THREADS
 
 from tests.conftest import DEMO, steady_log
 
+CURLEW = read_build((DEMO / "curlew.json").read_text())
 DUNLIN = read_build((DEMO / "dunlin.json").read_text())
 
 
@@ -81,3 +88,25 @@ def test_an_outline_smaller_than_a_thumbnail_is_told_in_square_millimetres() -> 
 @pytest.mark.parametrize(("under", "begins"), [(0.0, "The gallery keeps"), (0.06, "Without")])
 def test_a_dip_however_short_is_no_pressure_kept(under: float, begins: str) -> None:
     assert _lap_words(1.0, under, 2.1e5, 1).startswith(begins)
+
+
+@pytest.mark.parametrize(("more", "said"), [(0.04e-3, ""), (0.06e-3, "0.1 L less would do")])
+def test_an_outlet_in_the_middle_is_offered_from_a_decimal_of_a_litre_on(
+    more: float, said: str
+) -> None:
+    upright = np.array([[0.0, 0.0, 1.0]])
+    middle = tank_space(tank_of(CURLEW).model_copy(update={"outlet": "middle"}))
+    needs = middle.to_cover(OUTLET_COVER.least, upright[0]) + more
+    words = _moved_outlet(CURLEW, np.array([0.05, 0.0, 0.0]), needs, upright)
+    assert said in words and bool(words) == bool(said)
+
+
+@pytest.mark.parametrize(("row", "are"), [("s,km/h,one,two", False), ("s,km/h,g,two", True)])
+def test_a_row_is_of_units_where_more_than_half_of_it_are(row: str, are: bool) -> None:
+    assert _are_units(row.split(",")) is are
+
+
+def test_a_pan_in_a_wrong_unit_is_told_as_long_as_it_would_be() -> None:
+    for size, said in ((0.0004, "0.4 mm long"), (4000.0, "4,000,000 mm long")):
+        with pytest.raises(InvalidInput, match=said):
+            _hold(trimesh.creation.box((size, size, size)))

@@ -97,8 +97,8 @@ def read_drawing(data: bytes, unit: Unit | None = None) -> FlatDrawing:
     high = np.max([each.bounds[2:] for each in rings], axis=0)
     longest = float((high - low).max())
     if not _SMALLEST <= longest <= _LONGEST:
-        words = f"makes the drawing {longest * 1e3:,.0f} mm long: choose the one it was drawn in"
-        raise refused("unit", words)
+        long = f"{round(longest * 1e3, 1):,.10g} mm"
+        raise refused("unit", f"makes the drawing {long} long: choose the one it was drawn in")
     return FlatDrawing(tuple(rings), tuple(holes), taken)
 
 

@@ -139,7 +139,7 @@ def _hold(mesh: trimesh.Trimesh) -> None:
     longest = float(mesh.extents.max())
     if not _SMALLEST <= longest <= _LARGEST:
         words = (
-            f"makes the pan {longest * 1e3:,.0f} mm long; from {_SMALLEST * 1e3:.0f} to "
+            f"makes the pan {round(longest * 1e3, 1):,.10g} mm long; from {_SMALLEST * 1e3:.0f} to "
             f"{_LARGEST * 1e3:.0f} mm is wanted: choose the unit that it was drawn in"
         )
         raise refused("unit", words)

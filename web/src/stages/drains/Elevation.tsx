@@ -7,18 +7,12 @@ import { sectionHalf, type Drawing } from "../../drawing/views";
 import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
-import { cellsOf, depthOf, placeOn, seenFrom, type Now, type Placing } from "./elevation";
+import { cellsOf, depthOf, NOSES, placeOn, seenFrom, type Now, type Placing } from "./elevation";
 import { HeadBracket } from "./HeadBracket";
 import { Pipe } from "./Pipe";
 import { lengthIn } from "./sentence";
 
 const SCALE_BAR = [100, 50, 200] as const;
-const NOSES: Record<Drawing["nose_points"], Record<Drain["view"], string | null>> = {
-  front: { side: "nose", front: null },
-  rear: { side: "crank's nose", front: null },
-  left: { side: "crank's nose", front: "rear of the car" },
-  right: { side: "crank's nose", front: "nose" },
-};
 
 /** The pan cut at the entry, with the oil as it lies. */
 function PanCut({

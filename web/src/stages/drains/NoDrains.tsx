@@ -1,4 +1,4 @@
-import { useCallback, useState, type ReactElement } from "react";
+import { useState, type ReactElement } from "react";
 import type { Assumed, DrainsStage } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { FitForms } from "../../document/circuit/FitForms";
@@ -6,7 +6,7 @@ import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
 import { PulledList } from "./DrainList";
 import { otherPages } from "./otherPages";
-import { PlaceDrains, type OnTyped } from "./PlaceDrain";
+import { PlaceDrains } from "./PlaceDrain";
 import { PlacesDrawing, type TypedPlace } from "./PlacesDrawing";
 import type { Tab } from "./tabs";
 
@@ -28,7 +28,6 @@ export function NoDrains({
   const hasDrains = isPulled || stage.unplaced.length > 0;
   const [picked, setPicked] = useState<Tab | null>(null);
   const [typed, setTyped] = useState<readonly TypedPlace[]>([]);
-  const onTyped = useCallback<OnTyped>((_, places) => setTyped(places), []);
   const drawing = forecast.shown?.drawing;
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
@@ -70,7 +69,7 @@ export function NoDrains({
             content: (
               <>
                 <PulledList stage={stage} />
-                <PlaceDrains drains={stage.unplaced} isBefore={isBefore} onTyped={onTyped} />
+                <PlaceDrains drains={stage.unplaced} isBefore={isBefore} onTyped={setTyped} />
                 {!hasDrains && <p className="px-4 py-3 text-[14px] text-ink-2">No drain yet.</p>}
               </>
             ),

@@ -9,7 +9,7 @@ import { typedPlace } from "./typedPlace";
 
 type Unplaced = DrainsStage["unplaced"][number];
 type Spot = readonly [string, string, string];
-export type OnTyped = (run: string, places: readonly TypedPlace[]) => void;
+export type OnTyped = (places: readonly TypedPlace[]) => void;
 
 const AHEAD = "ahead of the rail's rear face";
 const LEFT = "left of the crank, minus right";
@@ -107,12 +107,12 @@ function PlaceDrain({
   const wantsEntry = drain.wants.some((want) => want.startsWith("where the line"));
   const wantsMeets = drain.wants.some((want) => want.startsWith(MEETS));
   useEffect(() => {
-    onTyped?.(drain.run, [
+    onTyped?.([
       typedPlace("oil leaves", outlet, system, false),
       typedPlace("meets the other's", meets, system, false),
       typedPlace("comes in", entry, system, true),
     ]);
-  }, [onTyped, drain.run, outlet, meets, entry, system]);
+  }, [onTyped, outlet, meets, entry, system]);
   const whole = (spot: Spot): boolean => spot.every((each) => each.trim() !== "");
   const isReady =
     (!wantsOutlet || whole(outlet)) &&

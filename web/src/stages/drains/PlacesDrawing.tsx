@@ -3,6 +3,7 @@ import { boxOf, pathOf, type Point } from "../../drawing/geometry";
 import type { Drawing } from "../../drawing/views";
 import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { useSize } from "../../parts/size";
+import { NOSES } from "./elevation";
 
 /** A place that is being typed: ahead, left and over the rail [mm]; null while it is not a figure. */
 export interface TypedPlace {
@@ -70,12 +71,12 @@ function Origin({ at: [u, v], view }: { at: Point; view: View }): ReactElement {
 }
 
 /** The end that the crank's nose is at. */
-function Nose({ at: [u, v] }: { at: Point }): ReactElement {
+function Nose({ at: [u, v], words }: { at: Point; words: string | null }): ReactElement {
   return (
     <g>
       <path d={`M${u - 26} ${v}l12 -6v12z`} fill="var(--ink)" />
       <Words rank="title" x={u - 32} y={v + 4} fontSize="13" textAnchor="end" fill="var(--ink)">
-        nose
+        {words}
       </Words>
     </g>
   );
@@ -192,7 +193,7 @@ export function PlacesDrawing({
           {placed.map(({ view, title, place }) => (
             <g key={view}>
               <Seen drawing={drawing} view={view} places={places} place={place} />
-              <Nose at={place([left + LEAST_MM, 0])} />
+              <Nose at={place([left + LEAST_MM, 0])} words={NOSES[drawing.nose_points].side} />
               <Words
                 rank="title"
                 x={begin}

@@ -146,3 +146,11 @@ export function placeOn(
   const y = margins.top + (room.down - (box.bottom - box.top) * scale) / 2 - box.top * scale;
   return { scale, place: ([u, v]) => [x + u * scale, y + v * scale] };
 }
+
+/** What the page's left is called in a view; of an engine across its car the crank's nose is not the car's. */
+export const NOSES: Record<Drawing["nose_points"], Record<Drain["view"], string | null>> = {
+  front: { side: "nose", front: null },
+  rear: { side: "crank's nose", front: null },
+  left: { side: "crank's nose", front: "rear of the car" },
+  right: { side: "crank's nose", front: "nose" },
+};
