@@ -74,8 +74,8 @@ function Origin({ at: [u, v], view }: { at: Point; view: View }): ReactElement {
 function Nose({ at: [u, v], words }: { at: Point; words: string | null }): ReactElement {
   return (
     <g>
-      <path d={`M${u - 26} ${v}l12 -6v12z`} fill="var(--ink)" />
-      <Words rank="title" x={u - 32} y={v + 4} fontSize="13" textAnchor="end" fill="var(--ink)">
+      <path d={`M${u - 18} ${v}l12 -6v12z`} fill="var(--ink)" />
+      <Words rank="title" x={u - 24} y={v + 4} fontSize="13" textAnchor="end" fill="var(--ink)">
         {words}
       </Words>
     </g>
