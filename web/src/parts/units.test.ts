@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { nudged } from "./nudge";
-import { exactlyShown, lengthAs, shownAs, unitKey, type Units } from "./units";
+import { exactlyShown, gasFlowAs, lengthAs, shownAs, unitKey, type Units } from "./units";
 
 const unit = (label: string, scale: number, offset: number, decimals: number) => ({
   label,
@@ -13,6 +13,7 @@ const unit = (label: string, scale: number, offset: number, decimals: number) =>
 const units: Units = [
   { suffix: "_mm", metric: unit("mm", 1, 0, 0), us: unit("in", 1 / 25.4, 0, 2) },
   { suffix: "_l", metric: unit("L", 1, 0, 1), us: unit("qt", 1.0566882094, 0, 1) },
+  { suffix: "_l_min", metric: unit("L/min", 1, 0, 1), us: unit("gpm", 1 / 3.785411784, 0, 1) },
   { suffix: "_c", metric: unit("°C", 1, 0, 0), us: unit("°F", 1.8, 32, 0) },
 ];
 
@@ -26,6 +27,16 @@ describe("shownAs", () => {
   it("takes the unit from the last name of a path", () => {
     expect(unitKey("pan.zones.0.outline_mm.1.0")).toBe("outline_mm");
     expect(shownAs(units, "pan.zones.0.outline_mm.1.0", "us", 25.4)?.figure).toBe("1.00");
+  });
+});
+
+describe("gasFlowAs", () => {
+  it("shows no tenth from ten of the unit shown on", () => {
+    expect(gasFlowAs(units, "metric", 9.94)).toEqual({ figure: "9.9", unit: "L/min" });
+    expect(gasFlowAs(units, "metric", 9.96)).toEqual({ figure: "10", unit: "L/min" });
+    expect(gasFlowAs(units, "us", 37.6)).toEqual({ figure: "9.9", unit: "gpm" });
+    expect(gasFlowAs(units, "us", 37.8)).toEqual({ figure: "10", unit: "gpm" });
+    expect(gasFlowAs(units, "metric", -147.8).figure).toBe("-148"); // what is sucked in
   });
 });
 

@@ -67,6 +67,15 @@ export function flowAs(
   );
 }
 
+const GAS_IN_WHOLE_FROM = 10; // of the unit shown: a flow of gas is not known to a tenth of that
+
+export function gasFlowAs(units: Units, system: System, litresAMinute: number): Shown {
+  const shown = flowAs(units, system, litresAMinute);
+  return Math.abs(Number(shown.figure)) < GAS_IN_WHOLE_FROM
+    ? shown
+    : flowAs(units, system, litresAMinute, -1);
+}
+
 /** What is an estimate is told without decimals. */
 export function aboutFlow(units: Units, system: System, litresAMinute: number): string {
   const { figure, unit } = flowAs(units, system, litresAMinute, -1);

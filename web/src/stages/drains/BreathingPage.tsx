@@ -5,7 +5,7 @@ import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { flowAs } from "../../parts/units";
+import { gasFlowAs, type Shown } from "../../parts/units";
 
 function Row({
   label,
@@ -116,8 +116,7 @@ export function BreathingPage({
   const can = build.document.circuit.components.find(({ kind }) => kind === "catch_can") as
     { id: string; name: string; volume_l: number } | undefined;
   const foam = stage.guesses.find(({ key }) => key === "turbo_foam");
-  const flow = (value: number): { figure: string; unit: string } =>
-    flowAs(units, system, value, Math.abs(value) >= 10 ? -1 : 0); // none of it is known better
+  const flow = (value: number): Shown => gasFlowAs(units, system, value);
   const blowBy = flow(breathing.blow_by_l_min);
   const isAssumed = assumed.foamPct !== null || assumed.blowByLMin !== null;
   const [low, high] = breathing.mist_band_ml_h;

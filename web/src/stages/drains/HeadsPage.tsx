@@ -2,7 +2,7 @@ import { useState, type ReactElement } from "react";
 import type { DrainsStage } from "../../api/drains";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { flowAs, lengthAs, volumeAs } from "../../parts/units";
+import { gasFlowAs, lengthAs, volumeAs } from "../../parts/units";
 
 type Head = DrainsStage["heads"][number];
 type InCorner = Head["corners"][number];
@@ -75,7 +75,7 @@ function OneHead({ head }: { head: Head }): ReactElement {
   const { unit } = volumeAs(units, system, 1);
   const bores = [...new Set(head.drains.map(({ bore_mm: bore }) => lengthAs(units, system, bore)))];
   const many = head.drains.reduce((sum, drain) => sum + drain.many, 0);
-  const gas = flowAs(units, system, head.gas_up_l_min);
+  const gas = gasFlowAs(units, system, head.gas_up_l_min);
   return (
     <section className="border-b border-ink px-4 pt-2 pb-3">
       <div className="flex items-baseline justify-between gap-2">
