@@ -13,9 +13,9 @@ from bilge_core.loads.importing import Columns
 from bilge_core.loads.laps import find_laps
 from bilge_core.loads.line import thinned_line
 from bilge_core.loads.log import prepare
-from bilge_core.loads.reading import Reading, check_reading, is_named
+from bilge_core.loads.reading import Reading, check_reading
 from bilge_core.loads.recording import recording_from
-from bilge_core.loads.sniff import LogFile
+from bilge_core.loads.sniff import LogFile, as_file_says
 
 from loads import uploads
 from loads.schemas import ChannelOut, FieldFault, GuessOut, LapSpanOut, ReadingStep, UnderstoodOut
@@ -110,6 +110,9 @@ def _guess_out(guess: Guess) -> GuessOut:
 def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterator[ReadingStep]:
     """Read a file and say what it holds, step by step; what is still to be said is listed.
 
+    What a reading does not say of a column is taken from the file's own words, and what those do
+    not say is worked out from its numbers, and named as a guess.
+
     Raises
     ------
     NotFound, InvalidInput
@@ -118,16 +121,13 @@ def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterato
     upload = uploads.upload_of(user.workshop, file_id)
     file = uploads.opened(upload)
     known = None if reading is not None else uploads.remembered_reading(user.workshop, file)
-    used = reading or known or file.proposal
+    used = as_file_says(file, reading or known or file.proposal)
     blank = _blank(file, used, remembered=known is not None)
-
-    may_guess = reading is None and known is None
 
     def steps() -> Iterator[ReadingStep]:
         told, taken = blank, used
         try:
-            if not (may_guess and is_named(taken)):
-                check_reading(taken)
+            check_reading(taken, but_unsaid=True)  # that is worked out below
             reading_steps = uploads.columns_in_steps(upload, file, taken)
             while True:
                 try:
@@ -135,11 +135,10 @@ def understand_log(user: User, file_id: int, reading: Reading | None) -> Iterato
                 except StopIteration as end:
                     columns: Columns = end.value
                     break
-            if may_guess:
-                taken, guesses = complete(columns, taken)
-                told = blank.model_copy(
-                    update={"reading": taken, "guesses": [_guess_out(each) for each in guesses]}
-                )
+            taken, guesses = complete(columns, taken)
+            told = blank.model_copy(
+                update={"reading": taken, "guesses": [_guess_out(each) for each in guesses]}
+            )
             yield ReadingStep(understood=_with_facts(told, columns, taken))
         except InvalidInput as error:
             yield ReadingStep(

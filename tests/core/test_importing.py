@@ -14,7 +14,7 @@ from bilge_core.loads.laps import find_laps
 from bilge_core.loads.log import prepare
 from bilge_core.loads.reading import Column, Reading, check_reading, clock_of
 from bilge_core.loads.recording import Recording, read_log, read_recording
-from bilge_core.loads.sniff import open_log
+from bilge_core.loads.sniff import as_file_says, open_log
 
 from tests.conftest import DEMO
 
@@ -88,6 +88,31 @@ def test_units_under_names_that_are_not_known_are_no_headings(units: str) -> Non
     assert found.proposal.columns == {}
     alone = open_log("\n".join([units, *rows]).encode())  # nothing above that could name them
     assert alone.header_line == 1
+
+
+@pytest.mark.parametrize(
+    ("heading", "under", "unit", "positive"),
+    [
+        ("Side", "m/s2", "m/s2", None),
+        ("Side", "bar", "", None),  # of another kind
+        ("Side", "", "", None),
+        ("Side [m/s2]", "g", "g", None),  # the row is of units alone; of this name nothing is known
+        ("lat g [m/s2 + right]", "g", "m/s2", "right"),
+        ("Side (+left)", "g", "g", "left"),
+    ],
+)
+def test_a_column_named_by_hand_is_in_the_unit_and_sign_that_the_file_says(
+    heading: str, under: str, unit: str, positive: str | None
+) -> None:
+    rows = [f"{i / 10};100;0,1;0;6000" for i in range(20)]
+    lines = [f"Time;Speed;{heading};long g;rpm", f"s;mph;{under};g;rpm", *rows]
+    file = open_log("\n".join(lines).encode())
+    named = Reading(columns={"lateral": Column(heading=heading, unit="")})
+    told = as_file_says(file, named).columns["lateral"]
+    assert (told.unit, told.positive) == (unit, positive)
+    # what is said stays
+    said = Reading(columns={"lateral": Column(heading=heading, unit="ft/s2", positive="right")})
+    assert as_file_says(file, said) == said
 
 
 def test_extras_that_would_need_asking_are_not_proposed() -> None:

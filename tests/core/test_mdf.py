@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import gc
 import io
 import math
+import sys
 from pathlib import Path
 
 import numpy as np
@@ -75,6 +77,26 @@ def test_a_damaged_one_is_refused_in_words(saltmarsh: Log, tmp_path: Path, cut: 
     data = measured(saltmarsh, tmp_path).read_bytes()[:cut]
     with pytest.raises(InvalidInput, match="file"):
         write_as_text(data, io.BytesIO())
+
+
+def test_what_a_damaged_one_leaves_half_made_is_gone_at_once(
+    saltmarsh: Log, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    # it fails once more as it goes, and must not do so under whoever comes next
+    damaged = measured(saltmarsh, tmp_path).read_bytes()[:3000]
+    failed: list[str] = []
+    monkeypatch.setattr(sys, "unraisablehook", lambda said: failed.append(str(said.exc_value)))
+    gc.collect()
+    gc.disable()
+    failed.clear()
+    try:
+        with pytest.raises(InvalidInput):
+            write_as_text(damaged, io.BytesIO())
+        at_once = len(failed)
+        gc.collect()
+    finally:
+        gc.enable()
+    assert len(failed) == at_once == 1
 
 
 def test_one_without_channels(tmp_path: Path) -> None:

@@ -112,10 +112,26 @@ def understand_heading(heading: str) -> HeadingGuess:
         channel = best if fits[best] > 0.0 else None
     if channel is None:
         return HeadingGuess(None, None, None)
-    unit = said.unit if said.unit is not None else _unit(heading, words, channel)
+    return taken_for(heading, channel)
+
+
+def taken_for(heading: str, channel: ChannelName) -> HeadingGuess:
+    """What a heading says of a channel that its column is taken for, whatever it is called.
+
+    Examples
+    --------
+    >>> taken_for("Side [m/s2 + left]", "lateral")
+    HeadingGuess(channel='lateral', unit='m/s2', positive='left')
+    >>> taken_for("Turns", "engine_speed").unit, taken_for("Side", "lateral").unit
+    ('rpm', None)
+    """
+    said, words = read_heading(heading), words_of(heading)
+    unit, positive = (said.unit, said.positive) if said.channel == channel else (None, None)
+    if unit is None:
+        unit = _unit(heading, words, channel)
     if unit is None and channel in ("latitude", "longitude", "engine_speed", "lap"):
         unit = {"engine_speed": "rpm", "lap": ""}.get(channel, "deg")
-    return HeadingGuess(channel, unit, said.positive or _sign(heading, words, channel))
+    return HeadingGuess(channel, unit, positive or _sign(heading, words, channel))
 
 
 def plainness(heading: str, channel: ChannelName) -> float:

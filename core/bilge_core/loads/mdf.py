@@ -6,6 +6,7 @@ delimited text.
 
 from __future__ import annotations
 
+import gc
 import io
 import re
 from pathlib import Path
@@ -48,6 +49,7 @@ def write_as_text(source: bytes | Path, target: BinaryIO) -> None:
     """
     from asammdf import MDF  # noqa: PLC0415 - pandas and all, for these files alone
 
+    fault = None
     try:
         opened = MDF(io.BytesIO(source) if isinstance(source, bytes) else source)
         with opened as file:
@@ -61,7 +63,11 @@ def write_as_text(source: bytes | Path, target: BinaryIO) -> None:
     except Exception as error:  # the reader's own errors are of many kinds
         said = re.sub(r"'?<[^>]* object at 0x[0-9a-f]+>'?", "it", str(error))
         fault = f"is a measurement file that cannot be read: {said[:120] or 'damaged'}"
-        raise InvalidInput([Problem("file", fault)]) from None
+    if fault is not None:
+        # what the reader left half made fails once more as it goes: here, not in the midst of
+        # something else (an error under Python's own parser breaks that)
+        gc.collect()
+        raise InvalidInput([Problem("file", fault)])
     if len(table) < 2 or not 1 <= len(table.columns) <= _MOST_CHANNELS:
         raise InvalidInput(
             [Problem("file", "holds no channels of numbers over time; export speed, g and rpm")]

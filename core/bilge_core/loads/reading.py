@@ -67,24 +67,10 @@ def clock_of(reading: Reading) -> Literal["time", "distance", "rate"] | None:
     return "rate" if reading.sample_rate_hz is not None else None
 
 
-def is_named(reading: Reading) -> bool:
-    """Whether every needed channel has its column and something tells the time.
-
-    Units and signs may be missing still: see `bilge_core.loads.guesses`.
-
-    Examples
-    --------
-    >>> is_named(Reading(columns={}, sample_rate_hz=50))
-    False
-    """
-    needed = {name for name, channel in CHANNELS.items() if channel.use == "needed"}
-    return clock_of(reading) is not None and needed <= {*reading.columns}
-
-
-def _column_faults(name: ChannelName, column: Column) -> list[Problem]:
+def _column_faults(name: ChannelName, column: Column, but_unsaid: bool) -> list[Problem]:
     channel = CHANNELS[name]
     faults = []
-    if column.unit.lower() not in KINDS[channel.kind].units:
+    if column.unit.lower() not in KINDS[channel.kind].units and (column.unit or not but_unsaid):
         what = f"{column.unit!r} is no unit" if column.unit else "the unit is not said"
         faults.append(
             Problem(
@@ -93,7 +79,7 @@ def _column_faults(name: ChannelName, column: Column) -> list[Problem]:
             )
         )
     words = POSITIVE_WORDS.get(name)
-    if words and column.positive not in words:
+    if words and column.positive not in words and (column.positive or not but_unsaid):
         faults.append(
             Problem(
                 f"channels.{name}.positive",
@@ -103,8 +89,11 @@ def _column_faults(name: ChannelName, column: Column) -> list[Problem]:
     return faults
 
 
-def check_reading(reading: Reading) -> None:
+def check_reading(reading: Reading, but_unsaid: bool = False) -> None:
     """See that a reading names the needed channels, known units, signs, and a clock.
+
+    `but_unsaid` lets units and signs pass that are not said yet: `bilge_core.loads.guesses` works
+    them out.
 
     Raises
     ------
@@ -134,7 +123,7 @@ engine speed; name one
     for name, channel in CHANNELS.items():
         column = reading.columns.get(name)
         if column is not None:
-            problems += _column_faults(name, column)
+            problems += _column_faults(name, column, but_unsaid)
         elif channel.use == "needed":
             problems.append(
                 Problem(f"channels.{name}", f"no column is given for {channel.label}; name one")

@@ -19,7 +19,7 @@ from bilge_core.loads.channels import (
     known_unit,
     read_heading,
 )
-from bilge_core.loads.headings import plainness, understand_heading
+from bilge_core.loads.headings import plainness, taken_for, understand_heading
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.quantities import KINDS
 
@@ -44,6 +44,7 @@ class LogFile:
     encoding, separator, decimal_comma : how its text is written
     header_line : the line of its headings, nil when it has none
     units_line : the line of units under them, None when there is none
+    under : the cells of that line; none when there is none
     proposal : what the headings say; a unit that they do not say is an empty string and a sign
         that they do not say is None: the user is asked
     size : [bytes]
@@ -56,6 +57,7 @@ class LogFile:
     header_line: int
     units_line: int | None
     headings: tuple[str, ...]
+    under: tuple[str, ...]
     proposal: Reading
     size: int
 
@@ -122,7 +124,7 @@ def _first_lines(text: str) -> list[str]:
 
 
 def _known_columns(headings: list[str]) -> dict[ChannelName, Column]:
-    """For each channel the heading that means it most plainly, the first of those alike."""
+    """For each channel the heading that means it most plainly, the first of those alike; bare."""
     columns: dict[ChannelName, Column] = {}
     plain: dict[ChannelName, float] = {}
     for heading in headings:
@@ -132,9 +134,7 @@ def _known_columns(headings: list[str]) -> dict[ChannelName, Column]:
         here = plainness(heading, guess.channel)
         if here > plain.get(guess.channel, 0.0):
             plain[guess.channel] = here
-            columns[guess.channel] = Column.model_validate(
-                {"heading": heading, "unit": guess.unit or "", "positive": guess.positive}
-            )
+            columns[guess.channel] = Column(heading=heading, unit="")
     return columns
 
 
@@ -202,24 +202,53 @@ def _table_without_names(lines: list[str]) -> _Headings | None:
     return None
 
 
-def _units_row(
-    lines: list[str], found: _Headings, columns: dict[ChannelName, Column]
-) -> tuple[int | None, dict[ChannelName, Column]]:
-    """A row under the headings that holds units, and the columns with what it says."""
+def _units_row(lines: list[str], found: _Headings) -> tuple[str, ...]:
+    """The cells of a row of units under the headings; none where there is no such row."""
     under = lines[found.line : found.line + 1]
     cells = split_line(under[0], found.separator) if under else []
     if not any(cells) or _numbers(cells) > 0 or max(map(len, cells)) > _LONGEST_UNIT:
-        return None, columns
-    said = dict(zip(found.headings, cells, strict=False))
-    told = {
-        name: column
-        if read_heading(column.heading).unit  # in brackets; "lateral g" may be but a name
-        else column.model_copy(
-            update={"unit": known_unit(name, said.get(column.heading, "")) or column.unit}
+        return ()
+    return tuple(cells)
+
+
+def _as_file_says(
+    headings: list[str] | tuple[str, ...],
+    under: tuple[str, ...],
+    columns: dict[ChannelName, Column],
+) -> dict[ChannelName, Column]:
+    """Columns with what the file says of them, where they say nothing themselves.
+
+    A unit in brackets in the heading goes before the row of units; "lateral g" may be but a name.
+    """
+    rows = dict(zip(headings, under, strict=False))
+
+    def told(name: ChannelName, column: Column) -> Column:
+        exact, said = read_heading(column.heading), taken_for(column.heading, name)
+        in_brackets = exact.unit if exact.channel == name else None
+        unit = in_brackets or known_unit(name, rows.get(column.heading, "")) or said.unit or ""
+        return Column.model_validate(
+            {
+                "heading": column.heading,
+                "unit": column.unit or unit,
+                "positive": column.positive or said.positive,
+            }
         )
-        for name, column in columns.items()
-    }
-    return found.line + 1, told
+
+    return {name: told(name, column) for name, column in columns.items()}
+
+
+def as_file_says(file: LogFile, reading: Reading) -> Reading:
+    """A reading with the units and signs that the file says, where the reading says none.
+
+    Examples
+    --------
+    >>> file = open_log(b"Time;Speed;Side\\ns;mph;m/s2\\n0;60;0,1\\n1;60;0,2\\n")
+    >>> column = Column(heading="Side", unit="")
+    >>> as_file_says(file, Reading(columns={"lateral": column})).columns["lateral"].unit
+    'm/s2'
+    """
+    told = _as_file_says(file.headings, file.under, reading.columns)
+    return reading.model_copy(update={"columns": told})
 
 
 def _worth_proposing(columns: dict[ChannelName, Column]) -> dict[ChannelName, Column]:
@@ -297,8 +326,8 @@ def open_log(source: bytes | Path) -> LogFile:
                 )
             ]
         )
-    columns = _known_columns(found.headings)
-    units_line, columns = _units_row(lines, found, columns)
+    under = _units_row(lines, found)
+    columns = _as_file_says(found.headings, under, _known_columns(found.headings))
     rows = [split_line(line, found.separator) for line in lines[found.line :]]
     decimal_comma = found.separator != "," and any(
         _DECIMAL_COMMA.match(cell) for row in rows for cell in row
@@ -306,6 +335,7 @@ def open_log(source: bytes | Path) -> LogFile:
     columns = _worth_proposing(columns)
     rate = None if "time" in columns else _sample_rate(lines[: max(found.line - 1, 0)])
     return LogFile(
-        source, encoding, found.separator, decimal_comma, found.line, units_line,
-        tuple(found.headings), Reading(columns=columns, sample_rate_hz=rate), size,
+        source, encoding, found.separator, decimal_comma, found.line,
+        found.line + 1 if under else None, tuple(found.headings), under,
+        Reading(columns=columns, sample_rate_hz=rate), size,
     )  # fmt: skip

@@ -16,7 +16,7 @@ import { FileButton } from "../../parts/FileButton";
 import { Notice } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
 import { useSettings } from "../../parts/settings";
-import { openGuesses } from "./reading";
+import { guessedBy } from "./reading";
 import { Understood } from "./Understood";
 
 type Work = { doing: string; share: number };
@@ -97,8 +97,7 @@ export function LogImport({ onKept }: { onKept: (lapId: number) => void }): Reac
       // what was guessed at first stays a guess until it is accepted or said otherwise
       setUnderstood((before) => ({
         ...found,
-        guesses:
-          reading === null ? found.guesses : openGuesses(before?.guesses ?? [], found.reading),
+        guesses: guessedBy(reading === null ? [] : (before?.guesses ?? []), found),
       }));
     });
 

@@ -1,6 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { lineSplitter, type Reading } from "../../api/logs";
-import { clockOf, lapTime, openGuesses, wantedLaps, withClock, withColumn } from "./reading";
+import { lineSplitter, type Reading, type Understood } from "../../api/logs";
+import {
+  clockOf,
+  guessedBy,
+  lapTime,
+  openGuesses,
+  wantedLaps,
+  withClock,
+  withColumn,
+  type Guess,
+} from "./reading";
 
 const reading: Reading = {
   columns: { time: { heading: "Zeit", unit: "s" }, speed: { heading: "v", unit: "m/s" } },
@@ -22,6 +31,12 @@ describe("a reading", () => {
     expect(changed.columns.speed).toEqual({ heading: "v", unit: "km/h" });
     expect(changed.columns.time).toEqual(reading.columns.time);
     expect(reading.columns.speed?.unit).toBe("m/s");
+  });
+
+  it("asks anew what another column's unit and sign are", () => {
+    const known = withColumn(reading, "lateral", { heading: "ay", unit: "g", positive: "left" });
+    const other = withColumn(known, "lateral", { heading: "Side" });
+    expect(other.columns.lateral).toEqual({ heading: "Side", unit: "" });
   });
 
   it("drops a channel without a heading", () => {
@@ -60,6 +75,20 @@ describe("lines that arrive in pieces", () => {
     expect(split('{"share":0.')).toEqual([]);
     expect(split('5}\n{"share":1}\n{"und')).toEqual(['{"share":0.5}', '{"share":1}']);
     expect(split('erstood":1}\n\n')).toEqual(['{"understood":1}']);
+  });
+});
+
+describe("guessedBy", () => {
+  const unit = { field: "channels.speed.unit", taken: "m/s", words: "at first" };
+  const found = (guesses: Guess[]): Understood => ({ reading, guesses }) as unknown as Understood;
+  it("keeps what stands of the guesses before, beside those of now", () => {
+    const now = { field: "channels.time.unit", taken: "s", words: "now" };
+    expect(guessedBy([unit], found([now]))).toEqual([unit, now]);
+    expect(guessedBy([{ ...unit, taken: "mph" }], found([now]))).toEqual([now]);
+  });
+  it("says of one thing what was guessed last", () => {
+    const now = { ...unit, words: "now" };
+    expect(guessedBy([unit], found([now]))).toEqual([now]);
   });
 });
 

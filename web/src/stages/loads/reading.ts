@@ -17,14 +17,18 @@ export function withClock(reading: Reading, clock: Clock): Reading {
   const columns = Object.fromEntries(
     Object.entries(reading.columns).filter(([name]) => name !== "time" && name !== "distance"),
   );
-  const blank: Column = { heading: "", unit: clock === "time" ? "s" : "m" };
+  const blank: Column = { heading: "", unit: "" };
   if (clock !== "rate") columns[clock] = blank;
   return { ...reading, columns, sample_rate_hz: clock === "rate" ? 50 : null };
 }
 
-/** The reading with a channel's column changed; no heading takes the channel out. */
+/**
+ * The reading with a channel's column changed; no heading takes the channel out. Another column has
+ * a unit and a sign of its own: the server says them, or works them out.
+ */
 export function withColumn(reading: Reading, name: string, change: Partial<Column>): Reading {
-  const before = reading.columns[name] ?? { heading: "", unit: "" };
+  const known = reading.columns[name];
+  const before = known && change.heading === undefined ? known : { heading: "", unit: "" };
   const others = Object.entries(reading.columns).filter(([key]) => key !== name);
   const column = { ...before, ...change };
   const columns = Object.fromEntries(
@@ -74,4 +78,11 @@ export function openGuesses(guesses: readonly Guess[], reading: Reading): Guess[
     const column = Object.entries(reading.columns).find(([name]) => name === channel)?.[1];
     return column !== undefined && (what === "unit" ? column.unit : column.positive) === taken;
   });
+}
+
+/** All that stands as it was guessed: what was guessed now, and what was before and still stands. */
+export function guessedBy(before: readonly Guess[], found: Understood): Guess[] {
+  const now = found.guesses.map(({ field }) => field);
+  const still = openGuesses(before, found.reading).filter(({ field }) => !now.includes(field));
+  return [...still, ...found.guesses];
 }
