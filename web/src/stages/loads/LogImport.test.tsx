@@ -58,6 +58,20 @@ describe("LogImport", () => {
     expect(onKept).toHaveBeenCalledExactlyOnceWith(9);
   });
 
+  it("asks for the column of another clock before it reads anew", async () => {
+    importer();
+    await choose();
+    await screen.findByText("Understood");
+    calls.read.mockClear();
+    await userEvent.selectOptions(screen.getByLabelText("What tells the time"), "distance");
+    expect(screen.getByText("choose the column that has the distance")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: /^Keep 2 laps/ })).toBeNull();
+    expect(calls.read).not.toHaveBeenCalled();
+    const first = UNDERSTOOD.headings[0] ?? "";
+    await userEvent.selectOptions(screen.getByLabelText("Column of distance"), first);
+    expect(calls.read).toHaveBeenCalledOnce();
+  });
+
   it("shows how far it is, and can be cancelled", async () => {
     let ended: AbortSignal | null = null;
     calls.upload.mockImplementation((_file: File, onShare: OnShare, signal: AbortSignal) => {

@@ -16,7 +16,7 @@ import { FileButton } from "../../parts/FileButton";
 import { Notice } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
 import { useSettings } from "../../parts/settings";
-import { guessedBy } from "./reading";
+import { asChosen, guessedBy, isChosen } from "./reading";
 import { Understood } from "./Understood";
 
 type Work = { doing: string; share: number };
@@ -154,8 +154,8 @@ export function LogImport({ onKept }: { onKept: (lapId: number) => void }): Reac
             busy={keep.isPending || work !== null}
             onChange={(reading) => {
               // shown as chosen at once; the words follow when it is read
-              setUnderstood({ ...understood, reading });
-              void read(file, reading);
+              setUnderstood(asChosen(understood, reading));
+              if (isChosen(reading)) void read(file, reading);
             }}
             onKeep={(laps, leaveOut) =>
               keep.mutate(

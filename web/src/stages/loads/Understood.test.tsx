@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useState, type ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { Understood as UnderstoodOut } from "../../api/logs";
 import { UNDERSTOOD } from "../../testing/logs";
@@ -48,6 +49,33 @@ describe("Understood", () => {
     await userEvent.click(screen.getByLabelText("all of that is right"));
     await userEvent.click(keep());
     expect(onKeep).toHaveBeenCalledOnce();
+  });
+
+  it("wants a yes of its own for what is guessed later", async () => {
+    const first = { field: "channels.speed.unit", taken: "km/h", words: "it reaches 214" };
+    const later = { field: "channels.time.unit", taken: "ms", words: "its steps of 20" };
+    function Read(): ReactElement {
+      const [guesses, setGuesses] = useState([first]);
+      return (
+        <Understood
+          understood={{ ...UNDERSTOOD, guesses }}
+          fileName="tuesday.csv"
+          busy={false}
+          onChange={() => setGuesses(guesses.length === 1 ? [first, later] : [later])}
+          onKeep={vi.fn()}
+        />
+      );
+    }
+    show(<Read />);
+    await userEvent.click(screen.getByLabelText("that is right"));
+    expect(keep()).toHaveProperty("disabled", false);
+    await userEvent.selectOptions(screen.getByLabelText("Unit of speed"), "mph");
+    expect(keep()).toHaveProperty("disabled", true);
+    await userEvent.click(screen.getByLabelText("all of that is right"));
+    expect(keep()).toHaveProperty("disabled", false);
+    // one of them is the builder's own word now; the other was agreed to
+    await userEvent.selectOptions(screen.getByLabelText("Unit of speed"), "km/h");
+    expect(keep()).toHaveProperty("disabled", false);
   });
 
   it("keeps none without a name, and none when none is wanted", async () => {

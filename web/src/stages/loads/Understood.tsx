@@ -6,7 +6,7 @@ import { Notice } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { TrackLine } from "../../plots/TrackLine";
 import { Columns } from "./Columns";
-import { lapTime, wantedLaps, type WantedLap } from "./reading";
+import { lapTime, wantedLaps, type Guess, type WantedLap } from "./reading";
 import { SensorFrame } from "./SensorFrame";
 
 /** The line as it was understood, to look at and to read out. */
@@ -138,6 +138,9 @@ function LapsFound({
   );
 }
 
+/** What a guess says: another one of the same thing wants its own yes. */
+const said = ({ field, taken }: Guess): string => `${field} ${taken}`;
+
 /** What a file was understood to hold, in words and as a line, everything open to change. */
 export function Understood({
   understood,
@@ -153,11 +156,12 @@ export function Understood({
   onKeep: (laps: WantedLap[], leaveOutBadRows: boolean) => void;
 }): ReactElement {
   const [agreed, setAgreed] = useState(false);
-  const [accepted, setAccepted] = useState(false);
+  const [right, setRight] = useState<readonly string[]>([]);
   const [edited, setEdited] = useState<{ of: UnderstoodOut["laps"]; laps: WantedLap[] }>();
   const laps = edited?.of === understood.laps ? edited.laps : wantedLaps(understood.laps, fileName);
   const wanted = laps.filter((lap) => lap.wanted);
-  const { reading, faults } = understood;
+  const { reading, faults, guesses } = understood;
+  const accepted = guesses.every((guess) => right.includes(said(guess)));
   const others = faults.filter(
     ({ field }) => !field.startsWith("channels.") && !field.startsWith("sensor"),
   );
@@ -165,7 +169,7 @@ export function Understood({
     wanted.length > 0 &&
     wanted.every((lap) => lap.name.trim() !== "") &&
     (understood.bad_rows === 0 || agreed) &&
-    (understood.guesses.length === 0 || accepted);
+    accepted;
   return (
     <div aria-busy={busy}>
       <p className="mb-2 text-[14px] text-ink-2">
@@ -191,7 +195,11 @@ export function Understood({
           </Notice>
         </div>
       )}
-      <Guesses guesses={understood.guesses} accepted={accepted} onAccept={setAccepted} />
+      <Guesses
+        guesses={guesses}
+        accepted={accepted}
+        onAccept={(all) => setRight(all ? guesses.map(said) : [])}
+      />
       <BadRows understood={understood} agreed={agreed} onAgree={setAgreed} />
       {understood.sentences.length > 0 && (
         <div className="mt-4 flex flex-wrap items-start gap-6">
@@ -233,7 +241,7 @@ export function Understood({
                   ? `Keep ${wanted.length} laps, judge by the last`
                   : "Keep it and judge by this lap"}
             </Button>
-            {understood.guesses.length > 0 && !accepted && (
+            {!accepted && (
               <p className="mt-1 text-[13px] text-ink-2">
                 Say above whether the guesses are right.
               </p>

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { lineSplitter, type Reading, type Understood } from "../../api/logs";
 import {
+  asChosen,
   clockOf,
   guessedBy,
+  isChosen,
   lapTime,
   openGuesses,
   wantedLaps,
@@ -37,6 +39,19 @@ describe("a reading", () => {
     const known = withColumn(reading, "lateral", { heading: "ay", unit: "g", positive: "left" });
     const other = withColumn(known, "lateral", { heading: "Side" });
     expect(other.columns.lateral).toEqual({ heading: "Side", unit: "" });
+  });
+
+  it("waits for the column of another clock, and says so", () => {
+    const before = { reading, faults: [] } as unknown as Understood;
+    const open = withClock(reading, "distance");
+    expect([isChosen(reading), isChosen(open)]).toEqual([true, false]);
+    expect(asChosen(before, open).faults).toEqual([
+      { field: "channels.distance", message: "choose the column that has the distance" },
+    ]);
+    const byRate = withClock(reading, "rate");
+    expect(asChosen(before, byRate)).toEqual({ reading: byRate, faults: [] });
+    const chosen = withColumn(open, "distance", { heading: "s" });
+    expect([asChosen(before, chosen).faults, isChosen(chosen)]).toEqual([[], true]);
   });
 
   it("drops a channel without a heading", () => {

@@ -22,6 +22,20 @@ export function withClock(reading: Reading, clock: Clock): Reading {
   return { ...reading, columns, sample_rate_hz: clock === "rate" ? 50 : null };
 }
 
+/** A file as understood before, with what is chosen now; a column that is wanted first is told. */
+export function asChosen(understood: Understood, reading: Reading): Understood {
+  const clock = clockOf(reading);
+  if (reading.columns[clock]?.heading !== "") return { ...understood, reading };
+  const message = `choose the column that has the ${clock}`;
+  const faults = [{ field: `channels.${clock}`, message }];
+  return { ...understood, reading, faults, sentences: [] };
+}
+
+/** Whether a reading can be tried: no column of it is still to be chosen. */
+export function isChosen(reading: Reading): boolean {
+  return Object.values(reading.columns).every(({ heading }) => heading !== "");
+}
+
 /**
  * The reading with a channel's column changed; no heading takes the channel out. Another column has
  * a unit and a sign of its own: the server says them, or works them out.
