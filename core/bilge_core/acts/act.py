@@ -103,7 +103,7 @@ class Act(Part):
     )
 
     def said(self, field: str, unit: str = "mm") -> str:
-        """A figure as it was typed, or with its unit.
+        """A figure as it was typed, or with its unit, to the hundredth.
 
         Examples
         --------
@@ -113,8 +113,10 @@ class Act(Part):
         '6.35 mm'
         >>> spacer.model_copy(update={"typed": {"by_mm": " 1/4 in"}}).said("by_mm")
         '1/4 in'
+        >>> spacer.model_copy(update={"by_mm": 7.14375}).said("by_mm")
+        '7.14 mm'
         """
-        return self.typed.get(field, f"{getattr(self, field):g} {unit}").strip()
+        return self.typed.get(field, f"{round(getattr(self, field), 2):g} {unit}").strip()
 
     def done(self, build: Build) -> Done:
         """Do it.
