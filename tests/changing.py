@@ -71,6 +71,11 @@ WORKED: dict[Path, Any] = {}
 """By kind of field the value that was taken last: it is tried first in the next of that kind."""
 
 
+ROOM = ("car", "oil", "pan", "pickup")
+"""What may leave no room for oil or mouth; a field of the circuit that would is seen by what
+answers, and asking costs a third of a second each."""
+
+
 FAILED: Counter[Path] = Counter()
 """By kind of field how often no other value was found; twice is enough."""
 
@@ -96,7 +101,8 @@ def with_other(document: Document, path: Path) -> Document | None:
         holder[place] = value
         try:
             build = build_from(changed)
-            assemble_pan(build)
+            if path[0] in ROOM:
+                assemble_pan(build)
         except BilgeError:
             continue
         plain = build.model_dump(mode="json")
