@@ -29,12 +29,14 @@ class Check:
     env: dict[str, str]
 
 
-def _static_checks(env: dict[str, str]) -> list[Check]:
+def _static_checks(env: dict[str, str], long: bool) -> list[Check]:
     """Those that take long come first."""
     binaries = VENV / "bin"
     manage = [str(PYTHON), str(ROOT / "server" / "manage.py")]
     web = web_environment()
+    deprecated = Check("deprecated", ["npm", "run", "-s", "lint:deprecated"], WEB, web)
     return [
+        *([deprecated] if long else []),
         Check("eslint, prettier", ["npm", "run", "-s", "lint"], WEB, web),
         Check("vitest", ["npm", "run", "-s", "test"], WEB, web),
         Check("mypy", [str(binaries / "mypy")], ROOT, env),
@@ -94,7 +96,7 @@ def _test(long: bool, pytest_words: list[str]) -> int:
     try:
         database.start()
         env = environment(**database.environment(), BILGE_SECRET_KEY="only-for-tests" * 4)
-        failed = [] if pytest_words else _failed(_static_checks(env))
+        failed = [] if pytest_words else _failed(_static_checks(env, long))
         words = [*(["--long"] if long else []), *(pytest_words or _whole_suite(long))]
         if failed:
             print(f"bilge test: FAILED before pytest: {', '.join(failed)}", flush=True)
