@@ -185,6 +185,15 @@ def test_nothing_to_do_is_an_empty_card() -> None:
     assert card_of(DUNLIN, known, PLAIN).steps == ()
 
 
+@pytest.mark.parametrize(
+    ("to_l", "words"), [(4.8, "Let out 1.4 L, dip"), (7.3, "Pour in 1.1 L, dip")]
+)
+def test_oil_alone_is_let_out_or_poured_in_by_as_much(to_l: float, words: str) -> None:
+    assert DUNLIN.oil.volume_l == 6.2
+    card = card_of(DUNLIN, done(DUNLIN, kind="refill", to_l=to_l), PLAIN)
+    assert words in [each.words for each in card.steps]
+
+
 def test_the_drain_and_the_bead_wait_by_themselves_while_hands_do_other_things() -> None:
     said = CardSettings(sealing="liquid", access=[BUMPER])  # type: ignore[list-item]
     rows = placed_in_time(card_of(DUNLIN, GATED, said).steps, NOON.replace(tzinfo=None), Days())
