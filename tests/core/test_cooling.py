@@ -170,6 +170,7 @@ class TestAnEngine:
         assert rating is not None
         steady = cooling_over(rated(rating / 1e3), HARD).steady
         assert steady == pytest.approx(wanted, abs=0.5)
+        assert not cooling_over(rated(rating / 1e3), HARD).coolers[0].is_guessed
 
     def test_no_rating_cools_below_the_air(self) -> None:
         assert rating_for(rated(None), HARD, 290.0) is None

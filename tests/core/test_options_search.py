@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 import pytest
 from bilge_core.acts.round_mouth import opening_for, room_at_mouth
 from bilge_core.document.build import Build
@@ -38,6 +41,22 @@ def test_every_place_is_in_the_room_and_its_own(build: Build) -> None:
             assemble_pan(each.candidate.build)
         builds = {str(each.candidate.build) for each in made}
         assert len(builds) == len(made)  # no place is tried twice
+
+
+@pytest.mark.parametrize(
+    ("x", "y", "ahead", "left"),
+    [(340, -60, (-60, 28), (-28, 60)), (60, 60, (-28, 60), (-60, 28))],
+)
+def test_a_mouth_is_moved_by_six_centimetres_and_never_nearer_a_wall_than_twelve_millimetres(
+    box_document: Callable[..., dict[str, Any]],
+    x: float, y: float, ahead: tuple[float, float], left: tuple[float, float],
+) -> None:  # fmt: skip
+    """In a box 400 by 240 a mouth of 40 keeps its middle 32 from the walls."""
+    build = build_from(box_document(pickup__x_mm=x, pickup__y_mm=y))
+    moved = [act for each in grid_of(build, "pickup") for act in each.candidate.acts]
+    for key, ends in (("ahead_mm", ahead), ("left_mm", left)):
+        by = [act[key] for act in moved]
+        assert (min(by), max(by)) == ends
 
 
 def test_no_opening_is_wider_than_the_zone_that_the_mouth_stands_in() -> None:

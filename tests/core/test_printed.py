@@ -238,6 +238,12 @@ class TestSheets:
         assert "floor 1" in told.nests[-1].too_large
         assert told.sheet_long_mm == pytest.approx(304.8)
 
+    def test_of_sheets_that_take_nothing_nothing_is_used(self) -> None:
+        parts = flat_parts(DEMOS["dunlin-gated"], assemble_pan(DEMOS["dunlin-gated"]))
+        for nest in nested(parts, 0.02, 0.02):
+            assert (nest.sheets, nest.used, nest.laid) == (0, 0.0, ())
+            assert nest.too_large
+
     def test_small_holes_and_narrow_webs_are_cautioned(self) -> None:
         part = plate_part(PickupPlate(19e-3, 46e-3, 6.6e-3, 10e-3))
         edge = 0.5 * (46e-3 - 19e-3 - 6.6e-3)
