@@ -143,7 +143,7 @@ def _judged() -> list[Any]:
     steady = AsUsual(np.array([100.0, 700.0]), np.array([4e5, 5e5]))
     frozen = frozen_at(log, find_corners(log), time, foreseen, flat, steady)
     laps = [
-        Named(f"Lap {number}", replace(log, oil_pressure=bars + 2e3 * np.sin(40.0 * time)))
+        Named(f"Lap {number}", replace(log, oil_pressure=bars + 2.137e3 * np.sin(40.0 * time)))
         for number, bars in enumerate((shown, np.roll(shown, 8), flat), start=1)
     ]
     kept = ForecastKept(

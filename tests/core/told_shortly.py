@@ -10,6 +10,8 @@ import numpy as np
 
 _WHOLE = 3
 """Items of a list that are kept as they are."""
+_ROUNDED = 3
+"""Decimals up to which a figure is taken to be told so many, and not as it came out."""
 NEAR = 1e-4
 """By which figures may differ, of the greatest beside them."""
 
@@ -77,14 +79,45 @@ def shortly(value: Any) -> Any:
     return _figure(value) if isinstance(value, float) else value
 
 
-def differs(was: Any, now: Any, where: str = "") -> list[str]:
+def _decimals(value: Any, where: str, found: dict[str, int]) -> dict[str, int]:
+    """The most decimals of the figures at each place, of all items of a list alike."""
+    if isinstance(value, dict):
+        for key, each in value.items():
+            if key != "figures":  # means and the like have as many as they have
+                _decimals(each, f"{where}.{key}", found)
+    elif isinstance(value, list):
+        for each in value:
+            _decimals(each, f"{where}[]", found)
+    elif isinstance(value, float):
+        after = format(_figure(value), ".9f").rstrip("0").partition(".")[2]
+        found[where] = max(found.get(where, 0), len(after))
+    return found
+
+
+def differs(was: Any, now: Any) -> list[str]:
+    """Where two answers differ, and how: in words and figures, or in the digits that are told.
+
+    Examples
+    --------
+    >>> differs({"a": [900.1]}, {"a": [900.12]})
+    ['.a[]: has 2 decimals, 1 before']
+    """
+    before, after = _decimals(was, "", {}), _decimals(now, "", {})
+    return _differs(was, now, "") or [
+        f"{place}: has {after[place]} decimals, {many} before"
+        for place, many in before.items()
+        if many <= _ROUNDED and after.get(place, 0) > many
+    ]
+
+
+def _differs(was: Any, now: Any, where: str) -> list[str]:
     """Where two answers differ, and how.
 
     Examples
     --------
-    >>> differs({"a": [1.0, 2.0]}, {"a": [1.0, 2.1]})
+    >>> _differs({"a": [1.0, 2.0]}, {"a": [1.0, 2.1]}, "")
     ['a: [1.0, 2.0] is now [1.0, 2.1]']
-    >>> differs({"a": [100.0, 0.0]}, {"a": [100.0, 0.001]})
+    >>> _differs({"a": [100.0, 0.0]}, {"a": [100.0, 0.001]}, "")
     []
     """
     if isinstance(was, dict) and isinstance(now, dict):
@@ -94,7 +127,7 @@ def differs(was: Any, now: Any, where: str = "") -> list[str]:
             row
             for key in keys
             for row in (
-                differs(was[key], now[key], f"{inside}{key}")
+                _differs(was[key], now[key], f"{inside}{key}")
                 if key in was and key in now
                 else [f"{inside}{key}: {'is new' if key in now else 'is gone'}"]
             )
@@ -105,7 +138,7 @@ def differs(was: Any, now: Any, where: str = "") -> list[str]:
         if len(was) == len(now) and not all(map(_is_number, was)):
             pairs = zip(was, now, strict=True)
             return [
-                row for at, pair in enumerate(pairs) for row in differs(*pair, f"{where}[{at}]")
+                row for at, pair in enumerate(pairs) for row in _differs(*pair, f"{where}[{at}]")
             ]
     elif was == now or _are_near([was], [now]):
         return []
