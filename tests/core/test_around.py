@@ -55,7 +55,7 @@ def test_what_is_round_the_pan_is_drawn_to_size(
 
 
 def test_bolts_are_checked_where_flange_and_length_are_known(box_document: Make) -> None:
-    flange = {
+    flange: dict[str, Any] = {
         "outline_mm": [[-20, -140], [420, -140], [420, 140], [-20, 140]], "thickness_mm": 6,
         "bolts": [{"x_mm": 200, "y_mm": 135, "diameter_mm": 7}],
     }  # fmt: skip
@@ -64,7 +64,12 @@ def test_bolts_are_checked_where_flange_and_length_are_known(box_document: Make)
         build = build_from(box_document(**changes))
         return [c.words for c in check_pan(build, assemble_pan(build), 600.0) if "bolt" in c.field]
 
-    assert len(found(pan__bolt_length_mm=20, pan__flange=flange)) == 1
+    (said,) = found(pan__bolt_length_mm=20, pan__flange=flange)
+    thin = {"x_mm": 100, "y_mm": 135, "diameter_mm": 5.5}
+    (less,) = found(pan__bolt_length_mm=20, pan__flange={**flange, "bolts": [
+        *flange["bolts"], thin]})  # fmt: skip
+    assert less != said  # the thinnest bolt counts
+    assert less == found(pan__bolt_length_mm=20, pan__flange={**flange, "bolts": [thin]})[0]
     assert found(pan__bolt_length_mm=20) == []
     assert found(pan__flange=flange) == []
     assert found(pan__bolt_length_mm=20, pan__flange={**flange, "bolts": []}) == []

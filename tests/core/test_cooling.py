@@ -22,7 +22,13 @@ from bilge_core.cooling.stint import HOTTEST, Heat, steady_temperature, stint
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput, InvalidQuantity
-from bilge_core.network.conditions import at_temperature, conditions
+from bilge_core.network.conditions import (
+    AlongPart,
+    Condition,
+    at_temperature,
+    conditions,
+    past_filter,
+)
 from bilge_core.physics.turns import speed_of_rpm
 from bilge_core.tell.supply import cooling_out, measured_share, supply_out
 
@@ -339,3 +345,15 @@ class TestSupply:
         brought = dunlin().circuit.pump
         flow = brought.displacement_cm3 * 1e-3 * brought.drive_ratio * 250.0  # [L/min] by hand
         assert short.dry_s == pytest.approx(short.to_fill_l / (0.85 * flow) * 60.0, rel=0.01)
+
+
+def test_no_more_goes_past_a_filter_than_comes_to_it() -> None:
+    def along(*flows: tuple[str, float, float]) -> Condition:
+        parts = tuple(AlongPart(part, 0.0, flow, past) for part, flow, past in flows)
+        return Condition(600.0, 5e5, 4e5, 0.0, 1e-3, 0.0, parts)
+
+    both = frozenset({"f1", "f2"})
+    assert past_filter(along(("f1", 4e-4, 1e-4), ("c", 4e-4, 4e-4)), both) == 0.25
+    assert past_filter(along(("f1", 4e-4, 1e-4), ("f2", 4e-4, 3e-4)), both) == pytest.approx(0.5)
+    assert past_filter(along(("f1", 4e-4, 4e-4), ("f2", -1e-4, 1e-4)), both) == 1.0
+    assert past_filter(along(("f1", 0.0, 0.0)), both) == 0.0

@@ -12,7 +12,7 @@ from functools import cache
 import numpy as np
 import pytest
 from bilge_core.agreement.asked import ASKED
-from bilge_core.agreement.fitting import Fit, fit
+from bilge_core.agreement.fitting import Fit, _correlated, fit
 from bilge_core.agreement.response import LEVELS, Response
 from bilge_core.agreement.sensor_shown import Shown
 from bilge_core.agreement.stand_in import Truth, stand_in_laps
@@ -136,6 +136,19 @@ def test_one_lap_alone_is_leant_on() -> None:
     record = Record(log.time, kept()[f"gas_0_{TRUTHS[1] * 1e6:.0f}"])
     rows = stand_in_laps(car(), log, record, Truth(Shown(0.05, 50.0)), 1, 3, unlike=0.0)
     assert fit(car(), rows, responses()[:1]).leans == 0
+
+
+def test_how_many_readings_say_one_thing_is_summed_over_laps() -> None:
+    """A mean of five values in a row is alike up to five away: 1 + 2 (4 + 3 + 2 + 1) / 5 = 5."""
+    steps = np.random.default_rng(3).normal(size=(2, 60_004))
+    rows = [np.convolve(each, np.full(5, 0.2), mode="valid") for each in steps]
+    each = [_correlated([row]) for row in rows]
+    assert each == pytest.approx([5.0, 5.0], abs=0.3)
+    assert _correlated(rows) == pytest.approx(5.0, abs=0.3)
+    assert _correlated([rows[0], rows[0]]) == pytest.approx(each[0])
+    # the shorter lap, first or last, counts as far as it goes
+    assert _correlated([rows[0], rows[1][:500]]) == pytest.approx(5.0, abs=0.3)
+    assert _correlated([rows[1][:500], rows[0]]) == pytest.approx(5.0, abs=0.3)
 
 
 def test_faults_are_named() -> None:

@@ -146,6 +146,12 @@ class TestUnfolded:
         growth = adds * 2 * (0.410 + 0.196)
         assert box.outline.area == pytest.approx(whole + growth, rel=2e-4)
 
+    def test_neighbours_that_a_wide_bend_draws_over_each_other_are_no_fault(self) -> None:
+        wide = Sheet(2e-3, 10e-3)  # it cuts the corner: less sheet than its two faces have
+        assert wide.growth(math.pi / 2, True) == pytest.approx(math.pi / 2 * 10.88e-3 - 20e-3)
+        bent, *_ = unfolded(panels(CURLEW), [(1, 2)], wide)
+        assert [bend.between for bend in bent.bends] == [(1, 2)]
+
     def test_welded_it_is_as_many_pieces_as_panels(self) -> None:
         pieces = unfolded(panels(CURLEW), [], self.SHEET)
         assert [piece.numbers for piece in pieces] == [(n,) for n in range(1, 6)]

@@ -21,9 +21,10 @@ from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan
 from bilge_core.pan import Pan, assemble_pan, inside_faces, level_of_volume
 from bilge_core.scan.mesh_file import MOST_BYTES, read_mesh
 from bilge_core.scan.placed import guessed_up, placed, placed_by
-from bilge_core.scan.surface import zones_of_mesh
+from bilge_core.scan.surface import _on, _rail, zones_of_mesh
 from bilge_core.tell.making import making_out
 from bilge_core.tell.scanned import ScanAsked, ScannedOut, scanned_out
+from scipy.spatial import Delaunay
 
 from tests.conftest import DEMO
 
@@ -323,3 +324,23 @@ def test_by_the_command_line(tmp_path: Path, capsys: pytest.CaptureFixture[str])
     assert scan([str(path), "--point=1,2"]) == 2
     assert "three" in capsys.readouterr().err
     assert scan([str(tmp_path / "none.stl")]) == 2
+
+
+def test_a_surface_of_triangles_is_a_plane_where_its_corners_are_and_nothing_outside() -> None:
+    corners = np.array([[0.0, 0.0], [1.0, 0.0], [0.0, 1.0], [1.0, 1.0], [0.4, 0.6]])
+    mesh = Delaunay(corners)
+    within = corners[mesh.simplices].mean(axis=1)  # one place in each triangle
+    where = np.vstack([within, [[1.2, 0.5], [0.5, -0.1]]])
+    found = _on(mesh, 2.0 * corners[:, 0] - 3.0 * corners[:, 1] + 1.0, where)
+    plane = 2.0 * within[:, 0] - 3.0 * within[:, 1] + 1.0
+    assert found[: len(within)] == pytest.approx(plane)
+    assert np.isnan(found[len(within) :]).all()
+
+
+def test_a_rail_may_have_three_corners() -> None:
+    """A pan that runs down to a point: its cut under the rail is three straight lines."""
+    corners = [[0.0, 0.0, 0.0], [0.3, 0.0, 0.0], [0.0, 0.2, 0.0], [0.05, 0.05, -0.1]]
+    faces = [[0, 1, 2], [0, 3, 1], [1, 3, 2], [2, 3, 0]]
+    mesh = trimesh.Trimesh(vertices=corners, faces=faces)
+    assert mesh.is_watertight
+    assert _rail(mesh).area == pytest.approx(0.03, rel=0.05)

@@ -71,8 +71,8 @@ def _laid(drawing: FlatDrawing, pan: Pan, ahead: Ahead, mirrored: bool) -> FlatD
     found = turned(drawing, ahead, mirrored, middle)
     x0, y0, x1, y1 = found.rings[0].bounds
     holes = [HoleOut(x_mm=mm(x), y_mm=mm(y), diameter_mm=mm(d)) for x, y, d in found.holes]
-    bolts = [BoltHole.model_validate(each.model_dump()) for each in holes[: MOST_BOLTS + 1]]
-    far = farthest_apart(bolts) if len(bolts) <= MOST_BOLTS else None
+    few = holes if len(holes) <= MOST_BOLTS else []
+    far = farthest_apart([BoltHole.model_validate(each.model_dump()) for each in few])
     return FlatDrawingOut(
         unit=found.unit,
         rings_mm=[
