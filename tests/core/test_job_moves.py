@@ -80,6 +80,15 @@ def test_something_inside_a_closed_pan_opens_it_once_more() -> None:
     assert not again.step("open_again") and hits(again, "drain")
 
 
+def test_a_pan_that_was_but_begun_to_be_closed_opens_once_more_as_well() -> None:
+    card = card_of(DUNLIN, done(DUNLIN, kind="fit_tray"), PLAIN)
+    closed = [each.id for each in card.steps]
+    both = done(done(DUNLIN, kind="fit_tray"), kind="fit_gates")
+    begun, before = closed[: closed.index("seal_pan") + 1], closed[: closed.index("seal_pan")]
+    assert card_of(DUNLIN, both, PLAIN, standing=ticked(*begun)).step("open_again")
+    assert not card_of(DUNLIN, both, PLAIN, standing=ticked(*before)).step("open_again")
+
+
 def test_a_part_found_bad_stops_its_steps_and_is_sent_back_with_its_wait() -> None:
     before, after, said, _ = JOBS["new pan, pickup moved"]
     rows = [Kept(read_entry({"kind": "ticked", "step": "stands"}), 1, "MK", NOON, 1),

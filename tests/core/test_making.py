@@ -319,6 +319,18 @@ class TestDxf:
         words = {e.dxf.text for e in document.modelspace().query("TEXT")}
         assert {"1", "rail", "to 1"} <= words
 
+    def test_parts_lie_in_a_row_from_nil_on_and_apart(self) -> None:
+        parts = flat_parts(GATED, assemble_pan(GATED))
+        space = read(io.StringIO(as_dxf(parts))).modelspace()
+        rings = [np.array(each.get_points())[:, :2] for each in space.query("LWPOLYLINE")
+                 if each.dxf.layer == "CUT"]  # fmt: skip
+        spans = sorted((ring[:, 0].min(), ring[:, 0].max()) for ring in rings)
+        assert spans[0][0] == pytest.approx(0.0, abs=1e-9)
+        assert min(ring[:, 1].min() for ring in rings) == pytest.approx(0.0, abs=1e-9)
+        wide = sum(part.outline.bounds[2] - part.outline.bounds[0] for part in parts) * 1e3
+        between = (max(end for _, end in spans) - wide) / (len(parts) - 1)
+        assert between > 10.0
+
     def test_bends_and_folds_have_layers_of_their_own(self) -> None:
         pan = assemble_pan(CURLEW)
         parts = flat_parts(CURLEW, pan, [(1, 2)], Sheet(2e-3, 3e-3))

@@ -5,13 +5,17 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import UTC, date, datetime
 from typing import Any
 
 import numpy as np
 import pytest
 import trimesh
+from bilge_core.document.build import Build
 from bilge_core.document.read import build_from, read_build
+from bilge_core.drains.laid import Drain, drains_of
 from bilge_core.errors import InvalidInput, InvalidQuantity
+from bilge_core.job.settings import CardSettings
 from bilge_core.loads.facts import _odd_together
 from bilge_core.loads.sniff import _are_units
 from bilge_core.moving.lap import _in_pan
@@ -24,8 +28,11 @@ from bilge_core.scan.traced import _ring
 from bilge_core.scavenge.sizing import _moved_outlet
 from bilge_core.scavenge.tank import tank_of, tank_space
 from bilge_core.shop.threads import THREADS
+from bilge_core.tell.drains import _size
+from bilge_core.tell.job import _begin
 
 from tests.conftest import DEMO, steady_log
+from tests.turbo import RUN, SANDPIPER, changed
 
 CURLEW = read_build((DEMO / "curlew.json").read_text())
 DUNLIN = read_build((DEMO / "dunlin.json").read_text())
@@ -110,3 +117,33 @@ def test_a_pan_in_a_wrong_unit_is_told_as_long_as_it_would_be() -> None:
     for size, said in ((0.0004, "0.4 mm long"), (4000.0, "4,000,000 mm long")):
         with pytest.raises(InvalidInput, match=said):
             _hold(trimesh.creation.box((size, size, size)))
+
+
+def test_a_drains_size_is_its_lines_dash_or_its_narrowest_bore() -> None:
+    sized = {dash: changed(SANDPIPER, lambda raw, d=dash: _run(raw)["line"].update(
+        {"kind": "hose", "dash": d, "bore_mm": None if d else 14.6}))
+        for dash in (12, None)}  # fmt: skip
+    told = {dash: _size(build, _drain(build)) for dash, build in sized.items()}
+    assert told == {12: "size 12", None: "15 mm"}
+
+
+def _run(raw: dict[str, Any]) -> dict[str, Any]:
+    return next(each for each in raw["circuit"]["runs"] if each["id"] == RUN)
+
+
+def _drain(build: Build) -> Drain:
+    return next(each for each in drains_of(build).placed if each.run == RUN)
+
+
+@pytest.mark.parametrize(
+    ("wanted", "begins"),
+    [
+        (None, datetime(2026, 5, 4, 14, 30)),
+        (date(2026, 5, 3), datetime(2026, 5, 4, 14, 30)),  # gone by
+        (date(2026, 5, 4), datetime(2026, 5, 4, 14, 30)),  # today
+        (date(2026, 5, 5), datetime(2026, 5, 5, 0, 0)),
+    ],
+)
+def test_work_begins_now_or_as_its_day_does(wanted: date | None, begins: datetime) -> None:
+    now = datetime(2026, 5, 4, 14, 30, tzinfo=UTC)
+    assert _begin(CardSettings(begins_on=wanted), now) == begins
