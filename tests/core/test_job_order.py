@@ -90,10 +90,10 @@ def test_days_of_waiting_count_in_the_critical_path_as_days() -> None:
 
 
 def test_of_what_can_be_done_now_what_waits_longest_afterwards_goes_first() -> None:
-    """Hours and days of waiting alike: 30 h is more than a day, and less than two."""
-    for wait_days, first in ((1, "paint"), (2, "away")):
+    """Hours and days of waiting alike: 25 h is more than a day, 23 h less."""
+    for wait_days, hours, first in ((1, 25.0, "paint"), (1, 23.0, "away"), (2, 47.0, "away")):
         steps = [row("plain", 9.0), row("away", 1.0, wait_days=wait_days),
-                 row("paint", 1.0, wait=30.0)]  # fmt: skip
+                 row("paint", 1.0, wait=hours)]  # fmt: skip
         order = [each.id for each in in_order(steps)]
         assert order[0] == first and order[2] == "plain"
 

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 import pytest
 from bilge_core.document.build import Build
 from bilge_core.document.circuit.feeding import RemoteFilter
+from bilge_core.document.circuit.run import HardLine
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.laid import Line
 from bilge_core.lines.order import (
@@ -77,6 +79,19 @@ class TestOrder:
     def test_a_line_without_a_length_is_counted_rough(self) -> None:
         rows = {row.part: row for row in order_of(DUNLIN, laid_out(DUNLIN), Bender())}
         assert rows["hose_10"].is_rough and not rows["hose_end_10_0"].is_rough
+
+    @pytest.mark.parametrize(("length", "tube"), [(0.653, 1.1), (None, 1.5)])
+    def test_of_a_hard_line_its_flares_and_a_bend_gone_wrong_are_bought(
+        self, length: float | None, tube: float
+    ) -> None:
+        """653 mm, two flares of 20 and 400 to spare; a metre where nobody knows how long."""
+        laid = line_of(with_way())
+        hard = laid.run.model_copy(update={"line": HardLine(kind="hard_line", dash=10)})
+        needs = needs_of(
+            DUNLIN, replace(laid, run=hard, length=length), Bender(flare=0.02, spare=0.4)
+        )
+        rows = {each.part: each.count for each in needs}
+        assert (rows["tube_10"], rows["tube_nut_10"]) == (pytest.approx(tube), 2)
 
     def test_clips_are_counted_as_they_are_told(self) -> None:
         """653 mm with one every 100: six; as the rule wants, every 300: two."""

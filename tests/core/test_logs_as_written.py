@@ -22,6 +22,7 @@ from bilge_core.loads.log import Log, prepare
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_recording, recording_from, wanted_headings
 from bilge_core.loads.sniff import open_log
+from bilge_core.loads.words import words_of
 from bilge_core.physics.gravity import STANDARD_GRAVITY
 
 EARTH = 6_371_008.8
@@ -294,3 +295,10 @@ def test_a_yaw_rate_that_is_positive_to_the_right_tells_the_hand(saltmarsh: Log)
     reading = Reading.model_validate({"columns": columns, "sample_rate_hz": rate})
     told, _ = complete(Columns(values, np.arange(len(known["t"]))), reading)
     assert told.columns["lateral"].positive == "left"
+
+
+def test_a_word_of_two_letters_may_stand_between_others_and_a_lone_letter_at_an_end() -> None:
+    assert words_of("rpmnolap") == ("rpm", "no", "lap")
+    assert words_of("speedms") == ("speed", "ms")
+    assert words_of("accely") == ("accel", "y")
+    assert words_of("accelyrpm") == ("accelyrpm",)

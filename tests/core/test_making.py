@@ -26,7 +26,7 @@ from bilge_core.making.parts import (
     plate_parts,
     sheet_of,
 )
-from bilge_core.making.unfolded import unfolded
+from bilge_core.making.unfolded import BendLine, _reliefs, unfolded
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.faces import inside_faces
 from ezdxf.filemanagement import read
@@ -145,6 +145,15 @@ class TestUnfolded:
         whole = sum(p.outline.area for p in panels(CURLEW))
         growth = adds * 2 * (0.410 + 0.196)
         assert box.outline.area == pytest.approx(whole + growth, rel=2e-4)
+
+    def test_a_relief_is_cut_between_the_ends_of_two_bends_that_meet(self) -> None:
+        def bend(*ends: tuple[float, float]) -> BendLine:
+            return BendLine((1, 2), np.array(ends[0]), np.array(ends[1]), 1.5, True)
+
+        one, far = bend((0.0, 0.1), (0.0, 0.004)), bend((0.3, 0.3), (0.4, 0.3))
+        (disc,) = _reliefs([one, bend((0.006, 0.0), (0.2, 0.0)), far], 5e-3)
+        assert (disc.centroid.x, disc.centroid.y) == pytest.approx((3e-3, 2e-3))
+        assert disc.bounds[2] - disc.bounds[0] == pytest.approx(10e-3)
 
     def test_neighbours_that_a_wide_bend_draws_over_each_other_are_no_fault(self) -> None:
         wide = Sheet(2e-3, 10e-3)  # it cuts the corner: less sheet than its two faces have

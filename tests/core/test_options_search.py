@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from bilge_core.acts.gates_fitted import OFF_WALL
 from bilge_core.acts.round_mouth import opening_for, room_at_mouth
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
@@ -57,6 +58,16 @@ def test_a_mouth_is_moved_by_six_centimetres_and_never_nearer_a_wall_than_twelve
     for key, ends in (("ahead_mm", ahead), ("left_mm", left)):
         by = [act[key] for act in moved]
         assert (min(by), max(by)) == ends
+
+
+def test_gates_stand_off_by_up_to_what_the_farthest_wall_leaves() -> None:
+    room = room_at_mouth(DUNLIN)
+    walls = (
+        DUNLIN.pickup.x_mm - room.rear, room.front - DUNLIN.pickup.x_mm,
+        DUNLIN.pickup.y_mm - room.right, room.left - DUNLIN.pickup.y_mm,
+    )  # fmt: skip
+    assert max(walls) == 130.0
+    assert max(each.across for each in grid_of(DUNLIN, "gates")) == 130.0 - OFF_WALL
 
 
 def test_no_opening_is_wider_than_the_zone_that_the_mouth_stands_in() -> None:

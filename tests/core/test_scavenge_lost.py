@@ -76,6 +76,12 @@ class TestWayBack:
     def test_a_wet_sump_has_no_way_back(self) -> None:
         assert way_back(DUNLIN.circuit) == () and carried(DUNLIN.circuit, 0.5) is None
 
+    @pytest.mark.parametrize("share", [0.02, 0.1, 0.6, 0.98])
+    def test_however_little_gas_comes_as_much_of_it_stays(self, share: float) -> None:
+        """Of 1 part with so much gas 0.3 of the gas is left, and all of the oil."""
+        left, oil = 0.3 * share, 1.0 - share
+        assert after_separator(share, 0.7) == pytest.approx(left / (left + oil))
+
     def test_oil_goes_through_a_separator_whole(self) -> None:
         """Of 1 L/min with 0.6 of gas: 0.4 of oil before and behind."""
         share = after_separator(0.6, TAKEN_OUT)
