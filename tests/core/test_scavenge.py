@@ -17,6 +17,7 @@ from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.forecast import forecast_settled
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
+from bilge_core.moving.dry_engine import DryEngine
 from bilge_core.moving.lap import MovingOil
 from bilge_core.network import held_running
 from bilge_core.pan import assemble_pan, hot_oil
@@ -381,6 +382,9 @@ class TestForecasts:
         feed, _, right, left = lap.mouths
         assert feed.cover.min() > 0.06 and feed.gas_share.max() == 0.0
         assert right.swallowed[-50:].mean() < left.swallowed[-50:].mean()  # a left throws it right
+        assert isinstance(oil.engine, DryEngine)  # its pump draws what it sweeps but for its relief
+        swept = CURLEW.circuit.pump.swept_l_min(600.0 * 30.0 / math.pi) / 60e3
+        assert 0.3 * swept < oil.engine._flow <= swept
         assert lap.in_tank[0] == pytest.approx(
             hot_oil(CURLEW) - lap.held[0] - lap.volume[0] + lap.in_tank[0], abs=2e-5
         )
