@@ -52,3 +52,14 @@ def test_what_turned_worse_comes_first_and_what_was_not_looked_at_is_left_out() 
         looked("Threads", "not_looked", 9),
     ]  # fmt: skip
     assert [each.item for each in strip_down_out(rows)] == ["Screen", "Bolts"]
+
+
+def test_but_for_what_turned_worse_things_stand_by_their_names() -> None:
+    rows = [
+        looked("D", "sound", 1), looked("D", "watch", 9),
+        looked("C", "replace", 1), looked("C", "sound", 9),
+        looked("B", "watch", 1), looked("B", "watch", 9),
+        looked("A", "watch", 9),
+    ]  # fmt: skip
+    told = [(each.now.item, each.turned) for each in strip_down_out(rows)]
+    assert told == [("D", "worse"), ("A", "first"), ("B", "same"), ("C", "better")]

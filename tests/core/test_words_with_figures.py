@@ -11,18 +11,23 @@ from typing import Any
 import numpy as np
 import pytest
 import trimesh
+from bilge_core.agreement.as_usual import as_usual
+from bilge_core.agreement.sensor_shown import readings_a_second
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from, read_build
 from bilge_core.drains.laid import Drain, drains_of
 from bilge_core.errors import InvalidInput, InvalidQuantity
 from bilge_core.job.settings import CardSettings
+from bilge_core.lines.ports import _O_RING, _usual_thread
 from bilge_core.loads.facts import _odd_together
+from bilge_core.loads.log import Log
 from bilge_core.loads.sniff import _are_units
 from bilge_core.moving.lap import _in_pan
 from bilge_core.options.choice import _lap_words
 from bilge_core.pan import assemble_pan
 from bilge_core.pan.filling import running_oil
 from bilge_core.rules.dry import OUTLET_COVER
+from bilge_core.rules.gallery import ENGINE_RUNS
 from bilge_core.scan.mesh_file import _hold
 from bilge_core.scan.traced import _ring
 from bilge_core.scavenge.sizing import _moved_outlet
@@ -147,3 +152,30 @@ def _drain(build: Build) -> Drain:
 def test_work_begins_now_or_as_its_day_does(wanted: date | None, begins: datetime) -> None:
     now = datetime(2026, 5, 4, 14, 30, tzinfo=UTC)
     assert _begin(CardSettings(begins_on=wanted), now) == begins
+
+
+@pytest.mark.parametrize(("dash", "thread"), [(3, 4), (4, 4), (5, 5), (10, 10)])
+def test_no_port_has_a_smaller_ring_than_size_four(dash: int, thread: int) -> None:
+    assert {_usual_thread(kind, dash) for kind in _O_RING} == {f"o_ring {thread}"}
+
+
+@pytest.mark.parametrize(("jumps", "every"), [(2, 1), (3, 40)])
+def test_three_readings_tell_how_often_a_gauge_is_read_and_two_do_not(
+    jumps: int, every: int
+) -> None:
+    """Held for 40 rows of 20 ms each; of two jumps there is one wait, which may be anything."""
+    time = np.arange(0.0, 0.02 * 40 * (jumps + 1), 0.02)[: 40 * (jumps + 1)]
+    values = np.repeat(np.arange(1.0, jumps + 2.0), 40)
+    assert readings_a_second(time, values) == pytest.approx(50.0 / every)
+
+
+def test_the_engine_runs_from_its_slowest_speed_on() -> None:
+    """Readings taken just there count, and those a hair under it do not."""
+    time = np.arange(0.0, 20.0, 0.05)
+    rows = [
+        Log(time, *np.zeros((3, time.size)), np.full(time.size, speed), oil_pressure=time + 2e5)
+        for speed in (ENGINE_RUNS.least, 0.999 * ENGINE_RUNS.least)
+    ]
+    assert len(as_usual(rows[:1]).at(np.array([ENGINE_RUNS.least]))) == 1
+    with pytest.raises(InvalidQuantity, match="oil pressure"):
+        as_usual(rows[1:])
