@@ -71,7 +71,9 @@ describe("HeadStrip", () => {
     expect(screen.getByRole("link", { name: /Lowest gallery/ }).textContent).toContain(
       "needs a run",
     );
-    expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain("want not said");
+    expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain(
+      "want not said",
+    );
     expect(head.textContent).not.toContain("–");
   });
 

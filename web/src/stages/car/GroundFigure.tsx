@@ -18,7 +18,8 @@ export function GroundFigure({ to }: { to: string }): ReactElement {
     return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word="not given" />;
   const { figure, unit } = lengthAs(units, system, ground.gap_mm);
   const shown = { name: NAME, to, value: figure, unit };
-  if (ground.margin_mm === null) return <HeadFigure {...shown} mark="caution" word="want not said" />;
+  if (ground.margin_mm === null)
+    return <HeadFigure {...shown} mark="caution" word="want not said" />;
   const wanted = lengthAs(units, system, ground.gap_mm - ground.margin_mm);
   return (
     <HeadFigure

@@ -156,6 +156,7 @@ export function LogImport({ onKept }: { onKept: (lapId: number) => void }): Reac
               // shown as chosen at once; the words follow when it is read
               setUnderstood(asChosen(understood, reading));
               if (isChosen(reading)) void read(file, reading);
+              else running.current?.abort(); // what is read still is not what is chosen now
             }}
             onKeep={(laps, leaveOut) =>
               keep.mutate(
