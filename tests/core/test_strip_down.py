@@ -61,5 +61,5 @@ def test_but_for_what_turned_worse_things_stand_by_their_names() -> None:
         looked("B", "watch", 1), looked("B", "watch", 9),
         looked("A", "watch", 9),
     ]  # fmt: skip
-    told = [(each.now.item, each.turned) for each in strip_down_out(rows)]
+    told = [(each.item, each.turned) for each in strip_down_out(rows)]
     assert told == [("D", "worse"), ("A", "first"), ("B", "same"), ("C", "better")]
