@@ -7,12 +7,14 @@ import numpy as np
 from bilge_core.acts.registry import read_act
 from bilge_core.document.build import Build
 from bilge_core.forecast import forecast_settled
+from bilge_core.forecast.back_ups import forecast_drains
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.loads.log import Log
 from bilge_core.scan.heights import heights_of
 from bilge_core.scavenge.rose import scavenge_rose
 from bilge_core.scavenge.sizing import sizing
 from bilge_core.settled import cover_rose, tilt_table
+from bilge_core.tell.drains import drains_out
 
 _DRY: dict[str, object] = {"kind": "go_dry", "depth_mm": 60, "pickups": 2, "tank_l": 4}
 
@@ -61,8 +63,27 @@ _SMALL = {
 }
 
 
+def _drained(build: Build) -> Build:
+    """A build with a turbo whose drain has its places."""
+    fed = read_act({"kind": "feed_turbo"}).done(build).build
+    turbo = next(each.id for each in fed.circuit.components if each.kind == "turbo")
+    drain = next(
+        run.id for run in fed.circuit.runs
+        if run.service == "drain" and run.start.component == turbo
+    )  # fmt: skip
+    placed = {"run": drain, "outlet_mm": [60, 260, 160], "entry_mm": [60, 199, 20]}
+    return read_act({"kind": "tune_drain", **placed}).done(fed).build
+
+
+def _standing(seconds: float) -> Log:
+    """A car that turns left at the spot, with its engine running."""
+    time = np.arange(0.0, seconds, 0.02)
+    still = np.zeros_like(time)
+    return Log(time, still, still, still + 6.0, still + 300.0)
+
+
 def warm_up() -> None:
-    """Run every compiled loop once.
+    """Run every compiled loop once but those of the moving oil.
 
     Examples
     --------
@@ -76,6 +97,8 @@ def warm_up() -> None:
     found = forecast_settled(dry, Log(np.arange(3.0), *np.zeros((4, 3))))
     scavenge_rose(dry, found.pan, 1e-4, 300.0, 1.0, directions=4)
     sizing(dry, found.log, found.lap.dry)
+    drained = forecast_drains(_drained(build), _standing(0.2), ())
+    drains_out(_drained(build), result.pan, drained)
     heights_of(np.eye(3)[None], np.zeros(2), 0.5, (2, 2))
 
 
@@ -86,7 +109,4 @@ def warm_up_moving() -> None:
     --------
     >>> warm_up_moving()
     """
-    time = np.arange(0.0, 0.3, 0.02)
-    still = np.zeros_like(time)
-    log = Log(time, still, still, still + 6.0, still + 300.0)
-    forecast_moving(Build.model_validate(_SMALL), log, record=lambda record: None)
+    forecast_moving(Build.model_validate(_SMALL), _standing(0.3), record=lambda record: None)
