@@ -6,7 +6,7 @@ import { Notice } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { TrackLine } from "../../plots/TrackLine";
 import { Columns } from "./Columns";
-import { lapTime, wantedLaps, type Guess, type WantedLap } from "./reading";
+import { headingOf, lapTime, wantedLaps, type Guess, type WantedLap } from "./reading";
 import { SensorFrame } from "./SensorFrame";
 
 /** The line as it was understood, to look at and to read out. */
@@ -138,9 +138,6 @@ function LapsFound({
   );
 }
 
-/** What a guess says: another one of the same thing wants its own yes. */
-const said = ({ field, taken }: Guess): string => `${field} ${taken}`;
-
 /** What a file was understood to hold, in words and as a line, everything open to change. */
 export function Understood({
   understood,
@@ -161,6 +158,9 @@ export function Understood({
   const laps = edited?.of === understood.laps ? edited.laps : wantedLaps(understood.laps, fileName);
   const wanted = laps.filter((lap) => lap.wanted);
   const { reading, faults, guesses } = understood;
+  /** What a guess says: another one, or the same of another column, wants its own yes. */
+  const said = (guess: Guess): string =>
+    `${guess.field} ${guess.taken} ${headingOf(guess, reading)}`;
   const accepted = guesses.every((guess) => right.includes(said(guess)));
   const others = faults.filter(
     ({ field }) => !field.startsWith("channels.") && !field.startsWith("sensor"),

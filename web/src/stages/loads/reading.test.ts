@@ -42,16 +42,25 @@ describe("a reading", () => {
   });
 
   it("waits for the column of another clock, and says so", () => {
-    const before = { reading, faults: [] } as unknown as Understood;
+    const before = { reading, faults: [], guesses: [] } as unknown as Understood;
     const open = withClock(reading, "distance");
     expect([isChosen(reading), isChosen(open)]).toEqual([true, false]);
     expect(asChosen(before, open).faults).toEqual([
       { field: "channels.distance", message: "choose the column that has the distance" },
     ]);
     const byRate = withClock(reading, "rate");
-    expect(asChosen(before, byRate)).toEqual({ reading: byRate, faults: [] });
+    expect(asChosen(before, byRate)).toEqual({ reading: byRate, faults: [], guesses: [] });
     const chosen = withColumn(open, "distance", { heading: "s" });
     expect([asChosen(before, chosen).faults, isChosen(chosen)]).toEqual([[], true]);
+  });
+
+  it("forgets what was guessed of a column that is another now", () => {
+    const guess = { field: "channels.speed.unit", taken: "m/s", words: "of v" };
+    const before = { reading, faults: [], guesses: [guess] } as unknown as Understood;
+    const told = withColumn(reading, "speed", { unit: "mph" });
+    expect(asChosen(before, told).guesses).toEqual([guess]);
+    const other = withColumn(reading, "speed", { heading: "GPS speed" });
+    expect(asChosen(before, other).guesses).toEqual([]);
   });
 
   it("drops a channel without a heading", () => {

@@ -22,9 +22,21 @@ export function withClock(reading: Reading, clock: Clock): Reading {
   return { ...reading, columns, sample_rate_hz: clock === "rate" ? 50 : null };
 }
 
-/** A file as understood before, with what is chosen now; a column that is wanted first is told. */
-export function asChosen(understood: Understood, reading: Reading): Understood {
+/** The column that a guess is about, by its heading. */
+export function headingOf({ field }: Guess, reading: Reading): string {
+  return reading.columns[field.split(".")[1] ?? ""]?.heading ?? "";
+}
+
+/**
+ * A file as understood before, with what is chosen now: what was guessed of another column falls,
+ * and a column that is wanted first is told.
+ */
+export function asChosen(before: Understood, reading: Reading): Understood {
   const clock = clockOf(reading);
+  const guesses = before.guesses.filter(
+    (guess) => headingOf(guess, before.reading) === headingOf(guess, reading),
+  );
+  const understood = { ...before, guesses };
   if (reading.columns[clock]?.heading !== "") return { ...understood, reading };
   const message = `choose the column that has the ${clock}`;
   const faults = [{ field: `channels.${clock}`, message }];
