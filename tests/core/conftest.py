@@ -1,4 +1,4 @@
-"""What goes for every test of the core: whatever it sees refused is refused in the same words."""
+"""What goes for every test of the core: it is refused, and answered, what it always was."""
 
 from __future__ import annotations
 
@@ -8,16 +8,20 @@ from typing import Any
 
 import pytest
 
-from tests.core import refused
+from tests.core import answered, kept_anew, refused
 
-_kept = cache(refused.kept)
+_refused = cache(refused.kept)
+_answered = cache(answered.kept)
 
 
 @pytest.fixture(autouse=True)
-def refused_in_the_same_words(
+def as_it_always_was(
     request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch
 ) -> Iterator[None]:
-    """Compares the whole of each refusal; of what is tried on made-up cases, nothing."""
+    """Compares the whole of each refusal and answer; of what is tried on made-up cases, nothing."""
+    if request.function is None:  # an example in a docstring
+        yield
+        return
     said: list[str] = []
     raises = pytest.raises
 
@@ -25,14 +29,22 @@ def refused_in_the_same_words(
         return refused.Whole(raises(*expected, **more), said)
 
     monkeypatch.setattr(pytest, "raises", noted)
+    test, file = request.node, request.module.__name__.rpartition(".")[2]
+    answers = answered.Answers(request.function)
+    answered.hear(request.module)
+    answered.listen(answers)
     yield
-    test = request.node
+    answered.listen(None)
     if hasattr(request.function, "hypothesis") or test.get_closest_marker("long"):
         return
-    anew: refused.Anew | None = request.config.pluginmanager.get_plugin(refused.ANEW)
+    path, _, name = test.nodeid.partition("::")
+    given = {} if file in answered.LEFT else answers.shortly()
+    anew: kept_anew.Anew | None = request.config.pluginmanager.get_plugin(kept_anew.PLUGIN)
     if anew is not None:
-        anew.said[test.nodeid] = said
+        anew.refused[test.nodeid] = said
+        anew.answered[file][name] = given
         return
-    was = _kept().get(test.nodeid, [])
-    words = f"python -m tests.core.refused {test.nodeid.split('::', maxsplit=1)[0]}"
-    assert said == was, f"refused in other words; where that is meant: {words}"
+    words = f"where that is meant: python -m tests.core.kept_anew {path}"
+    assert said == _refused().get(test.nodeid, []), f"refused in other words; {words}"
+    others = answered.differs(_answered(file).get(name, {}), given)
+    assert not others, f"{', '.join(others)} answered otherwise than before; {words}"

@@ -2,23 +2,20 @@
 
 A test says of a refusal what matters to it, often a few words; what else stands there, figures and
 units among it, is compared with what it was. It says that nothing moved, not that it is right.
-``python -m tests.core.refused [PATHS]`` runs the tests and keeps anew what they were told.
+``python -m tests.core.kept_anew [PATHS]`` runs the tests and keeps anew what they were told.
 """
 
 from __future__ import annotations
 
 import json
-import sys
 from contextlib import AbstractContextManager
 from pathlib import Path
 from types import TracebackType
 from typing import Any
 
-import pytest
 from bilge_core.errors import BilgeError
 
 KEPT = Path(__file__).parent / "told" / "refused.json"
-ANEW = "refusals kept anew"
 
 
 class Whole:
@@ -46,29 +43,3 @@ def kept() -> dict[str, list[str]]:
     """What was refused in each test, in its order."""
     found: dict[str, list[str]] = json.loads(KEPT.read_text())
     return found
-
-
-class Anew:
-    """Gathers what is refused, in place of comparing it."""
-
-    def __init__(self) -> None:
-        self.said: dict[str, list[str]] = {}
-
-
-def main(paths: list[str]) -> int:
-    """Run tests and keep what they were told; what other tests were told stays as it is."""
-    anew = Anew()
-
-    class Plugin:
-        def pytest_configure(self, config: pytest.Config) -> None:
-            config.pluginmanager.register(anew, ANEW)
-
-    code = int(pytest.main(["-p", "no:xdist", *(paths or ["tests/core"])], plugins=[Plugin()]))
-    found = kept() | anew.said if KEPT.exists() else anew.said
-    rows = {name: said for name, said in sorted(found.items()) if said}
-    KEPT.write_text(json.dumps(rows, indent=1, ensure_ascii=False) + "\n")
-    return code
-
-
-if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))

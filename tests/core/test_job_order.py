@@ -29,7 +29,7 @@ from tests.core.jobs import DUNLIN, JOBS, NOON, PLAIN
 def test_every_operation_has_steps_and_they_take_its_hours() -> None:
     at = Circumstances(PLAIN, {}, False, False, (), {})
     opening = {*TO_OPEN_THE_PAN, "top_up", "let_out"}
-    for key in {*_STEPS, *_BY}:
+    for key in sorted({*_STEPS, *_BY}):
         assert key in OPERATIONS
         own = [STEPS[each] for each in steps_of(Piece(key), at) if STEPS[each].of == key]
         told = sum(each.hours + each.wait for each in own)
