@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+from functools import lru_cache
 from typing import Any
 
 from accounts.models import Workshop
@@ -160,21 +162,54 @@ def invented_parts(build: Build) -> list[Part]:
         return []
     now, then = (as_felt(plain_document(state)) for state in (build.current, first))
     parts: tuple[Part, ...] = ("car", "oil", "pan", "pickup", "pump")
-    return [part for part in parts if _as_it_was(part, now[part], then[part])]
+    way = (build.pk, first.pk, build.current.pk, build.current.made_at)
+
+    def is_as_it_was(part: Part) -> bool:
+        if part != "pan":
+            return bool(now[part] == then[part])
+        return _zones_are(now[part], then[part]) or not _was_told(*way)
+
+    return [part for part in parts if is_as_it_was(part)]
 
 
-def _as_it_was(part: Part, now: dict[str, Any], then: dict[str, Any]) -> bool:
-    """Whether a part is as the template has it.
-
-    A pan is while its zones are: what was fitted to or under them since measured nothing.
-    """
-    if part != "pan":
-        return now == then
+def _zones_are(now: dict[str, Any], then: dict[str, Any]) -> bool:
+    """Whether a pan has the zones that it had, whatever was fitted to or under them since."""
     spacer = now["spacer_mm"] - then["spacer_mm"]
     zones = [without_spacer(zone, spacer) for zone in now["zones"]]
     return now["skirt_height_mm"] == then["skirt_height_mm"] and all(
         without_spacer(zone, 0.0) in zones for zone in then["zones"]
     )
+
+
+_PANS_FIGURES = ("pan.zones.", "pan.skirt_height_mm")
+
+
+def _tells_the_pan(act: dict[str, Any]) -> bool:
+    if act["kind"] != "figures":
+        return bool(act["kind"] == "pan_from_scan")
+    return any(each["field"].startswith(_PANS_FIGURES) for each in act["figures"])
+
+
+@lru_cache(maxsize=2048)  # states are never changed; of a database that is filled anew, their time
+def _was_told(build: int, first: int, last: int, _made_at: datetime) -> bool:
+    """Whether anybody told the pan between two states: typed its figures, drew or scanned it.
+
+    What an act makes of it, shallower for a dry sump, cut out or deeper, measures nothing.
+    """
+    rows = BuildState.objects.filter(build=build).values_list("pk", "parent", "act")
+    made = {pk: (parent, act) for pk, parent, act in rows}
+    at: int | None = last
+    while at is not None and at != first:
+        parent, act = made[at]
+        if act is None:  # its document was replaced
+            states = BuildState.objects.in_bulk([at, parent])
+            now, then = (as_felt(plain_document(states[pk]))["pan"] for pk in (at, parent))
+            if not _zones_are(now, then):
+                return True
+        elif _tells_the_pan(act):
+            return True
+        at = parent
+    return False
 
 
 def _joined(state: BuildState) -> str | None:

@@ -37,6 +37,25 @@ def test_nobody_has_said_at_first(api: Api, build: Build) -> None:
     assert BuildState.objects.filter(build=build).count() == 2
 
 
+def test_offered_first_is_the_last_state_before_anything_was_planned(
+    api: Api, build: Build
+) -> None:
+    def offered() -> list[tuple[int, str]]:
+        told = api("GET", f"/stages/job-card/{build.pk}")[1]["choose"]
+        return [(each["state"], each["before"]) for each in told]
+
+    assert offered() == [(1, "")]
+    type_in(api, build, "car.rail_height_mm", "205")
+    type_in(api, build, "oil.temperature_c", "98")
+    assert offered() == [(1, ""), (3, ""), (2, "")]  # what was typed is not planned
+    for by in ("10", "12"):
+        spacer = {"kind": "spacer", "by_mm": by}
+        body = {"base_state": now(build).current.number, "system": "metric", "act": spacer}
+        assert api("POST", f"/builds/{build.pk}/acts", body)[0] == 200
+    planned = BuildState.objects.get(build=build, number=4).change
+    assert offered() == [(3, planned), (1, ""), (5, ""), (4, ""), (2, "")]
+
+
 def test_work_stays_where_it_was_planned(api: Api, build: Build) -> None:
     assert car_is(api, build, 1)[1]["as_is"] == 1
     type_in(api, build, "pickup.gap_mm", "9")

@@ -131,6 +131,26 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     assert told["invented"] == ["car", "oil", "pickup", "pump"]
 
 
+def test_a_pan_that_an_act_makes_of_a_templates_is_nobodys_yet(api: Api, user: User) -> None:
+    _, made = api("POST", "/builds", {"template": "inline-rear-sump", "name": "mine"})
+    dry = {"kind": "go_dry", "depth_mm": 50, "pickups": 2, "tank_l": 6}
+    body = {"base_state": 1, "system": "metric", "act": dry}
+    _, told = api("POST", f"/builds/{made['id']}/acts", body)
+    assert told["state"] == 2 and "pan" in told["invented"]
+    # a document that is put in whole tells it where its zones are other ones
+    document = told["document"]
+    whole = {"base_state": 2, "document": {**document, "notes": "as bought"}, "change": "notes"}
+    _, told = api("PUT", f"/builds/{made['id']}/document", whole)
+    assert told["state"] == 3 and "pan" in told["invented"]
+    zone = told["document"]["pan"]["zones"][0]
+    whole["document"]["pan"] = {
+        **document["pan"],
+        "zones": [{**zone, "floor": {**zone["floor"], "depth_mm": 52}}],
+    }
+    _, told = api("PUT", f"/builds/{made['id']}/document", {**whole, "base_state": 3})
+    assert told["state"] == 4 and "pan" not in told["invented"]
+
+
 def test_a_build_keeps_so_many_photos_and_no_more(
     api: Api, build: Build, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -84,6 +84,19 @@ def _holder(document: Any, way: list[str], field: str, begun: list[Any]) -> Any:
     return holder
 
 
+_NO_FIGURES = {"assumed", "name", "wanted_mm"}
+"""What may be said of a part that nobody measured."""
+
+
+def _know(document: dict[str, Any], way: list[str], field: str) -> None:
+    """The part that a figure is of is not assumed any more: somebody knows it now."""
+    part: Any = document
+    for key in way:
+        part = _step(part, key, field)
+        if isinstance(part, dict) and "assumed" in part:
+            part["assumed"] = False
+
+
 class SetFigures(Act):
     """Figures replaced by others; `typed` has them by their fields.
 
@@ -105,11 +118,8 @@ class SetFigures(Act):
             if not any(holder is part for part in begun):
                 _step(holder, last, figure.field)
             holder[_key(holder, last)] = figure.value
-            if way[:2] in (["circuit", "components"], ["circuit", "runs"]) and last != "assumed":
-                part = _step(_step(document["circuit"], way[1], figure.field), way[2], figure.field)
-                part["assumed"] = False  # somebody knows it now
-            elif way[:1] == ["drive"]:
-                document["drive"]["assumed"] = False
+            if last not in _NO_FIGURES:
+                _know(document, way, figure.field)
         return Done(build_with(build, document), self._words(build))
 
     def _words(self, build: Build) -> str:

@@ -51,6 +51,9 @@ AnyAct = Annotated[
     Field(discriminator="kind"),
 ]  # fmt: skip
 
+TELL_ALONE = frozenset({"figures", "calibrate", "learn", "pan_from_scan", "flange_drawn"})
+"""Kinds of acts that tell what is there; all others make something else of it."""
+
 _ACTS: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
 
 

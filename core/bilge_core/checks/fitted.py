@@ -142,6 +142,8 @@ def _crank_checks(at: _Situation) -> list[Check | None]:
         return scrapers
     standing = crank_gap(throws, at.normal[None, :], np.array([at.level]))
     found: list[Check | None] = [crank.check_standing(float(standing[0]))]
+    if throws.assumed:
+        found.insert(0, crank.check_measured())
     if at.lap is not None:
         touches = crank_gap(throws, at.lap.normals, at.lap.levels) < 0.0
         found.append(crank.check_touched(float(touches.sum()) * at.lap.step))
@@ -171,13 +173,18 @@ def _bolt_checks(build: Build) -> list[Check | None]:
 
 
 def _keep_out_checks(build: Build, pan: Pan) -> list[Check | None]:
+    unmeasured: list[Check | None] = [
+        around.check_measured(each.name, f"car.keep_outs.{at}")
+        for at, each in enumerate(build.car.keep_outs)
+        if each.assumed
+    ]
     found = [
         around.check_keep_out(each.name, each.gap, each.wanted, f"car.keep_outs.{each.index}")
         for each in clearances(build, pan)
     ]
     if found and not any(found):
-        return [around.clear_of_all(len(found))]
-    return found
+        return [*unmeasured, around.clear_of_all(len(found))]
+    return [*unmeasured, *found]
 
 
 def _inspection_checks(rows: Sequence[Inspected]) -> list[Check | None]:

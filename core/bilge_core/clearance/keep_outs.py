@@ -151,7 +151,7 @@ def _nearest_on_wall(triangles: Array, keep_out: KeepOut) -> tuple[float, Array,
 
 
 def clearances(build: Build, pan: Pan) -> tuple[Clearance, ...]:
-    """The smallest gap to each keep-out, the tightest against what is wanted first.
+    """The smallest gap to each measured keep-out, the tightest against what is wanted first.
 
     Parameters
     ----------
@@ -182,13 +182,13 @@ def clearances(build: Build, pan: Pan) -> tuple[Clearance, ...]:
     >>> round((gap.gap + (build.pan.sheet_mm or 0) * 1e-3) * 1e3, 1)
     12.0
     """
-    if not build.car.keep_outs:
+    if not build.car.measured_keep_outs:
         return ()
     triangles = _wall_triangles(pan)
     to_car = engine_to_car(build.car)
     sheet = (build.pan.sheet_mm or 0.0) * 1e-3
     found = []
-    for index, keep_out in enumerate(build.car.keep_outs):
+    for index, keep_out in build.car.measured_keep_outs:
         turn = to_car if keep_out.frame == "car" else np.eye(3)
         distance, at, nearest = _nearest_on_wall(triangles @ turn.T, keep_out)
         here, there = (tuple((place @ turn).tolist()) for place in (at, nearest))

@@ -156,7 +156,7 @@ def part_gaps(build: Build) -> tuple[PartGap, ...]:
     turn = engine_to_car(build.car)
     found = []
     for part, name, skin in _skins(build):
-        for index, beside in enumerate(build.car.keep_outs):
+        for index, beside in build.car.measured_keep_outs:
             there = skin if beside.frame == "car" else skin @ turn
             distance, nearest = distance_to(there, beside)
             at = int(distance.argmin())

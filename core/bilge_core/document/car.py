@@ -50,3 +50,8 @@ class Car(Part):
     )
     crank: Crank | None = None
     keep_outs: list[KeepOut] = Field(default=[], max_length=40)
+
+    @property
+    def measured_keep_outs(self) -> list[tuple[int, KeepOut]]:
+        """What is round the pan where somebody measured it, each with its place in the list."""
+        return [(at, each) for at, each in enumerate(self.keep_outs) if not each.assumed]

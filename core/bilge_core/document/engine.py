@@ -14,6 +14,7 @@ class Crank(Part):
     swept_radius_mm: float = Field(gt=0, le=250)
     from_x_mm: Coordinate = Field(description="rearmost throw, ahead of the rail's rear face")
     to_x_mm: Coordinate = Field(description="foremost throw")
+    assumed: bool = Field(default=False, description="usual figures: nobody measured it")
 
     @model_validator(mode="after")
     def _has_length(self) -> Crank:

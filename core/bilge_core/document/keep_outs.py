@@ -16,6 +16,7 @@ from bilge_core.document.parts import Coordinate, Name, Part
 Frame = Literal["car", "engine"]
 Place = tuple[Coordinate, Coordinate, Coordinate]
 Wanted = Annotated[float, Field(ge=0, le=500)]
+Assumed = Annotated[bool, Field(description="at a usual place: nobody measured where it is")]
 
 
 class BoxKeepOut(Part):
@@ -28,6 +29,7 @@ class BoxKeepOut(Part):
     from_mm: Place
     to_mm: Place
     wanted_mm: Wanted = Field(description="gap wanted")
+    assumed: Assumed = False
 
     @model_validator(mode="after")
     def _has_size(self) -> BoxKeepOut:
@@ -48,6 +50,7 @@ class CylinderKeepOut(Part):
     to_mm: Place
     diameter_mm: float = Field(gt=0, le=1000)
     wanted_mm: Wanted = Field(description="gap wanted")
+    assumed: Assumed = False
 
     @model_validator(mode="after")
     def _has_length(self) -> CylinderKeepOut:
@@ -72,6 +75,7 @@ class PlaneKeepOut(Part):
         description="the side of it on which the pan may be"
     )
     wanted_mm: Wanted = Field(description="gap wanted")
+    assumed: Assumed = False
 
     @property
     def axis(self) -> int:

@@ -155,7 +155,7 @@ def _lid(pan: Pan, x: float, y: float, top: float) -> float:
 def _blocked(build: Build, places: Array) -> NDArray[np.bool_]:
     found = np.zeros(len(places), dtype=bool)
     to_car = engine_to_car(build.car)
-    for keep_out in build.car.keep_outs:
+    for _, keep_out in build.car.measured_keep_outs:
         there = places @ to_car.T if keep_out.frame == "car" else places
         distance, _ = distance_to(there, keep_out)
         found |= distance < keep_out.wanted_mm * 1e-3

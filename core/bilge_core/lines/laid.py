@@ -182,7 +182,7 @@ def gaps_of(
     """
     places, turn = route.sampled(_STEP), engine_to_car(build.car)
     found = []
-    for index, keep_out in enumerate(build.car.keep_outs):
+    for index, keep_out in build.car.measured_keep_outs:
         there = places if keep_out.frame == "car" else places @ turn
         distance, _ = distance_to(there, keep_out)
         at = int(distance.argmin())

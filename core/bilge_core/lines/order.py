@@ -89,7 +89,7 @@ def _sleeved(build: Build, line: Line) -> float:
         return line.length or _ROUGH
     places, turn = line.route.sampled(_STEP), engine_to_car(build.car)
     near = np.zeros(len(places), dtype=bool)
-    for keep_out in filter(lambda each: is_hot(each.name), build.car.keep_outs):
+    for keep_out in (each for _, each in build.car.measured_keep_outs if is_hot(each.name)):
         there = places if keep_out.frame == "car" else places @ turn
         near |= distance_to(there, keep_out)[0] < HEAT.least + 0.5 * line.outside
     if not near.any():

@@ -116,6 +116,7 @@ _SPEED = {
     "mph": "mile/hour",
     "mi/h": "mile/hour",
 }
+_FLOW_SPEED = {"m/s": "meter/second", "ft/s": "foot/second"}
 _WARMER = {
     "k": "kelvin",
     "c": "delta_degree_Celsius",
@@ -147,6 +148,7 @@ KINDS: dict[str, Kind] = {
         Kind("ratio", "dimensionless", _RATIO, "", "", 2, 2),
         Kind("share", "dimensionless", _RATIO, "%", "%", 0, 0),
         Kind("speed", "meter/second", _SPEED, "km/h", "mph", 0, 0),
+        Kind("flow speed", "meter/second", _FLOW_SPEED, "m/s", "ft/s", 1, 1),
         Kind("acceleration", "meter/second**2", _ACCELERATION, "g", "g", 2, 2),
         Kind("time", "second", _TIME, "s", "s", 1, 1),
         Kind("rotation", "radian/second", _ROTATION, "rpm", "rpm", 0, 0),
@@ -156,6 +158,7 @@ KINDS: dict[str, Kind] = {
         Kind("power", "watt", _POWER, "kW", "hp", 0, 0),
         Kind("heat flow", "watt", _HEAT, "kW", "BTU/h", 1, 0),
         Kind("distance", "meter", _DISTANCE, "m", "ft", 0, 0),
+        Kind("run", "meter", _DISTANCE, "m", "ft", 1, 1),
         Kind("count", "dimensionless", _COUNT, "", "", 0, 0),
     )
 }
@@ -174,5 +177,8 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_l_min": ("flow", "L/min"),
     "_power_kw": ("power", "kW"),
     "_kw": ("heat flow", "kW"),
+    "_m_s": ("flow speed", "m/s"),
+    "_km_h": ("speed", "km/h"),
+    "_m": ("run", "m"),
 }
 """Ending of a field's name in a build document: its kind and the unit it is stored in."""

@@ -39,6 +39,18 @@ def check_keep_out(name: str, gap: float, wanted: float, field: str) -> Check | 
     return None
 
 
+def check_measured(name: str, field: str) -> Check:
+    """Something round the pan that stands at a usual place still.
+
+    Examples
+    --------
+    >>> check_measured("rack", "car.keep_outs.0").words
+    'Nobody measured where the rack is: no gap to it is told'
+    """
+    words = f"Nobody measured where the {name} is: no gap to it is told"
+    return Check("caution", words, field, KEEP_OUT)
+
+
 def clear_of_all(count: int) -> Check:
     """All gaps are kept.
 

@@ -28,6 +28,12 @@ THROWN_ALIKE = Rule(
 RULES = (OIL, TRAY, SCRAPER, SPLASH, THROWN_ALIKE)
 
 
+def check_measured() -> Check:
+    """A crank with usual figures."""
+    words = "Nobody measured the crank: what is said of oil and trays under it is a guess"
+    return Check("caution", words, "car.crank", OIL)
+
+
 def check_standing(gap: float) -> Check:
     """Standing oil so far [m] below the crank's swept circle, negative in it."""
     if gap > 0.0:

@@ -276,7 +276,8 @@ def _tank(build: Build, log: Log, lap: DryLap) -> list[Sized]:
     deep = float(lap.in_tank.mean()) / space.area
     bubble = least_bubble(deep, max(seconds, 1e-3), thick)
     moved = _moved_outlet(build, space.outlet.centre, needs, hardest)
-    short = f"{(needs - least) * 1e3:.1f} L more at the least moment, or a slimmer tank.{moved}"
+    more = max(1, math.ceil((needs - least) * 1e4)) / 10.0  # upward: what it says is enough
+    short = f"{more:.1f} L more at the least moment, or a slimmer tank.{moved}"
     return [
         Sized(
             "tank_oil", "Oil in the tank", f"to cover its outlet by {wanted_cover * 1e3:.0f} mm",

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from accounts.models import User, Workshop
+from bilge_core.acts.registry import TELL_ALONE
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.card import Card, card_of
@@ -21,7 +22,7 @@ from bilge_core.job.settings import WHOLE_PAN, CardSettings
 from bilge_core.job.standing import Kept, Standing, standing_of
 from bilge_core.options.candidate import Prices
 from bilge_core.tell.job import Arrivals, Told, card_out
-from builds.models import Build
+from builds.models import Build, BuildState
 from builds.selectors import build_of, document_of
 from config.errors import Conflict
 from django.db import transaction
@@ -196,17 +197,25 @@ def _over(build: Build) -> list[CardOverOut]:
 
 
 def _choices(build: Build) -> list[StateToChooseOut]:
-    """States that the car may be in, the first and those that were named before all others."""
+    """States that the car may be in: the last before anything was planned, named ones, the rest."""
     rows = list(build.states.filter(aside=False).select_related("revision").order_by("number"))
+    planned = next((at for at, row in enumerate(rows) if at and _plans(row)), 0)
+    likely = rows[planned - 1 : planned] if planned else []
     named = [row for row in rows if row.number == 1 or hasattr(row, "revision")]
-    chosen = (named + [row for row in reversed(rows) if row not in named])[:_MOST_CHOICES]
+    chosen = list(dict.fromkeys([*likely, *named, *reversed(rows)]))[:_MOST_CHOICES]
     return [
         StateToChooseOut(
             state=row.number, made_at=row.made_at,
             words=row.revision.name if hasattr(row, "revision") else row.change,
+            before=rows[planned].change if row in likely else "",
         )
         for row in chosen
     ]  # fmt: skip
+
+
+def _plans(state: BuildState) -> bool:
+    """Whether a state was made by an act that builds something."""
+    return state.act is not None and state.act["kind"] not in TELL_ALONE
 
 
 def _at_first(job: _Job) -> frozenset[str] | None:

@@ -61,11 +61,15 @@ class CardOverOut(Schema):
 
 
 class StateToChooseOut(Schema):
-    """A state that the car may be in."""
+    """A state that the car may be in.
+
+    before : what was planned on it first of all, where it is the last that nothing is planned in
+    """
 
     state: int
     words: str
     made_at: datetime
+    before: str
 
 
 class RefusedOut(Schema):

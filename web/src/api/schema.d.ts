@@ -3429,6 +3429,12 @@ export interface components {
          */
         BoxKeepOut: {
             /**
+             * Assumed
+             * @description at a usual place: nobody measured where it is
+             * @default false
+             */
+            assumed: boolean;
+            /**
              * Frame
              * @enum {string}
              */
@@ -4579,6 +4585,12 @@ export interface components {
          */
         Crank: {
             /**
+             * Assumed
+             * @description usual figures: nobody measured it
+             * @default false
+             */
+            assumed: boolean;
+            /**
              * From X Mm
              * @description rearmost throw, ahead of the rail's rear face
              */
@@ -4686,6 +4698,12 @@ export interface components {
          * @description A round bar or pipe with flat ends: a rack, an exhaust, a crank damper.
          */
         CylinderKeepOut: {
+            /**
+             * Assumed
+             * @description at a usual place: nobody measured where it is
+             * @default false
+             */
+            assumed: boolean;
             /** Diameter Mm */
             diameter_mm: number;
             /**
@@ -10804,6 +10822,12 @@ export interface components {
          */
         PlaneKeepOut: {
             /**
+             * Assumed
+             * @description at a usual place: nobody measured where it is
+             * @default false
+             */
+            assumed: boolean;
+            /**
              * At Mm
              * @description where it lies along the axis that it stands across
              */
@@ -13428,8 +13452,12 @@ export interface components {
         /**
          * StateToChooseOut
          * @description A state that the car may be in.
+         *
+         *     before : what was planned on it first of all, where it is the last that nothing is planned in
          */
         StateToChooseOut: {
+            /** Before */
+            before: string;
             /**
              * Made At
              * Format: date-time

@@ -69,7 +69,7 @@ describe("HeadStrip", () => {
   it("says in two words what has no figure, never a dash or a zero", () => {
     const { head } = strip(undefined, ground(58, null));
     expect(screen.getByRole("link", { name: /Lowest gallery/ }).textContent).toContain(
-      "needs a run",
+      "being read",
     );
     expect(screen.getByRole("link", { name: /To the ground/ }).textContent).toContain(
       "want not said",

@@ -5,7 +5,8 @@ import { FigureGroup } from "../parts/FigureGroup";
 import { Mark } from "../parts/Mark";
 import { useSettings } from "../parts/settings";
 import { lengthAs } from "../parts/units";
-import { keepOutSpecs, USUAL_KEEP_OUTS } from "./parts";
+import { NotYours } from "./NotYours";
+import { keepOutSpecs, USUAL_CRANK, USUAL_KEEP_OUTS, type KeepOut } from "./parts";
 import { freeName, RecordParts, Records, type Spec } from "./Records";
 import type { Replace, Type } from "./ZoneNumbers";
 
@@ -16,10 +17,17 @@ const CRANK: readonly Spec[] = [
   { kind: "figure", key: "to_x_mm", label: "Foremost throw" },
 ];
 
-/** The smallest gaps, tightest first. */
-export function GapList({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
+/** The smallest gaps, tightest first, and what stands at a usual place still. */
+export function GapList({
+  pan,
+  keepOuts,
+}: {
+  pan: PanFigures | undefined;
+  keepOuts: readonly KeepOut[];
+}): ReactElement | null {
   const { system, units } = useSettings();
-  if (!pan || pan.clearances.length === 0) return null;
+  const unmeasured = keepOuts.filter(({ assumed }) => assumed);
+  if (!pan || pan.clearances.length + unmeasured.length === 0) return null;
   const length = (mm: number): string => {
     const { figure, unit } = lengthAs(units, system, mm);
     return `${figure} ${unit}`;
@@ -41,6 +49,13 @@ export function GapList({ pan }: { pan: PanFigures | undefined }): ReactElement 
           </li>
         );
       })}
+      {unmeasured.map(({ id, name }) => (
+        <li key={id} className="flex items-center gap-2 border-b border-hair py-1">
+          <Mark state="nothing" size={16} />
+          <span className="min-w-0 flex-1 truncate">{name}</span>
+          <span className="text-[13px] text-ink-2">not measured: no gap is told</span>
+        </li>
+      ))}
     </ul>
   );
 }
@@ -63,13 +78,14 @@ export function AroundNumbers({
   return (
     <>
       <FigureGroup title="What is round the pan">
-        <GapList pan={pan} />
+        <GapList pan={pan} keepOuts={car.keep_outs} />
         <Records
           records={car.keep_outs}
           path="car.keep_outs"
           empty="Nothing yet. Measure from the pan rail's rear face, under the crank; the gaps are then drawn and listed."
           specsOf={keepOutSpecs}
           nameOf={({ name }) => name}
+          isAssumed={({ assumed }) => assumed}
           additions={USUAL_KEEP_OUTS.map(({ words, make }) => ({
             words,
             make: () => {
@@ -83,29 +99,23 @@ export function AroundNumbers({
       </FigureGroup>
       <FigureGroup title="Crank">
         {car.crank ? (
-          <RecordParts
-            record={car.crank}
-            path="car.crank"
-            specs={CRANK}
-            onType={onType}
-            onPut={(crank) => put({ crank }, "crank")}
-          />
+          <>
+            {car.crank.assumed && <NotYours />}
+            <RecordParts
+              record={car.crank}
+              path="car.crank"
+              specs={CRANK}
+              onType={onType}
+              onPut={(crank) => put({ crank }, "crank")}
+            />
+          </>
         ) : (
           <div className="py-2 text-[14px]">
             <p className="pb-2 text-ink-2">
               With its centreline and the circle that it sweeps, oil and tray are checked against
               it.
             </p>
-            <Button
-              onClick={() =>
-                put(
-                  { crank: { height_mm: 60, swept_radius_mm: 80, from_x_mm: 40, to_x_mm: 400 } },
-                  "crank",
-                )
-              }
-            >
-              Put the crank in
-            </Button>
+            <Button onClick={() => put({ crank: USUAL_CRANK }, "crank")}>Put the crank in</Button>
           </div>
         )}
       </FigureGroup>

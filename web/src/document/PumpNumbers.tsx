@@ -3,6 +3,8 @@ import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
 import { FigureGroup } from "../parts/FigureGroup";
+import { useSettings } from "../parts/settings";
+import { exactlyShown } from "../parts/units";
 import { pumpOf, reliefOf, withComponent } from "./circuit/circuit";
 import { GaugeReadings } from "./GaugeReadings";
 import { RecordParts, type Spec } from "./Records";
@@ -41,6 +43,8 @@ export function PumpNumbers({
 }): ReactElement {
   const pump = pumpOf(document);
   const relief = reliefOf(document);
+  const { units, system } = useSettings();
+  const swept = exactlyShown(units, "displacement_cm3", system, pump.displacement_cm3);
   const path = `circuit.components.${pump.id}`;
   const put = (change: Partial<typeof pump>, words: string): void =>
     onReplace(withComponent(document, pump.id, change), words);
@@ -58,7 +62,7 @@ export function PumpNumbers({
               onPut={(next) => put({ flow_point: next }, "flow point")}
             />
             <p className="py-1 text-[14px]">
-              That is {pump.displacement_cm3.toFixed(1)} cm³ a turn of the pump.{" "}
+              That is {swept.figure} {swept.unit} a turn of the pump.{" "}
               <button
                 type="button"
                 className="underline"

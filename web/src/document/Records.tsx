@@ -1,6 +1,7 @@
 import { useState, type ReactElement, type ReactNode } from "react";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
+import { NotYours } from "./NotYours";
 import type { Type } from "./ZoneNumbers";
 
 /** How one part of a record is edited. */
@@ -170,6 +171,7 @@ export function Records<T extends Listed>({
   empty,
   specsOf,
   nameOf,
+  isAssumed,
   additions,
   onType,
   onPut,
@@ -180,6 +182,8 @@ export function Records<T extends Listed>({
   empty: ReactNode;
   specsOf: (record: T) => readonly Spec[];
   nameOf: (record: T) => string;
+  /** Whether nobody measured it yet. */
+  isAssumed?: (record: T) => boolean;
   additions: readonly { words: string; make: () => T }[];
   onType: Type;
   onPut: (records: T[], change: string) => void;
@@ -195,7 +199,10 @@ export function Records<T extends Listed>({
           open={index === added || undefined}
           className="border-b border-hair"
         >
-          <summary className="py-1.5 text-[14px] font-medium">{nameOf(record)}</summary>
+          <summary className="py-1.5 text-[14px] font-medium">
+            {nameOf(record)}
+            {isAssumed?.(record) && <NotYours />}
+          </summary>
           <div className="pb-2 pl-3">
             <RecordParts
               record={record}

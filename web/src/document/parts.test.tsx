@@ -61,9 +61,16 @@ describe("keep-outs", () => {
       { name: "exhaust", index: 0, gap_mm: 19, wanted_mm: 25 },
       { name: "rack", index: 1, gap_mm: -3, wanted_mm: 5 },
     ];
-    show(<GapList pan={{ clearances } as unknown as PanFigures} />);
+    const starter = USUAL_KEEP_OUTS.map(({ make }) => make()).find(
+      ({ name }) => name === "starter",
+    );
+    if (!starter) throw new Error("no starter");
+    const pan = { clearances } as unknown as PanFigures;
+    show(<GapList pan={pan} keepOuts={[{ ...starter, name: "rack", assumed: false }, starter]} />);
     expect(screen.getByText("19 mm")).toBeTruthy();
     expect(screen.getByText("3 mm into it")).toBeTruthy();
+    expect(screen.getByText("starter").parentElement?.textContent).toContain("not measured");
+    expect(screen.getByText("rack").parentElement?.textContent).not.toContain("not measured");
   });
   it("say what to measure while there is no crank", async () => {
     const onReplace = vi.fn();

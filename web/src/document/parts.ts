@@ -111,6 +111,15 @@ export function keepOutSpecs(keepOut: KeepOut): readonly Spec[] {
   ];
 }
 
+/** A crank as it may be, to be measured. */
+export const USUAL_CRANK: NonNullable<BuildDocument["car"]["crank"]> = {
+  height_mm: 60,
+  swept_radius_mm: 80,
+  from_x_mm: 40,
+  to_x_mm: 400,
+  assumed: true,
+};
+
 /** What is commonly round a pan, each where it may be, to be given its real place. */
 export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] = [
   {
@@ -123,6 +132,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       from_mm: [-60, -300, -140],
       to_mm: [0, 300, -90],
       wanted_mm: 10,
+      assumed: true,
     }),
   },
   {
@@ -136,6 +146,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       to_mm: [560, 300, -60],
       diameter_mm: 45,
       wanted_mm: 8,
+      assumed: true,
     }),
   },
   {
@@ -149,6 +160,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       to_mm: [560, 0, 60],
       diameter_mm: 160,
       wanted_mm: 10,
+      assumed: true,
     }),
   },
   {
@@ -162,6 +174,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       to_mm: [400, 240, -120],
       diameter_mm: 60,
       wanted_mm: 25,
+      assumed: true,
     }),
   },
   {
@@ -174,6 +187,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       from_mm: [-40, -230, -60],
       to_mm: [160, -150, 20],
       wanted_mm: 6,
+      assumed: true,
     }),
   },
   {
@@ -186,6 +200,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       from_mm: [-160, -180, -150],
       to_mm: [-12, 180, 150],
       wanted_mm: 5,
+      assumed: true,
     }),
   },
   {
@@ -198,6 +213,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       at_mm: 600,
       free: "below",
       wanted_mm: 20,
+      assumed: true,
     }),
   },
   {
@@ -210,6 +226,7 @@ export const USUAL_KEEP_OUTS: readonly { words: string; make: () => KeepOut }[] 
       at_mm: -200,
       free: "above",
       wanted_mm: 10,
+      assumed: true,
     }),
   },
 ];

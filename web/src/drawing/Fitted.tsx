@@ -128,10 +128,12 @@ export const Fitted = memo(function Fitted({
 }: {
   drawing: Drawing;
   document: BuildDocument;
-  clearances: readonly Clearance[];
+  /** Null where what is round the pan is not to be drawn. */
+  clearances: readonly Clearance[] | null;
   at: Placed;
 }): ReactElement {
   const { view } = at;
+  const gaps = clearances ?? [];
   const flat = (point: Point): Point => {
     const [u, v] = toPage[view](drawing, point);
     return [at.x + u * at.scale, at.y + v * at.scale];
@@ -145,10 +147,10 @@ export const Fitted = memo(function Fitted({
     height: (at.box.bottom - at.box.top + 2 * BEYOND) * at.scale,
   };
   const crank = drawing.crank;
-  // from above all of them; in a section those whose gap is best seen there, or that are planes
+  // from above all of them; in a section those whose gap is best seen there, or that have none
   const isShown = (row: Drawing["around"][number]): boolean => {
-    const gap = clearances.find((each) => each.index === row.index);
-    return gap !== undefined && (view === "plan" || bestView(gap.at_mm, gap.to_mm) === view);
+    const gap = gaps.find((each) => each.index === row.index);
+    return !gap || view === "plan" || bestView(gap.at_mm, gap.to_mm) === view;
   };
   return (
     <g>
@@ -156,11 +158,11 @@ export const Fitted = memo(function Fitted({
         <rect {...room} />
       </clipPath>
       <g>
-        {drawing.around.filter(isShown).map((row) => {
+        {(clearances ? drawing.around : []).filter(isShown).map((row) => {
           const ring = row[`${view}_mm`].map(flat);
           if (ring.length < 2) return null;
           const box = boxOf(ring);
-          const gap = clearances.find((each) => each.index === row.index);
+          const gap = gaps.find((each) => each.index === row.index);
           // in its own section a name stands below the gap's far end, elsewhere at its corner
           const [nameX, nameY] =
             gap && view !== "plan"
@@ -192,7 +194,7 @@ export const Fitted = memo(function Fitted({
         {crank && view !== "plan" && (
           <Crank crank={crank} view={view} scale={at.scale} place={place} />
         )}
-        {clearances
+        {gaps
           .filter((each) => bestView(each.at_mm, each.to_mm) === view)
           .map((each) => (
             <Gap key={each.index} clearance={each} place={place} />

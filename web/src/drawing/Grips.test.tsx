@@ -154,7 +154,7 @@ describe("Fitted", () => {
       to_mm: [430, 0, -70] as [number, number, number],
     },
   ];
-  const fitted = (view: ViewName, rows = clearances) =>
+  const fitted = (view: ViewName, rows: typeof clearances | null = clearances) =>
     show(
       <svg>
         <Fitted drawing={BOX} document={DUNLIN} clearances={rows} at={placed(view)} />
@@ -169,7 +169,10 @@ describe("Fitted", () => {
     expect(fitted("plan").querySelector("[data-around=rack]")).not.toBeNull();
     expect(fitted("side").querySelector("[data-around=rack]")).not.toBeNull();
     expect(fitted("front").querySelector("[data-around=rack]")).toBeNull();
-    expect(fitted("plan", []).querySelector("[data-around]")).toBeNull();
+    expect(fitted("plan", null).querySelector("[data-around]")).toBeNull();
+    // nobody measured where it is: it has no gap, and is seen from everywhere
+    expect(fitted("front", []).querySelector("[data-around=rack]")).not.toBeNull();
+    expect(fitted("front", []).querySelector("[data-gap]")).toBeNull();
   });
   it("draws the crank as a circle from the front, from the side what it sweeps under its line", () => {
     const circle = fitted("front").querySelector("[data-crank] circle");

@@ -6,7 +6,7 @@ import { exactlyShown } from "./units";
 export type Mend = NonNullable<Schemas["CheckOut"]["mend"]>;
 
 /** What the button of each act that mends is called. */
-function callOf(mend: Mend, said: (mm: number) => string): string {
+function callOf(mend: Mend, said: (value: number, field?: string) => string): string {
   switch (mend.kind) {
     case "turn_gate":
       return "Turn it round";
@@ -22,7 +22,7 @@ function callOf(mend: Mend, said: (mm: number) => string): string {
       const [figure] = mend.figures;
       const name = figure?.field.split(".").at(-1) ?? "";
       const value = Number(figure?.value ?? 0);
-      return `${SET[name] ?? "Set it to"} ${name.endsWith("_cm3") ? `${value} cm³` : said(value)}`;
+      return `${SET[name] ?? "Set it to"} ${said(value, name)}`;
     }
   }
 }
@@ -42,8 +42,8 @@ export function MendButton({
   onMend: (mend: Mend) => void;
 }): ReactElement {
   const { system, units } = useSettings();
-  const said = (mm: number): string => {
-    const { figure, unit } = exactlyShown(units, "at_mm", system, mm);
+  const said = (value: number, field = "at_mm"): string => {
+    const { figure, unit } = exactlyShown(units, field, system, value);
     return `${figure} ${unit}`;
   };
   return (

@@ -35,6 +35,12 @@ export function scaleOf(units: Units, field: string, system: System): number {
   return units.find((row) => unitKey(field).endsWith(row.suffix))?.[system].scale ?? 1;
 }
 
+/** A figure in the units shown, as it is stored; of a field without a unit, as it is. */
+export function storedFrom(units: Units, field: string, system: System, shown: number): number {
+  const unit = units.find((row) => unitKey(field).endsWith(row.suffix))?.[system];
+  return unit ? (shown - unit.offset) / unit.scale : shown;
+}
+
 /** The same without a stored field: a length in mm, a volume in litres. */
 export function lengthAs(units: Units, system: System, mm: number): Shown {
   return shownAs(units, "x_mm", system, mm) ?? { figure: mm.toFixed(0), unit: "mm" };
@@ -74,6 +80,20 @@ export function gasFlowAs(units: Units, system: System, litresAMinute: number): 
   return Math.abs(Number(shown.figure)) < GAS_IN_WHOLE_FROM
     ? shown
     : flowAs(units, system, litresAMinute, -1);
+}
+
+export function temperatureAs(units: Units, system: System, celsius: number): Shown {
+  return shownAs(units, "x_c", system, celsius) ?? { figure: celsius.toFixed(0), unit: "°C" };
+}
+
+/** How fast oil goes in a line, or a belt runs. */
+export function flowSpeedAs(units: Units, system: System, metresASecond: number): Shown {
+  return (
+    shownAs(units, "x_m_s", system, metresASecond) ?? {
+      figure: metresASecond.toFixed(1),
+      unit: "m/s",
+    }
+  );
 }
 
 /** What is an estimate is told without decimals. */

@@ -124,7 +124,7 @@ PAN = (
          "set_gap", 0.3, after=("@bench", "space_pickup", "make_tube", "brace_tube", "renew_seal"),
          is_gate=True, photo=True, tools="modelling clay, calliper",
          why="Nearer it chokes, farther it draws air sooner."),
-    Step("pickup_out", "{part} out of the pan", "pickup", "take_out_part", 0.4, after=_OFF,
+    Step("pickup_out", "Take {part} out of the pan", "pickup", "take_out_part", 0.4, after=_OFF,
          makes=True, cautions=("case_bolts",), why="What draws no oil is a part to come loose."),
     Step("pump_nut", "Nut of the drive of {part}: locker, left-hand thread", "pickup", "lock_nut",
          0.3, after=_OFF, torque=PUMP_NUT, makes=True, cautions=("left_hand", "estimate"),

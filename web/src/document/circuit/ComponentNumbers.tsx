@@ -6,7 +6,7 @@ import { RecordParts } from "../Records";
 import type { Edits } from "../useEdits";
 import { withComponent, type Component } from "./circuit";
 import { DropNumbers } from "./DropNumbers";
-import { NotYours } from "./NotYours";
+import { NotYours } from "../NotYours";
 import { PortPlace, type PortGiven } from "./PortPlace";
 import { SPECS } from "./specs";
 

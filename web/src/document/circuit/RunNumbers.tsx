@@ -8,7 +8,7 @@ import { shownAs } from "../../parts/units";
 import { RecordParts, type Spec } from "../Records";
 import type { Edits } from "../useEdits";
 import { withRun, type LineKind, type Run } from "./circuit";
-import { NotYours } from "./NotYours";
+import { NotYours } from "../NotYours";
 import { LINE_WORDS, LINES, SERVICES } from "./specs";
 
 const NEW_LINES: Record<LineKind, Run["line"]> = {

@@ -173,7 +173,7 @@ export const FITS: Record<FitKind, Fit> = {
       "A pressure vessel: release the pressure before opening anything, never over its rating, keep its relief fitted. Its valve is shut while the pressure is still high.",
     asked: [
       typed("volume_l", "Volume", "2 L", "2 qt"),
-      maybe("precharge_bar", "Pre-charge, at 20 °C"),
+      maybe("precharge_bar", "Pre-charge, at 20 °C, 68 °F"),
       {
         ask: "choice",
         key: "at",

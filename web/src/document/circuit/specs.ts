@@ -69,7 +69,7 @@ export const SPECS: Record<Kind, readonly Spec[]> = {
   water_source: [open("water_c", "Water"), open("flow_l_min", "Its flow")],
   accumulator: [
     figure("volume_l", "Volume, gas and oil"),
-    open("precharge_bar", "Pre-charge", "gas alone, at 20 °C, on a gauge"),
+    open("precharge_bar", "Pre-charge", "gas alone, at 20 °C (68 °F), on a gauge"),
     open("rating_bar", "Its maker's rating", "a pressure vessel: never over it"),
   ],
   check_valve: [OPENS, BORE],

@@ -44,12 +44,14 @@ function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
     return `${figure} ${unit}`;
   };
   const short = ground.margin_mm !== null && ground.margin_mm < 0;
+  const ahead = `${length(ground.at_mm[0])} ahead of the rear face`;
   return (
     <p className="flex gap-2 py-2 text-[14px]" data-ground>
       <Mark state={ground.margin_mm === null ? "caution" : short ? "bad" : "good"} />
       <span>
-        {length(ground.gap_mm)} under the pan&apos;s lowest corner, {length(ground.at_mm[0])} ahead
-        of the rear face
+        {ground.gap_mm < 0
+          ? `The pan's lowest corner, ${ahead}, is ${length(-ground.gap_mm)} under the ground`
+          : `${length(ground.gap_mm)} under the pan's lowest corner, ${ahead}`}
         {ground.margin_mm !== null &&
           `: ${length(Math.abs(ground.margin_mm))} ${short ? "less than" : "more than"} wanted`}
         . Inside of the pan, car at rest: sheet, drain plug, roll and springs come off it.
@@ -77,7 +79,7 @@ function Around({
 }): ReactElement | null {
   const { build, forecast } = useBuildView();
   const drawing = forecast.settled.data?.drawing;
-  if (!drawing || !pan || pan.clearances.length === 0 || width <= 0) return null;
+  if (!drawing || !pan || drawing.around.length === 0 || width <= 0) return null;
   return (
     <figure className="mt-5">
       <figcaption className="font-figure text-[18px] font-semibold">

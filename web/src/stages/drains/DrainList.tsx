@@ -3,7 +3,7 @@ import type { Drain, DrainsStage } from "../../api/drains";
 import { DipRow, whereOf } from "../../parts/DipRow";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { lengthAs } from "../../parts/units";
+import { flowAs, lengthAs, temperatureAs } from "../../parts/units";
 import { nowAt } from "./now";
 import { flowIn } from "./sentence";
 
@@ -127,6 +127,10 @@ export function BackUps({
   const { system, units } = useSettings();
   const mm = (value: number): string => lengthAs(units, system, value).figure;
   const { unit } = lengthAs(units, system, 1);
+  const flow = (value: number): string => flowAs(units, system, value).figure;
+  const flowUnit = flowAs(units, system, 1).unit;
+  const feed = Math.max(...drain.feed_l_min);
+  const cold = temperatureAs(units, system, drain.cold.temperature_c);
   return (
     <section aria-labelledby="back-ups" className="border-b border-ink pb-2">
       <div className="flex items-baseline justify-between gap-2 px-4 pt-2 pb-1">
@@ -154,10 +158,8 @@ export function BackUps({
       <p className="px-4 pt-1 text-[13px] text-ink-2">
         {drain.floods_in_s !== null &&
           `At the lap's worst its housing is full ${drain.floods_in_s.toFixed(1)} s after the drain stops. `}
-        Standing it carries {drain.carries_l_min.toFixed(1)} L/min; its feed brings{" "}
-        {Math.max(...drain.feed_l_min).toFixed(1)} at the most, and swells to{" "}
-        {(Math.max(...drain.feed_l_min) / (1 - drain.foam)).toFixed(1)} with its foam.
-        {` Cold, at ${drain.cold.temperature_c.toFixed(0)} °C, it is fed ${drain.cold.idle_l_min.toFixed(1)} idling and ${drain.cold.revved_l_min.toFixed(1)} revved, and carries ${drain.cold.carries_l_min.toFixed(1)}.`}
+        {`Standing it carries ${flow(drain.carries_l_min)} ${flowUnit}; its feed brings ${flow(feed)} at the most, and swells to ${flow(feed / (1 - drain.foam))} with its foam. `}
+        {`Cold, at ${cold.figure} ${cold.unit}, it is fed ${flow(drain.cold.idle_l_min)} idling and ${flow(drain.cold.revved_l_min)} revved, and carries ${flow(drain.cold.carries_l_min)}.`}
       </p>
     </section>
   );

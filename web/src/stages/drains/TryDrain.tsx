@@ -2,6 +2,7 @@ import type { ReactElement } from "react";
 import type { Drain } from "../../api/drains";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
@@ -154,7 +155,9 @@ export function TryDrain({
         </div>
       )}
       {tried.trial && tried.isSet && (
-        <p className="pt-1 text-[13px] text-ink-2">Does: {tried.trial.words}.</p>
+        <p className="pt-1 text-[13px] text-ink-2">
+          Does: <InUnits words={tried.trial.words} />.
+        </p>
       )}
       {tried.fault && (
         <Notice kind="bad" title="Not set">

@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
+import type { Forecast } from "../../document/BuildContext";
 import type { OverLap } from "../../document/worst";
 import { DUNLIN_BUILD } from "../../testing/documents";
 import { forecastOf, showInBuild, viewOf } from "../../testing/view";
@@ -8,14 +9,16 @@ import { WorstFigure } from "./WorstFigure";
 
 const over = (drains: OverLap["drains"]): OverLap[] => [{ drains } as OverLap];
 
-const said = (drains: OverLap["drains"]): string =>
-  showInBuild(
+const said = (drains: OverLap["drains"], told: object = { data: { lap: {} } }): string => {
+  const settled = told as unknown as Forecast["settled"];
+  return showInBuild(
     <WorstFigure to="/" />,
     viewOf({
       build: { ...DUNLIN_BUILD, invented: [] },
-      forecast: forecastOf({ over: over(drains) }),
+      forecast: forecastOf({ over: over(drains), settled }),
     }),
   ).container.textContent;
+};
 
 describe("the head's worst drain", () => {
   it("is what is short, or to spare, or why there is no figure", () => {
@@ -27,5 +30,6 @@ describe("the head's worst drain", () => {
       "Worst drainno place",
     );
     expect(said(null)).toBe("Worst drainno drains");
+    expect(said(null, {})).toBe("Worst drainbeing read");
   });
 });

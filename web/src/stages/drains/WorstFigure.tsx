@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import { useBuildView } from "../../document/BuildContext";
 import { HeadFigure } from "../../document/HeadFigure";
+import { unread } from "../../document/unread";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { worstDrain } from "./worstDrain";
@@ -15,7 +16,7 @@ export function WorstFigure({ to }: { to: string }): ReactElement {
     return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word="no lap" />;
   const worst = worstDrain(forecast.over);
   if (!worst || worst.spare_mm === null) {
-    const word = worst ? "no place" : "no drains";
+    const word = worst ? "no place" : (unread(forecast) ?? "no drains");
     return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word={word} />;
   }
   const { figure, unit } = lengthAs(units, system, worst.spare_mm);

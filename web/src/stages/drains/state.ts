@@ -1,5 +1,6 @@
 import { useBuildView } from "../../document/BuildContext";
 import type { StageState } from "../../document/stage";
+import { unread } from "../../document/unread";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { worstDrain } from "./worstDrain";
@@ -9,7 +10,7 @@ export function useDrainsState(): StageState {
   const { build, forecast } = useBuildView();
   const { system, units } = useSettings();
   const worst = worstDrain(forecast.over);
-  if (!worst) return { mark: "nothing", word: "no drains" };
+  if (!worst) return { mark: "nothing", word: unread(forecast) ?? "no drains" };
   if (worst.spare_mm === null || worst.state === "none")
     return { mark: "nothing", word: "no place" };
   if (build.invented.length > 0) return { mark: "nothing", word: "not yours" };

@@ -9,7 +9,7 @@ import { EditFigure } from "../../parts/EditFigure";
 import { InUnits } from "../../parts/InUnits";
 import { Mark } from "../../parts/Mark";
 import { useSettings, type Settings } from "../../parts/settings";
-import { exactlyShown, lengthAs } from "../../parts/units";
+import { exactlyShown, flowSpeedAs, lengthAs } from "../../parts/units";
 import { DriveDrawn } from "./DriveDrawn";
 import type { BeltDrive } from "./drivePlan";
 
@@ -142,14 +142,15 @@ export function DriveSection({ dry }: { dry: Dry }): ReactElement {
   const { ratio } = drive ?? { ratio: dry.stages[0]?.drive_ratio ?? 0 };
   const nearest = dry.drives.map(([crank, pump]) => `${crank} to ${pump}`).join(", ");
   const belt = drive ? lengthAs(settings.units, settings.system, drive.belt_mm) : null;
+  const fast = drive && flowSpeedAs(settings.units, settings.system, drive.belt_speed_m_s);
   return (
     <section aria-label="Drive" className="border-t border-ink px-6 py-4">
       <h2 className="font-figure text-[18px] font-semibold">Drive</h2>
       <p className="text-[14px]">
         {bound(
           `The pump turns ${ratio.toFixed(2)} times for one turn of the crank.${
-            drive && belt
-              ? ` The belt's pitch line is ${belt.figure} ${belt.unit} round, and runs at ${drive.belt_speed_m_s.toFixed(0)} m/s at ${drive.at_rpm.toFixed(0)} rpm.`
+            drive && belt && fast
+              ? ` The belt's pitch line is ${belt.figure} ${belt.unit} round, and runs at ${fast.figure} ${fast.unit} at ${drive.at_rpm.toFixed(0)} rpm.`
               : nearest && ` Toothed pulleys that come nearest, crank's to pump's: ${nearest}.`
           }`,
         )}

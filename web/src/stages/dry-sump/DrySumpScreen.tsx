@@ -5,7 +5,6 @@ import { useLaps } from "../../api/queries";
 import { useBuildView } from "../../document/BuildContext";
 import { FitForm } from "../../document/circuit/FitForms";
 import { useLapTime, type LapTime } from "../../document/useLapTime";
-import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
@@ -139,7 +138,7 @@ function Head({ dry, moment, stage }: { dry: Dry; moment: Moment; stage: DryStag
     <div className="flex items-start justify-between gap-3 px-6 pt-4">
       <div className="min-w-0">
         <h1 className="font-figure text-[20px] leading-tight font-semibold">
-          {bound(`${placeWords(lap, moment.time)}: ${stagesSentence(dry, moment)}`)}
+          <InUnits words={`${placeWords(lap, moment.time)}: ${stagesSentence(dry, moment)}`} />
         </h1>
         <p className="text-[14px] text-ink-2">{stage.words}</p>
       </div>

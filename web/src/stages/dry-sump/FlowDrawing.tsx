@@ -72,7 +72,7 @@ function PanFromAbove({
           {`, ${said.figure} ${said.unit} deep`}
         </tspan>
       </Words>
-      <Words rank="part" x={left - 4} y={plan.below + 22} {...bold}>
+      <Words rank="part" x={left - 4} y={plan.lowest + 22} {...bold}>
         {litres.figure} {litres.unit} in the pan
         <tspan fontWeight="400" fill="var(--ink-2)">
           , drawn as it would settle

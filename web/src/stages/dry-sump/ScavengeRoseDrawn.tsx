@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import { pathOf } from "../../drawing/geometry";
+import { useSay } from "../../parts/InUnits";
 import { DialFrame } from "../../plots/LoadDial";
 import type { Dial } from "../../plots/rose";
 import { capacityPlaces, roseSentence, type ScavengeRose } from "./lost";
@@ -11,6 +12,7 @@ export function ScavengeRoseDrawn({ rose }: { rose: ScavengeRose }): ReactElemen
   const rim = Math.max(2, Math.ceil(Math.max(...rose.capacity)));
   const dial: Dial = { size: SIZE, radius: SIZE / 2 - 20, rim };
   const one = dial.radius / rim;
+  const said = useSay()(roseSentence(rose));
   return (
     <figure className="min-w-0">
       <svg
@@ -18,7 +20,7 @@ export function ScavengeRoseDrawn({ rose }: { rose: ScavengeRose }): ReactElemen
         height={SIZE}
         viewBox={`0 0 ${SIZE} ${SIZE}`}
         role="img"
-        aria-label={roseSentence(rose)}
+        aria-label={said}
         data-scavenge-rose
       >
         <circle cx={SIZE / 2} cy={SIZE / 2} r={dial.radius} fill="var(--panel)" />
@@ -34,7 +36,7 @@ export function ScavengeRoseDrawn({ rose }: { rose: ScavengeRose }): ReactElemen
         </text>
         <DialFrame dial={dial} rings={Array.from({ length: rim - 1 }, (_, k) => k + 1).slice(1)} />
       </svg>
-      <figcaption className="max-w-[34ch] text-[13px]">{roseSentence(rose)}</figcaption>
+      <figcaption className="max-w-[34ch] text-[13px]">{said}</figcaption>
     </figure>
   );
 }

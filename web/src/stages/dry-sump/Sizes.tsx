@@ -11,17 +11,28 @@ export function sizeAs(
   system: System,
   field: string,
   value: number,
+  extraDecimals = 0,
 ): { figure: string; unit: string } {
-  const shown = shownAs(units, field, system, value);
+  const shown = shownAs(units, field, system, value, extraDecimals);
   if (shown && field === "x_bar") return { ...shown, figure: value.toFixed(2) };
   if (shown) return shown;
   if (field === "x_rpm") return { figure: value.toFixed(0), unit: "rpm" };
   return { figure: value.toFixed(1), unit: field };
 }
 
+/** A decimal more where what is found short would read like what is wanted. */
+export function decimalsMore(units: Units, system: System, size: Sized): number {
+  if (size.state === "good" || size.wanted === null || size.found === null) return 0;
+  const [wanted, found] = [size.wanted, size.found].map(
+    (value) => sizeAs(units, system, size.field, value).figure,
+  );
+  return wanted === found ? 1 : 0;
+}
+
 export function wantedWords(units: Units, system: System, size: Sized): string {
   if (size.wanted === null) return "";
-  const first = sizeAs(units, system, size.field, size.wanted).figure;
+  const more = decimalsMore(units, system, size);
+  const first = sizeAs(units, system, size.field, size.wanted, more).figure;
   if (size.wanted_most === null) return first;
   return `${first} to ${sizeAs(units, system, size.field, size.wanted_most).figure}`;
 }
@@ -46,8 +57,9 @@ export function Sizes({ sizes }: { sizes: readonly Sized[] }): ReactElement {
         </thead>
         <tbody>
           {sizes.map((size) => {
+            const more = decimalsMore(units, system, size);
             const found =
-              size.found === null ? null : sizeAs(units, system, size.field, size.found);
+              size.found === null ? null : sizeAs(units, system, size.field, size.found, more);
             return (
               <tr
                 key={size.key}
@@ -63,9 +75,13 @@ export function Sizes({ sizes }: { sizes: readonly Sized[] }): ReactElement {
                       <span className="block text-[13px] text-ink-2">
                         <InUnits words={size.at} />
                       </span>
-                      {size.why && <span className="block text-[13px]">{size.why}</span>}
+                      {size.why && (
+                        <span className="block text-[13px]">
+                          <InUnits words={size.why} />
+                        </span>
+                      )}
                       <span className="block text-[12px] text-ink-2">
-                        {size.source.split(":")[0]}
+                        <InUnits words={size.source.split(":")[0] ?? ""} />
                       </span>
                     </span>
                   </span>

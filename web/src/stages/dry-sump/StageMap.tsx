@@ -2,7 +2,7 @@ import type { ReactElement } from "react";
 import type { Dry, DryOverLap, InCorner } from "../../api/dry";
 import { AirBar } from "../../drawing/AirBar";
 import { useSettings } from "../../parts/settings";
-import { volumeAs } from "../../parts/units";
+import { shownAs, volumeAs } from "../../parts/units";
 import { isAir, oilWord } from "./flow";
 
 const BAR = { width: 57, height: 14 } as const;
@@ -40,6 +40,10 @@ export function StageMap({
   onTime: (time: number) => void;
 }): ReactElement {
   const { system, units } = useSettings();
+  const swept = (cm3: number): string => {
+    const shown = shownAs(units, "displacement_cm3", system, cm3);
+    return shown ? `${shown.figure} ${shown.unit}` : `${cm3.toFixed(1)} cm³`;
+  };
   const start = over.traces.time_s[0] ?? 0;
   const isHere = (corner: InCorner): boolean => Math.abs(corner.at_s - start - time) < 1;
   if (over.corners.length === 0)
@@ -79,7 +83,7 @@ export function StageMap({
               <th scope="row" className="sticky left-0 bg-paper py-1 pr-3 text-left font-semibold">
                 {at + 1} {stage.name}
                 <span className="block text-[13px] font-normal text-ink-2">
-                  {stage.displacement_cm3.toFixed(1)} cm³ a turn
+                  {swept(stage.displacement_cm3)} a turn
                 </span>
               </th>
               {over.corners.map((corner) => {

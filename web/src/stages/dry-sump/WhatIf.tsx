@@ -108,6 +108,7 @@ function OnOneStage({ dry }: { dry: Dry }): ReactElement {
 
 /** What each stage is worth: by steady load, without each in turn, and the gas they bring. */
 export function WhatIf({ dry }: { dry: Dry }): ReactElement {
+  const { system } = useSettings();
   return (
     <div className="grid gap-6 border-t border-hair px-6 py-4 lg:grid-cols-2">
       {dry.rose && (
@@ -140,7 +141,8 @@ export function WhatIf({ dry }: { dry: Dry }): ReactElement {
             <p className="text-[14px]">{carriedSentence(dry.carried)}</p>
             <p className="pt-1 text-[13px] text-ink-2">
               Common practice, no published source: a separator ahead of the cooler is said to lower
-              the oil&apos;s temperature by 5 to 10 °C. No temperature is worked out from it here.
+              the oil&apos;s temperature by {system === "us" ? "9 to 18 °F" : "5 to 10 °C"}. No
+              temperature is worked out from it here.
             </p>
           </section>
         )}

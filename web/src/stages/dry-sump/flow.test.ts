@@ -37,6 +37,15 @@ describe("a dry sump in words", () => {
     const corners = OVER.corners.map((each) => ({ ...each, brings: [0.2, 0.4, 0.4] }));
     expect(worthSentence(DRY, { ...OVER, corners })).toContain("none can be left out");
     expect(worthSentence(DRY, { ...OVER, corners: [] })).toBe("");
+    // shares of next to nothing say nothing of a stage
+    const dry = corners.map((each) => ({ ...each, shares: [0.04, 0, 0] }));
+    expect(worthSentence(DRY, { ...OVER, corners: dry })).toBe(
+      "No stage has oil in any corner of this lap.",
+    );
+    const [first] = corners;
+    if (!first) throw new Error("no corner");
+    const one = [{ ...first, shares: [0.05, 0, 0], brings: [0.1, 0.3, 0.6] }];
+    expect(worthSentence(DRY, { ...OVER, corners: [...one, ...dry] })).toContain("at least 10 %");
   });
 
   it("looks at what is bad before what is a caution", () => {

@@ -33,9 +33,9 @@ export function stagesSentence(dry: Dry, moment: Moment): string {
 /** What a stage is worth over the lap: which one could be left out, if any. */
 export function worthSentence(dry: Dry, over: DryOverLap): string {
   if (over.corners.length === 0) return "";
-  const most = dry.stages.map((_, at) =>
-    Math.max(...over.corners.map(({ brings }) => brings[at] ?? 0)),
-  );
+  const fed = over.corners.filter(({ shares }) => !shares.every(isAir));
+  if (fed.length === 0) return "No stage has oil in any corner of this lap.";
+  const most = dry.stages.map((_, at) => Math.max(...fed.map(({ brings }) => brings[at] ?? 0)));
   const least = Math.min(...most);
   const at = most.indexOf(least);
   const name = dry.stages[at]?.name ?? "";

@@ -47,6 +47,15 @@ const SUMPS: [string, Dry][] = [
 ];
 
 describe("the way of the oil on the sheet", () => {
+  it("has the words of the pan under it and under the lines that go round it", () => {
+    const plan = flowPlan(placed([[380, 0], [20, 0]])); // prettier-ignore
+    const round = Math.max(...plan.suctions.flatMap(({ line }) => line.map(([, y]) => y)));
+    expect(plan.lowest).toBeGreaterThan(plan.below);
+    expect(round).toBeGreaterThanOrEqual(plan.lowest);
+    const apart = flowPlan(placed([[20, -80], [20, 80]])); // prettier-ignore
+    expect(apart.lowest).toBe(apart.below);
+  });
+
   it.each(SUMPS)("leads every mouth to its stage without crossing: %s", (_, dry) => {
     const plan = flowPlan(dry);
     expect(plan.suctions).toHaveLength(dry.mouths.length);

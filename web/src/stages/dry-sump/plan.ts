@@ -29,6 +29,8 @@ export interface FlowPlan {
   toPage: (at: Point) => Point;
   /** The pan's lower edge on the page. */
   below: number;
+  /** The lowest of the pan and of the lines that go round under it. */
+  lowest: number;
   mouths: { mouth: number; stage: number; at: Point }[];
   rows: StageRow[];
   /** From each mouth to its stage. */
@@ -178,6 +180,7 @@ export function flowPlan(dry: Dry): FlowPlan {
   const outlet = TANK.x + TANK.width / 2;
   return {
     ...pan,
+    lowest: Math.max(pan.below, ...ways.map(({ y }) => y)),
     mouths: ways.map(({ mouth, stage, at }) => ({ mouth, stage, at })),
     rows,
     suctions: suctionsOf(ways, rows),

@@ -2,13 +2,17 @@ import { useState, type ReactElement } from "react";
 import type { Fit, Offered } from "../../api/fit";
 import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
+import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
+import { lengthAs, storedFrom } from "../../parts/units";
 import { Envelope } from "./Envelope";
 import { pointed, type Key } from "./envelope";
 
 type Spot = [number, number, number];
 const VIEWS: readonly Key[] = ["side", "front"];
 const HIGH = 190;
+/** A gap that is commonly wanted [mm]. */
+const USUAL = 10;
 
 /** The middle of the pan: where a place lies until it is pointed at. */
 function middleOf(fit: Fit): Spot {
@@ -31,11 +35,13 @@ export function SayPlace({
 }): ReactElement {
   const [name, setName] = useState("");
   const [subject, setSubject] = useState<Fit["subjects"][number]>("pan");
-  const [wanted, setWanted] = useState("10");
+  const { units, system } = useSettings();
+  const usual = lengthAs(units, system, USUAL);
+  const [wanted, setWanted] = useState(usual.figure);
   const [at, setAt] = useState<Spot | null>(null);
   const [isDrawn, setDrawn] = useState(false);
   const [frame, size] = useSize();
-  const gap = Number(wanted.replace(",", "."));
+  const gap = storedFrom(units, "wanted_mm", system, Number(wanted.replace(",", ".")));
   const isRight = name.trim() !== "" && gap >= 0 && gap <= 500;
   const input = "min-h-11 border border-ink bg-panel px-2 text-[16px]";
   const car = fit.frames.find((each) => each.frame === "car");
@@ -85,7 +91,7 @@ export function SayPlace({
           </select>
         </label>
         <label className="flex flex-col">
-          wanted, mm
+          wanted, {usual.unit}
           <input
             value={wanted}
             inputMode="decimal"

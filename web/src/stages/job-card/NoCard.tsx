@@ -15,13 +15,17 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
         the plan on the screen. Choose the state that the car is in today.
       </p>
       <ul>
-        {stage.choose.map(({ state, words, made_at: at }) => (
+        {stage.choose.map(({ state, words, made_at: at, before }) => (
           <li key={state} className="flex items-center gap-3 border-b border-hair py-1">
             <span className="min-w-0 flex-1">
               State {state}: {words}
-              <span className="block text-[13px] text-ink-2">{dayWords(at)}</span>
+              <span className="block text-[13px] text-ink-2">
+                {dayWords(at)}
+                {before && `, the last before anything was planned (${before}): most likely this`}
+              </span>
             </span>
             <Button
+              look={before ? "main" : undefined}
               className="min-h-11"
               disabled={edit.isPending}
               onClick={() => edit.mutate({ kind: "asIs", state })}

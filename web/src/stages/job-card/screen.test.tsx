@@ -73,9 +73,15 @@ describe("the Job card screen", () => {
   });
 
   it("asks which state the car is in, and says where nothing is to do", async () => {
-    const choose = [{ state: 1, words: "from a file", made_at: "2026-07-01T08:00:00Z" }];
+    const made_at = "2026-07-01T08:00:00Z";
+    const choose = [
+      { state: 4, words: "oil 10W-60", made_at, before: "dry sump" },
+      { state: 1, words: "from a file", made_at, before: "" },
+    ];
     served({ ...JOB, card: null, choose });
-    await userEvent.click(screen.getByRole("button", { name: "The car is so" }));
+    expect(screen.getAllByText(/most likely this/)).toHaveLength(1);
+    expect(screen.getByText(/before anything was planned \(dry sump\)/)).toBeTruthy();
+    await userEvent.click(screen.getAllByRole("button", { name: "The car is so" })[1] as Element);
     expect(mutate).toHaveBeenCalledWith({ kind: "asIs", state: 1 });
     served({ ...JOB, card: cardOf([]) });
     expect(screen.getByText(/the car is as it is planned/)).toBeTruthy();

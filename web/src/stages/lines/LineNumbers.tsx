@@ -5,7 +5,14 @@ import { Choice } from "../../parts/Choice";
 import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { flowAs, lengthAs, pressureAs } from "../../parts/units";
+import {
+  flowAs,
+  flowSpeedAs,
+  lengthAs,
+  shownAs,
+  temperatureAs,
+  type Shown,
+} from "../../parts/units";
 import { InUnits } from "../../parts/InUnits";
 import { BendingSheet } from "./BendingSheet";
 import { EndNumbers } from "./EndNumbers";
@@ -56,10 +63,13 @@ function Told({
 function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | null {
   const { system, units } = useSettings();
   if (line.flow_l_min === null) return null;
+  const warmth = temperatureAs(units, system, lines.cold_c);
   const hot = flowAs(units, system, line.flow_l_min);
   const cold = line.cold_flow_l_min === null ? null : flowAs(units, system, line.cold_flow_l_min);
-  const loss = line.loss_bar === null ? null : pressureAs(units, system, line.loss_bar);
-  const slow = line.cold_loss_bar === null ? null : pressureAs(units, system, line.cold_loss_bar);
+  const takes = (bar: number | null): Shown | null =>
+    bar === null ? null : shownAs(units, "loss_bar", system, bar, 1);
+  const [loss, slow] = [takes(line.loss_bar), takes(line.cold_loss_bar)];
+  const fast = (speed: number): Shown => flowSpeedAs(units, system, speed);
   return (
     <>
       <Told
@@ -69,15 +79,15 @@ function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | nu
         wanted={
           line.speed_m_s === null
             ? "no speed without a size"
-            : `${line.speed_m_s.toFixed(1)} m/s${line.speed_most_m_s === null ? "" : `, at most ${line.speed_most_m_s}`}`
+            : `${fast(line.speed_m_s).figure} ${fast(1).unit}${line.speed_most_m_s === null ? "" : `, at most ${fast(line.speed_most_m_s).figure}`}`
         }
       />
-      {loss && <Told label="Takes, hot" value={line.loss_bar?.toFixed(2) ?? ""} unit="bar" />}
+      {loss && <Told label="Takes, hot" value={loss.figure} unit={loss.unit} />}
       {slow && cold && (
         <Told
-          label={`Takes, ${lines.cold_c} °C, ${lines.cold_rpm} rpm`}
-          value={line.cold_loss_bar?.toFixed(2) ?? ""}
-          unit="bar"
+          label={`Takes, ${warmth.figure} ${warmth.unit}, ${lines.cold_rpm} rpm`}
+          value={slow.figure}
+          unit={slow.unit}
           wanted={`${cold.figure} ${cold.unit}`}
         />
       )}

@@ -3,6 +3,7 @@ import { wordsOf } from "../../api/client";
 import { useLines, type Line, type LinesStage } from "../../api/lines";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { InspectorTabs } from "../../parts/InspectorTabs";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
@@ -71,7 +72,12 @@ function TheLines({ stage }: { stage: LinesStage }): ReactElement {
   const drawing = useRef<HTMLDivElement>(null);
   const picked = lines.lines.find(({ id }) => id === chosen) ?? worstOf(lines.lines);
   const lay = useLay(picked?.id ?? "");
-  if (!picked) return <p className="px-6 py-4">{allSentence(stage)}</p>;
+  if (!picked)
+    return (
+      <p className="px-6 py-4">
+        <InUnits words={allSentence(stage)} />
+      </p>
+    );
   const pick = (id: string): void => {
     setChosen(id);
     setPage("line");
@@ -85,8 +91,8 @@ function TheLines({ stage }: { stage: LinesStage }): ReactElement {
               {lineSentence(picked, units, system)}
             </h1>
             <p className="text-[14px] text-ink-2">
-              {allSentence(stage)} · what is round them dash-dotted · the picked line&apos;s corners
-              can be dragged
+              <InUnits words={allSentence(stage)} /> · what is round them dash-dotted · the picked
+              line&apos;s corners can be dragged
             </p>
           </div>
           <ReadOut name="lines" table={() => linesTable(stage)} drawing={drawing} />

@@ -4,6 +4,8 @@ import { useDropOwnPart, useSetOwnPart, type OwnPartIn } from "../../api/lines";
 import { useShop } from "../../api/options";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
+import { useSettings, type Settings } from "../../parts/settings";
+import { lengthAs, storedFrom } from "../../parts/units";
 import { TextRow } from "./TextRow";
 
 const PER = { piece: "piece", metre: "metre", litre: "litre", set: "set", pair: "pair" } as const;
@@ -34,7 +36,10 @@ export const keyOf = (words: string): string =>
 const figure = (typed: string): number => Number(typed.replace(",", "."));
 
 /** What is filled in, as it is kept. */
-export const partOf = (filled: Filled): OwnPartIn => ({
+export const partOf = (
+  filled: Filled,
+  { units, system }: Pick<Settings, "units" | "system">,
+): OwnPartIn => ({
   words: filled.words.trim(),
   per: filled.per,
   cost: figure(filled.cost),
@@ -43,19 +48,21 @@ export const partOf = (filled: Filled): OwnPartIn => ({
   end_1: filled.first,
   end_2: filled.second,
   angle_deg: filled.first === "" ? 0 : Number(filled.turn),
-  height_mm: filled.first === "" ? 0 : figure(filled.height),
+  height_mm:
+    filled.first === "" ? 0 : storedFrom(units, "height_mm", system, figure(filled.height)),
   spanner: filled.spanner.trim(),
 });
 
 function NewPart({ threads }: { threads: Readonly<Record<string, string>> }): ReactElement {
   const keep = useSetOwnPart();
+  const { units, system } = useSettings();
   const [filled, setFilled] = useState<Filled>(BLANK);
   const set = (change: Partial<Filled>): void => setFilled({ ...filled, ...change });
   const ends = { "": NO_END, ...threads };
   const send = (event: SubmitEvent): void => {
     event.preventDefault();
     keep.mutate(
-      { key: keyOf(filled.words), ...partOf(filled) },
+      { key: keyOf(filled.words), ...partOf(filled, { units, system }) },
       { onSuccess: () => setFilled(BLANK) },
     );
   };
@@ -86,7 +93,7 @@ function NewPart({ threads }: { threads: Readonly<Record<string, string>> }): Re
             onChoose={(turn) => set({ turn })}
           />
           <TextRow
-            label="Joint to joint, mm"
+            label={`Joint to joint, ${lengthAs(units, system, 0).unit}`}
             value={filled.height}
             onSet={(height) => set({ height })}
           />

@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as lines from "../../api/lines";
 import * as options from "../../api/options";
+import { SETTINGS } from "../../testing/settings";
 import { showInBuild, viewOf } from "../../testing/view";
 import { STAGE } from "../../testing/lines";
 import { BuyBesides } from "./BuyBesides";
@@ -69,9 +70,17 @@ describe("parts of our own", () => {
       height: "",
       spanner: "",
     } as const;
-    expect(partOf(filled)).toMatchObject({ words: "lube", cost: 9.5, angle_deg: 0, height_mm: 0 });
+    expect(partOf(filled, SETTINGS)).toMatchObject({
+      words: "lube",
+      cost: 9.5,
+      angle_deg: 0,
+      height_mm: 0,
+    });
     const ends = { first: "metric M18x1.5 male", second: "flare 12 male", height: "31" };
-    expect(partOf({ ...filled, ...ends })).toMatchObject({ angle_deg: 90, height_mm: 31 });
+    const own = { ...filled, ...ends };
+    expect(partOf(own, SETTINGS)).toMatchObject({ angle_deg: 90, height_mm: 31 });
+    const inches = partOf({ ...own, height: "1.5" }, { ...SETTINGS, system: "us" });
+    expect(inches.height_mm).toBeCloseTo(38.1);
   });
 
   it("are listed with their ends, and taken out", async () => {

@@ -3,6 +3,11 @@ import type { Reading, Understood } from "../../api/logs";
 import { Mark } from "../../parts/Mark";
 import { clockOf, positiveWords, withClock, withColumn, type Channel, type Clock } from "./reading";
 
+/** A row of the table; on a phone its name, its column under it, and unit and sign side by side. */
+const tableRow =
+  "border-b border-hair align-top max-sm:grid max-sm:grid-cols-2 max-sm:gap-x-2 max-sm:pb-2";
+const table = "w-full table-fixed text-[14px] max-sm:block max-sm:[&>tbody]:block";
+
 const select = "h-9 w-full min-w-0 rounded-[2px] border border-ink bg-panel px-2 text-[14px]";
 
 function Fault({ words }: { words: string | undefined }): ReactElement | null {
@@ -88,20 +93,29 @@ function SignSelect({ channel, reading, onChange }: RowProps): ReactElement | nu
   );
 }
 
+/** What stands over the column, where on a phone there is no head that says it. */
+function OnPhone({ children }: { children: string }): ReactElement {
+  return <span className="block text-[13px] text-ink-2 sm:hidden">{children}</span>;
+}
+
 function Row(props: RowProps): ReactElement {
+  const { channel, reading } = props;
+  const isRead = Boolean(reading.columns[channel.name]);
   return (
-    <tr className="border-b border-hair align-top">
-      <th scope="row" className="py-3 pr-3 text-left font-medium">
-        {props.channel.label}
+    <tr className={tableRow}>
+      <th scope="row" className="py-3 pr-3 text-left font-medium max-sm:col-span-2 max-sm:pb-1">
+        {channel.label}
         <Fault words={props.fault} />
       </th>
-      <td className="py-2 pr-2">
+      <td className="py-2 pr-2 max-sm:col-span-2 max-sm:p-0">
         <HeadingSelect {...props} />
       </td>
-      <td className="py-2 pr-2">
+      <td className="py-2 pr-2 max-sm:p-0">
+        {isRead && channel.units.length > 0 && <OnPhone>unit</OnPhone>}
         <UnitSelect {...props} />
       </td>
-      <td className="py-2">
+      <td className="py-2 max-sm:p-0">
+        {isRead && channel.positive_choices.length > 0 && <OnPhone>plus means</OnPhone>}
         <SignSelect {...props} />
       </td>
     </tr>
@@ -117,8 +131,8 @@ function ClockRow({
   const clock = clockOf(reading);
   const channel = understood.channels.find((each) => each.name === clock);
   return (
-    <tr className="border-b border-hair align-top">
-      <th scope="row" className="py-2 pr-3 text-left font-medium">
+    <tr className={tableRow}>
+      <th scope="row" className="py-2 pr-3 text-left font-medium max-sm:col-span-2 max-sm:pr-0">
         <select
           className={select}
           aria-label="What tells the time"
@@ -131,7 +145,7 @@ function ClockRow({
         </select>
         <Fault words={fault} />
       </th>
-      <td className="py-2 pr-2">
+      <td className="py-2 pr-2 max-sm:p-0">
         {channel ? (
           <HeadingSelect {...{ channel, understood, reading, fault, onChange }} />
         ) : (
@@ -155,10 +169,10 @@ function ClockRow({
           </label>
         )}
       </td>
-      <td className="py-2 pr-2">
+      <td className="py-2 pr-2 max-sm:p-0">
         {channel && <UnitSelect {...{ channel, understood, reading, fault, onChange }} />}
       </td>
-      <td />
+      <td className="max-sm:hidden" />
     </tr>
   );
 }
@@ -187,7 +201,7 @@ export function Columns({
   const extras = understood.channels.filter((channel) => channel.use === "extra");
   const used = extras.filter((channel) => reading.columns[channel.name]);
   const head = (
-    <thead>
+    <thead className="max-sm:hidden">
       <tr className="border-b border-ink text-left font-figure text-[14px] text-ink-2">
         <th className="w-[26%] py-1 font-medium">Needed</th>
         <th className="py-1 font-medium">Column in the file</th>
@@ -198,18 +212,16 @@ export function Columns({
   );
   return (
     <>
-      <div className="overflow-x-auto">
-        <table className="w-full min-w-[560px] table-fixed text-[14px]">
-          {head}
-          <tbody>
-            <ClockRow
-              fault={about("time") ?? about("distance")}
-              {...{ understood, reading, onChange }}
-            />
-            {understood.channels.filter((channel) => channel.use === "needed").map(row)}
-          </tbody>
-        </table>
-      </div>
+      <table className={table}>
+        {head}
+        <tbody>
+          <ClockRow
+            fault={about("time") ?? about("distance")}
+            {...{ understood, reading, onChange }}
+          />
+          {understood.channels.filter((channel) => channel.use === "needed").map(row)}
+        </tbody>
+      </table>
       <details className="mt-2" open={extras.some((channel) => about(channel.name)) || undefined}>
         <summary className="text-[14px] underline decoration-dotted underline-offset-4">
           {used.length > 0
@@ -219,11 +231,9 @@ export function Columns({
                 .join(", ")}`
             : "Use more of the file: vertical g, GPS, yaw rate, laps, oil pressure"}
         </summary>
-        <div className="overflow-x-auto">
-          <table className="mt-1 w-full min-w-[560px] table-fixed text-[14px]">
-            <tbody>{extras.map(row)}</tbody>
-          </table>
-        </div>
+        <table className={`mt-1 ${table}`}>
+          <tbody>{extras.map(row)}</tbody>
+        </table>
       </details>
     </>
   );

@@ -4,6 +4,7 @@ import { useDeleteLap, useLap, useRenameLap, type LapDetail } from "../../api/lo
 import { Button } from "../../parts/Button";
 import type { Table } from "../../parts/csv";
 import { Dialog } from "../../parts/Dialog";
+import { InUnits } from "../../parts/InUnits";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { TrackLine } from "../../plots/TrackLine";
@@ -82,15 +83,7 @@ function Name({ lap }: { lap: LapDetail }): ReactElement {
   );
 }
 
-function Remove({
-  lap,
-  judged,
-  onGone,
-}: {
-  lap: LapDetail;
-  judged: boolean;
-  onGone: () => void;
-}): ReactElement {
+function Remove({ lap, onGone }: { lap: LapDetail; onGone: () => void }): ReactElement {
   const remove = useDeleteLap();
   const [asking, setAsking] = useState(false);
   const used = remove.error instanceof Refusal && remove.error.status === 409;
@@ -102,10 +95,7 @@ function Remove({
       {asking && (
         <Dialog title={`Remove ${lap.name}?`} onClose={() => setAsking(false)}>
           <div className="p-4">
-            <p>
-              The lap and its forecasts go; the logger’s file on your own disk stays.
-              {judged && " This build is judged by it."}
-            </p>
+            <p>The lap and its forecasts go; the logger’s file on your own disk stays.</p>
             {remove.error && <Notice kind="bad">{wordsOf(remove.error)}</Notice>}
             <Button
               look="bad"
@@ -201,10 +191,10 @@ export function LapView({
           {judged ? "See where the oil goes" : "Judge by it"}
         </Button>
         {extra}
-        <Remove lap={lap} judged={judged} onGone={onGone} />
+        <Remove lap={lap} onGone={onGone} />
       </div>
       <p className="mt-1 text-ink-2">
-        {lap.sentences.join(" ")}
+        <InUnits words={lap.sentences.join(" ")} />
         {lap.has_vertical ? " Crests and dips are in it: vertical g was logged." : ""}
       </p>
       {lap.doubts.map((doubt) => (

@@ -89,6 +89,9 @@ function NumberField({
           value={value}
           inputMode="decimal"
           onChange={(event) => onChange(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") event.preventDefault(); // the figure is said, not yet all
+          }}
           className="mt-1 h-9 w-20 border border-ink bg-panel px-2 font-figure text-[16px] text-ink"
         />
         {unit}

@@ -12,7 +12,7 @@ import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
-import { InUnits } from "../../parts/InUnits";
+import { InUnits, useSay } from "../../parts/InUnits";
 import { Overfill } from "./Overfill";
 import { OverLap } from "./OverLap";
 import { SearchPanel, searchFor } from "./SearchPanel";
@@ -125,6 +125,7 @@ export function RemedyPanel({
   const isChosen = row.key === options.choice.key;
   const { standing, needs } = row;
   const searched = searchFor(row.key);
+  const say = useSay();
   return (
     <section aria-label={`Remedy ${row.letter}`} className="py-3">
       <h2 className="flex items-start gap-2 font-figure text-[18px] leading-tight font-semibold">
@@ -151,9 +152,11 @@ export function RemedyPanel({
         {row.words ? `${row.words}. ` : ""}
         {standing.rung_words && `Figures: ${standing.rung_words}, quick cells`}
         {standing.starts > 0 && `, ${standing.starts} starts`}
-        {standing.pan_l !== null && `; ${standing.pan_l.toFixed(1)} L in the pan as the lap begins`}
+        {standing.pan_l !== null &&
+          say(`; ${standing.pan_l.toFixed(1)} L in the pan as the lap begins`)}
         {standing.rung_words && "."}
-        {row.crank_mm !== null && ` Standing oil ${row.crank_mm.toFixed(0)} mm below the crank.`}
+        {row.crank_mm !== null &&
+          say(` Standing oil ${row.crank_mm.toFixed(0)} mm below the crank.`)}
       </p>
       {isChosen && <Proof options={options} />}
       {needs && <TypeOver needs={needs} />}

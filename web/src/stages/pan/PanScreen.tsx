@@ -128,7 +128,7 @@ function ToScale({
                 <Fitted
                   drawing={drawing}
                   document={document}
-                  clearances={around ? figures.clearances : []}
+                  clearances={around ? figures.clearances : null}
                   at={at}
                 />
                 <Grips drawing={drawing} at={at} grips={grips} onMove={move} />
@@ -155,7 +155,7 @@ function Drawn({
   const { build, go } = useBuildView();
   const [around, setAround] = useState(true);
   const sheet = useRef<HTMLDivElement>(null);
-  const { drawing, figures, attitude, litres } = standing;
+  const { drawing, attitude, litres } = standing;
   const inPan = volumeAs(units, system, litres);
   const toRail = volumeAs(units, system, drawing.capacity_to_rail_l);
   const words = `${inPan.figure} ${inPan.unit} standing ${attitude === "level" ? "with the rail level" : "as in the car"}`;
@@ -171,7 +171,7 @@ function Drawn({
           </p>
         </div>
         <div className="flex items-center gap-3">
-          {figures.clearances.length > 0 && (
+          {drawing.around.length > 0 && (
             <label className="flex items-center gap-2 text-[14px]">
               <input
                 type="checkbox"

@@ -12,6 +12,9 @@ import { useSize } from "../../parts/size";
 import { flowAs, pressureAs, shownAs, type Shown } from "../../parts/units";
 import { niceTicks } from "../../plots/traces";
 
+/** The hottest that oil is followed to [°C]. */
+const NO_REST = 197;
+
 const said = ({ figure, unit }: Shown): string => `${figure} ${unit}`;
 
 /** Figures in the units shown. */
@@ -213,7 +216,7 @@ export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
               {isUnknown
                 ? "Not known: a cooler's rating is not given"
                 : steady === null
-                  ? "Comes to no rest under 197 °C"
+                  ? `Comes to no rest under ${warm(NO_REST)}`
                   : `Comes to rest at ${warm(steady)}`}
             </span>
           </p>

@@ -6,11 +6,12 @@ import { useBuildView } from "../../document/BuildContext";
 import { ofKind } from "../../document/circuit/circuit";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
+import { InUnits } from "../../parts/InUnits";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { flowAs, pressureAs, volumeAs } from "../../parts/units";
+import { flowAs, pressureAs, temperatureAs, volumeAs } from "../../parts/units";
 import { bestCharge } from "./bottleMap";
 import { BottleLine } from "./BottleLine";
 import { BottlePlot } from "./BottlePlot";
@@ -18,6 +19,8 @@ import { BottleStop } from "./BottleStop";
 import { Givings } from "./Givings";
 import { useTried } from "./useTried";
 
+/** At which a pre-charge is told [°C]. */
+const COLD = 20;
 const FIRST = { volume_l: 2, precharge_bar: 2 };
 
 /** What a bottle that is tried does: lowest pressure, how long it holds, what is to be poured. */
@@ -27,6 +30,7 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
   const { unit } = pressureAs(units, system, 1);
   const { pressure, bottle } = trial;
   const added = volumeAs(units, system, Math.abs(trial.oil_added_l));
+  const warmth = temperatureAs(units, system, bottle.warmth_c);
   const dips = pressure.dips.length;
   const apart = flowAs(units, system, trial.draw_apart_l_min);
   const rows: [string, string][] = [
@@ -65,8 +69,8 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
         </p>
       ))}
       <p className="py-1 text-[13px] text-ink-2">
-        {bar(bottle.precharge_bar)} {unit} cold is {bar(bottle.warm_bar)} at{" "}
-        {bottle.warmth_c.toFixed(0)} °C, which the bottle is guessed to come to.
+        {bar(bottle.precharge_bar)} {unit} cold is {bar(bottle.warm_bar)} at {warmth.figure}{" "}
+        {warmth.unit}, which the bottle is guessed to come to.
         {bottle.advised_bar !== null &&
           ` The best for quick dips by the closed form, kept a little under its cliff: ${bar(bottle.advised_bar)} ${unit} cold.`}
       </p>
@@ -112,6 +116,7 @@ export function Designer({
   const map = useBottleMap(build, runId, mostL, mostBar);
   const best = map.data ? bestCharge(map.data, bottle.litres) : null;
   const lowest = trial ? pressureAs(units, system, trial.pressure.lowest_bar) : null;
+  const cold = temperatureAs(units, system, COLD);
   const isSet = JSON.stringify(tune) === JSON.stringify(first) && stands !== null;
 
   const type = (key: "volume_l" | "precharge_bar") => (typed: string) => {
@@ -145,7 +150,7 @@ export function Designer({
         onType={type("volume_l")}
       />
       <EditFigure
-        label="Pre-charge, at 20 °C"
+        label={`Pre-charge, at ${cold.figure} ${cold.unit}`}
         field="precharge_bar"
         value={bottle.bar}
         onType={type("precharge_bar")}
@@ -204,7 +209,11 @@ export function Designer({
         )}
         {!isSet && stands && <Button onClick={() => setTune(first)}>As it stands</Button>}
       </div>
-      {trial && !isSet && <p className="pb-1 text-[13px] text-ink-2">Does: {trial.words}.</p>}
+      {trial && !isSet && (
+        <p className="pb-1 text-[13px] text-ink-2">
+          Does: <InUnits words={trial.words} />.
+        </p>
+      )}
       {fault && (
         <Notice kind="bad" title="Not set">
           {fault}

@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import { useBuildView } from "../../document/BuildContext";
 import { HeadFigure } from "../../document/HeadFigure";
+import { unread } from "../../document/unread";
 import { useSettings } from "../../parts/settings";
 import { pressureAs } from "../../parts/units";
 
@@ -12,7 +13,7 @@ export function LowestFigure({ to }: { to: string }): ReactElement {
   const { system, units } = useSettings();
   const { figures, settled } = forecast;
   if (!figures?.pressure) {
-    const word = settled.data?.lap === null ? "no lap" : "needs a run";
+    const word = unread(forecast) ?? (settled.data?.lap === null ? "no lap" : "needs a run");
     return <HeadFigure name={NAME} to={to} value={null} mark="nothing" word={word} />;
   }
   const { lowest_bar: lowest, usual_bar: usual, band_bar: band, dips } = figures.pressure;

@@ -1,5 +1,6 @@
 import { useBuildView } from "../../document/BuildContext";
 import type { StageState } from "../../document/stage";
+import { unread } from "../../document/unread";
 import { useSettings } from "../../parts/settings";
 import { pressureAs } from "../../parts/units";
 
@@ -9,7 +10,8 @@ export function usePressureState(): StageState {
   const { system, units } = useSettings();
   const pressure = forecast.figures?.pressure;
   if (!pressure) {
-    const word = forecast.settled.data?.lap === null ? "no lap" : "needs a run";
+    const word =
+      unread(forecast) ?? (forecast.settled.data?.lap === null ? "no lap" : "needs a run");
     return { mark: "nothing", word };
   }
   const { figure, unit } = pressureAs(units, system, pressure.lowest_bar);

@@ -1,6 +1,7 @@
 import type { ReactElement } from "react";
 import { useBuildView } from "../../document/BuildContext";
 import { HeadFigure } from "../../document/HeadFigure";
+import { unread } from "../../document/unread";
 import { yours } from "../../parts/verdict";
 
 /** The dry time over the lap, and of which oil it is. */
@@ -9,8 +10,10 @@ export function DryFigure({ to }: { to: string }): ReactElement {
   const { judged } = forecast;
   const verdict = judged && yours(judged.oil, build.invented);
   const dry = verdict?.dry_s ?? null;
-  if (dry === null)
-    return <HeadFigure name="Runs dry" to={to} value={null} mark="nothing" word="no lap" />;
+  if (dry === null) {
+    const word = unread(forecast) ?? "no lap";
+    return <HeadFigure name="Runs dry" to={to} value={null} mark="nothing" word={word} />;
+  }
   const isYours = verdict?.state !== "not_yours";
   return (
     <HeadFigure

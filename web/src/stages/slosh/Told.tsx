@@ -3,6 +3,7 @@ import { wordsOf } from "../../api/client";
 import { useBuildView } from "../../document/BuildContext";
 import { bound } from "../../parts/bound";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { MovingOil } from "../../document/MovingOil";
@@ -30,7 +31,9 @@ function Headline({
         <h1 className="font-figure text-[22px] leading-7 font-semibold">{bound(moment.title)}</h1>
         {children}
       </div>
-      <p className="font-figure text-[14px] text-ink-2">{moment.words}</p>
+      <p className="font-figure text-[14px] text-ink-2">
+        <InUnits words={moment.words} />
+      </p>
       <p className="flex items-start gap-2 text-[13px] text-ink-2">
         <Mark state="caution" size={16} />
         <span>{note}</span>

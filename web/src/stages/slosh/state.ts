@@ -1,12 +1,14 @@
 import { useBuildView } from "../../document/BuildContext";
 import type { StageState } from "../../document/stage";
+import { unread } from "../../document/unread";
 import { yours } from "../../parts/verdict";
 
 /** The verdict in a word. */
 export function useSloshState(): StageState {
   const { build, forecast } = useBuildView();
   const verdict = forecast.judged?.oil;
-  if (!verdict || verdict.dry_s === null) return { mark: "nothing", word: "no lap" };
+  if (!verdict || verdict.dry_s === null)
+    return { mark: "nothing", word: unread(forecast) ?? "no lap" };
   const { state, dip_count, pressure_dip_count: pressure } = yours(verdict, build.invented);
   const dips = pressure ?? dip_count;
   switch (state) {

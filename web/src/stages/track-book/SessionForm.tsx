@@ -3,6 +3,8 @@ import { useState, type ReactElement } from "react";
 import type { SessionEntry, SessionRow } from "../../api/book";
 import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
+import { useSettings, type Settings } from "../../parts/settings";
+import { exactlyShown, shownAs, storedFrom } from "../../parts/units";
 
 type Typed = Record<
   | "on"
@@ -22,8 +24,9 @@ type Typed = Record<
   string
 >;
 type Key = keyof Typed;
+type FigureKey = Exclude<Key, "on" | "circuit" | "tyres" | "oil" | "words">;
 
-const FIGURES: readonly (readonly [Key, string, string])[] = [
+const FIGURES: readonly (readonly [FigureKey, string, string])[] = [
   ["laps", "Laps", ""],
   ["hours", "Engine ran", "h"],
   ["level_before_mm", "Level before", "mm"],
@@ -35,25 +38,29 @@ const FIGURES: readonly (readonly [Key, string, string])[] = [
   ["lowest_bar", "Lowest pressure seen", "bar"],
 ];
 
-const text = (value: number | null | undefined): string =>
-  value === null || value === undefined ? "" : String(value);
+type Shown = Pick<Settings, "units" | "system">;
+
+/** A kept figure as it stands in the form, in the units shown. */
+function text(key: Key, value: number | null | undefined, { units, system }: Shown): string {
+  if (value === null || value === undefined) return "";
+  return system === "metric" ? String(value) : exactlyShown(units, key, system, value).figure;
+}
 
 /** What is in the form of a session that was written, or of a new one. */
-export function typedOf(session: SessionRow | null, before: SessionRow | null): Typed {
+export function typedOf(
+  session: SessionRow | null,
+  before: SessionRow | null,
+  shown: Shown,
+): Typed {
+  const figures = Object.fromEntries(
+    FIGURES.map(([key]) => [key, text(key, session?.[key], shown)]),
+  ) as Record<FigureKey, string>;
   return {
+    ...figures,
     on: session?.on ?? today(),
     circuit: session?.circuit ?? before?.circuit ?? "",
     tyres: session?.tyres ?? before?.tyres ?? "",
     oil: session?.oil ?? before?.oil ?? "",
-    laps: text(session?.laps),
-    hours: text(session?.hours),
-    level_before_mm: text(session?.level_before_mm),
-    level_after_mm: text(session?.level_after_mm),
-    added_l: text(session?.added_l),
-    can_ml: text(session?.can_ml),
-    hottest_c: text(session?.hottest_c),
-    ambient_c: text(session?.ambient_c),
-    lowest_bar: text(session?.lowest_bar),
     words: session?.words ?? "",
   };
 }
@@ -72,18 +79,24 @@ export function sessionOf(
   typed: Typed,
   id: string,
   rest: Pick<SessionEntry, "weather" | "dipped" | "photos">,
+  shown: Shown,
+  /** As it was written before: what is typed as it was stays as it was, to the last digit. */
+  session: SessionRow | null = null,
 ): SessionEntry | string {
-  const read: Partial<Record<Key, number | null>> = {};
+  const read: Partial<Record<FigureKey, number | null>> = {};
   for (const [key, label] of FIGURES) {
     const value = figure(typed[key]);
     if (value === undefined) return `${label} cannot be read`;
-    read[key] = value;
+    const was = session?.[key] ?? null;
+    const isAsItWas = typed[key] === text(key, was, shown);
+    if (isAsItWas || value === null) read[key] = value === null ? null : was;
+    else read[key] = storedFrom(shown.units, key, shown.system, value);
   }
   if (typed.circuit.trim() === "") return "Circuit is still to be filled in";
   if (read.hours === null || read.hours === undefined) return "Engine ran is still to be filled in";
   if (read.hours <= 0 || read.hours > MOST_HOURS)
     return `Engine ran: more than 0, at most ${MOST_HOURS} h`;
-  const optional = (key: Key): number | null => read[key] ?? null;
+  const optional = (key: FigureKey): number | null => read[key] ?? null;
   return {
     kind: "session",
     id,
@@ -118,12 +131,15 @@ function Figures({
   typed: Typed;
   onType: (key: Key, value: string) => void;
 }): ReactElement {
+  const { units, system } = useSettings();
+  const unitOf = (key: FigureKey, unit: string): string =>
+    shownAs(units, key, system, 0)?.unit ?? unit;
   return (
     <>
       {FIGURES.map(([key, label, unit]) => (
         <label key={key} className={field}>
           {label}
-          {unit ? `, ${unit}` : ""}
+          {unit ? `, ${unitOf(key, unit)}` : ""}
           <input
             value={typed[key]}
             inputMode="decimal"
@@ -154,16 +170,15 @@ export function SessionForm({
   onKeep: (session: SessionEntry, photos: Blob[]) => void;
   onLeave: () => void;
 }): ReactElement {
-  const [typed, setTyped] = useState(() => typedOf(session, before));
+  const { units, system } = useSettings();
+  const [typed, setTyped] = useState(() => typedOf(session, before, { units, system }));
   const [weather, setWeather] = useState<(typeof WEATHER)[number]>(session?.weather ?? "dry");
   const [dipped, setDipped] = useState<"cold" | "hot">(session?.dipped ?? "cold");
   const [photo, setPhoto] = useState<File | null>(null);
   const id = session?.id ?? "";
-  const made = sessionOf(typed, id || "new", {
-    weather,
-    dipped,
-    photos: session?.photos ?? [],
-  });
+  const photos = session?.photos ?? [];
+  const kept = { weather, dipped, photos };
+  const made = sessionOf(typed, id || "new", kept, { units, system }, session);
   const put = (key: Key, value: string): void => setTyped({ ...typed, [key]: value });
   return (
     <form

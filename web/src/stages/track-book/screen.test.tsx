@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/book";
 import * as queries from "../../api/queries";
 import * as queues from "../../parts/useQueue";
+import { SETTINGS } from "../../testing/settings";
 import { BOOK, BOOK_STAGE, drivenOf, dueOf, sessionOf } from "../../testing/book";
 import { showInBuild } from "../../testing/view";
 import { bookTable } from "./bookTable";
@@ -171,18 +172,43 @@ describe("the Track book screen", () => {
 
 describe("what is written", () => {
   const rest = { weather: "dry" as const, dipped: "cold" as const, photos: [] as string[] };
-  const typed = typedOf(sessionOf("s1"), null);
+  const typed = typedOf(sessionOf("s1"), null, SETTINGS);
   it("says what keeps it from being kept", () => {
-    expect(read({ ...typed, can_ml: "a cup" }, "s1", rest)).toBe(
+    expect(read({ ...typed, can_ml: "a cup" }, "s1", rest, SETTINGS)).toBe(
       "Out of the catch can cannot be read",
     );
     const missing = "is still to be filled in";
-    expect(read({ ...typed, hours: "" }, "s1", rest)).toBe(`Engine ran ${missing}`);
-    expect(read({ ...typed, hours: "48" }, "s1", rest)).toMatchObject({ hours: 48 });
+    expect(read({ ...typed, hours: "" }, "s1", rest, SETTINGS)).toBe(`Engine ran ${missing}`);
+    expect(read({ ...typed, hours: "48" }, "s1", rest, SETTINGS)).toMatchObject({ hours: 48 });
     for (const hours of ["0", "48.1"])
-      expect(read({ ...typed, hours }, "s1", rest)).toBe("Engine ran: more than 0, at most 48 h");
-    expect(read({ ...typed, circuit: " " }, "s1", rest)).toBe(`Circuit ${missing}`);
-    expect(read(typed, "s1", rest)).toMatchObject({ id: "s1", level_after_mm: 99, added_l: 0 });
+      expect(read({ ...typed, hours }, "s1", rest, SETTINGS)).toBe(
+        "Engine ran: more than 0, at most 48 h",
+      );
+    expect(read({ ...typed, circuit: " " }, "s1", rest, SETTINGS)).toBe(`Circuit ${missing}`);
+    expect(read(typed, "s1", rest, SETTINGS)).toMatchObject({
+      id: "s1",
+      level_after_mm: 99,
+      added_l: 0,
+    });
+  });
+
+  it("is typed in the units shown, and what was not typed anew stays to the last digit", () => {
+    const us = { ...SETTINGS, system: "us" as const };
+    const session = sessionOf("s1", { hottest_c: 121, added_l: 0.4, level_before_mm: 101 });
+    const shown = typedOf(session, null, us);
+    expect([shown.hottest_c, shown.added_l, shown.level_before_mm]).toEqual([
+      "249.8",
+      "0.423",
+      "3.9764",
+    ]);
+    const kept = (more: Partial<typeof shown>) =>
+      read({ ...shown, ...more }, "s1", rest, us, session);
+    expect(kept({})).toMatchObject({ hottest_c: 121, added_l: 0.4, level_before_mm: 101 });
+    expect(kept({ hottest_c: "212" })).toMatchObject({ hottest_c: 100, level_before_mm: 101 });
+    expect(kept({ hottest_c: "" })).toMatchObject({ hottest_c: null });
+    expect(read({ ...shown, hottest_c: "250" }, "s1", rest, us)).toMatchObject({
+      hottest_c: 218 / 1.8,
+    });
   });
 
   it("is read out as a table, and due in words", () => {
