@@ -9,8 +9,9 @@ import numpy as np
 import pytest
 import shapely
 from bilge_core.acts.deepen import deepen
+from bilge_core.acts.registry import read_act
 from bilge_core.checks.pan import check_pan
-from bilge_core.clearance.keep_outs import distance_to
+from bilge_core.clearance.keep_outs import clearances, distance_to
 from bilge_core.document.build import Build
 from bilge_core.document.read import build_from
 from bilge_core.errors import InvalidInput
@@ -52,6 +53,47 @@ def test_what_is_round_the_pan_is_drawn_to_size(
         assert points.max(axis=0) + points.min(axis=0) == pytest.approx(
             2.0 * middle[list(axes)], abs=1.0
         )
+
+
+def test_what_nobody_measured_is_drawn_and_not_judged_until_its_place_is_typed(
+    box_document: Make,
+) -> None:
+    rack = keep_out("plane", at_mm=-150, free="above", assumed=True, id="k1", name="rack")
+    exhaust = keep_out("plane", at_mm=430, free="behind", id="k2", name="exhaust")
+    build = build_from(box_document(car__keep_outs=[rack, exhaust]))
+
+    def told(build: Build) -> tuple[list[str], list[tuple[str, str]]]:
+        pan = assemble_pan(build)
+        checks = [c for c in check_pan(build, pan, 600.0) if "keep_outs" in c.field]
+        return [c.name for c in clearances(build, pan)], [(c.state, c.words) for c in checks]
+
+    names, checks = told(build)
+    assert names == ["exhaust"] and len(drawing_out(assemble_pan(build), build).around) == 2
+    assert checks == [
+        ("caution", "Nobody measured where the rack is: no gap to it is told"),
+        ("good", "Clear of the one keep-out"),
+    ]
+    for field, value, is_known in (("wanted_mm", 9.0, False), ("at_mm", -150.0, True)):
+        figure = {"field": f"car.keep_outs.k1.{field}", "value": value}
+        act = read_act({"kind": "figures", "figures": [figure]})
+        assert ("rack" in told(act.done(build).build)[0]) == is_known
+
+
+def test_a_crank_that_nobody_measured_is_said_to_be_a_guess_before_all_else(
+    box_document: Make,
+) -> None:
+    crank = {"height_mm": 60, "swept_radius_mm": 70, "from_x_mm": 40, "to_x_mm": 360}
+
+    def told(build: Build) -> list[str]:
+        found = check_pan(build, assemble_pan(build), 600.0)
+        return [c.words for c in found if c.field == "car.crank"]
+
+    build = build_from(box_document(car__crank={**crank, "assumed": True}))
+    first, second = told(build)
+    assert first.startswith("Nobody measured the crank") and second.startswith("Standing oil")
+    figure = {"field": "car.crank.swept_radius_mm", "value": 72.0}
+    known = read_act({"kind": "figures", "figures": [figure]}).done(build).build
+    assert len(told(known)) == 1
 
 
 def test_bolts_are_checked_where_flange_and_length_are_known(box_document: Make) -> None:

@@ -79,6 +79,18 @@ def test_what_is_no_lap_is_refused(changed: Any) -> None:
         read_kept_laps(with_arrays(**changed))
 
 
+@pytest.mark.parametrize(("part", "is_even"), [(0.009, True), (0.011, False)])
+def test_a_laps_time_is_even_to_a_hundredth_of_its_step(part: float, is_even: bool) -> None:
+    time = TIME.copy()
+    time[-1] += part * 0.05
+    data = with_arrays(lap0_time=time)
+    if is_even:
+        assert read_kept_laps(data)[1][0].log.time[-1] == time[-1]
+    else:
+        with pytest.raises(InvalidQuantity, match="kept laps"):
+            read_kept_laps(data)
+
+
 def test_neither_is_what_is_no_archive_or_too_large(monkeypatch: pytest.MonkeyPatch) -> None:
     with pytest.raises(InvalidQuantity, match="kept laps"):
         read_kept_laps(b"PK\x03\x04 and nothing")

@@ -9,15 +9,18 @@ from typing import Any
 import numpy as np
 import pytest
 import shapely
+from bilge_core.document.build import Build
 from bilge_core.document.read import read_build
 from bilge_core.forecast.moving import forecast_moving
 from bilge_core.loads.log import Log
+from bilge_core.moving.basin import RESOLUTIONS, domain_of_pan
 from bilge_core.moving.coupled import Coupled
 from bilge_core.moving.domain import build_domain
 from bilge_core.moving.inlet import inlet_of
 from bilge_core.moving.observe import Observer
 from bilge_core.moving.record import FrameWriter, MouthPlace, read_frames
 from bilge_core.moving.returns import returns_at
+from bilge_core.pan import assemble_pan
 from bilge_core.pan.solid import Prism
 from bilge_core.pickup.mouth import Mouth
 from bilge_core.tell.moving import KeptFigures, figures_of
@@ -159,6 +162,27 @@ def test_the_record_says_where_each_draws() -> None:
     bare = FrameWriter(build_domain([box], [], lines))
     bare.add(0.0, np.zeros(bare._domain.cells, np.float32), np.zeros(0, bool))
     assert read_frames(bare.finish()).mouths == ()
+
+
+def test_the_record_says_how_far_a_gate_is_open_to_the_nearest_of_255_parts(
+    dunlin_gated: Build,
+) -> None:
+    domain = domain_of_pan(assemble_pan(dunlin_gated), RESOLUTIONS["quick"])
+    opening, area = domain.gates.opening, domain.gates.area
+    assert opening.size > 4
+    nothing = np.zeros(domain.cells, np.float32)
+    for share in (0.0, 0.5, 1.0):
+        open_ = np.zeros(opening.size, bool)
+        for gate in set(opening.tolist()):
+            own = np.flatnonzero(opening == gate)
+            open_[own[: round(share * own.size)]] = True
+        writer = FrameWriter(domain)
+        writer.add(0.0, nothing, open_)
+        told = read_frames(writer.finish()).gates[0]
+        for gate, found in zip(sorted(set(opening.tolist())), told, strict=True):
+            own = opening == gate
+            exact = float(area[own & open_].sum() / area[own].sum())
+            assert abs(found - exact) <= 0.5 / 255.0 + 1e-6
 
 
 def test_a_record_of_one_mouth_is_read_as_a_list_of_one() -> None:

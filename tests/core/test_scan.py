@@ -239,6 +239,14 @@ class TestBadFiles:
         mesh = trimesh.Trimesh(BOX.vertices, BOX.faces[:, ::-1], process=False)
         assert read_mesh(stl(mesh), "a.stl", "mm").volume > 0.0
 
+    def test_a_solid_has_four_triangles_at_the_least(self) -> None:
+        corners = np.array([[0.0, 0, 0], [400, 0, 0], [0, 300, 0], [0, 0, 200]])
+        faces = np.array([[0, 2, 1], [0, 1, 3], [1, 2, 3], [2, 0, 3]])
+        least = stl(trimesh.Trimesh(corners, faces, process=False))
+        assert read_mesh(least, "a.stl", "mm").volume == pytest.approx(4e-3)
+        with pytest.raises(InvalidInput, match="holds no solid"):
+            read_mesh(stl(trimesh.Trimesh(corners, faces[:3], process=False)), "a.stl", "mm")
+
     def test_a_3mf_says_its_own_unit(self) -> None:
         scene = trimesh.Scene(trimesh.creation.box((4, 2.4, 1.4)))
         scene.units = "millimeter"

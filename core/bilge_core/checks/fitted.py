@@ -143,7 +143,7 @@ def _crank_checks(at: _Situation) -> list[Check | None]:
     standing = crank_gap(throws, at.normal[None, :], np.array([at.level]))
     found: list[Check | None] = [crank.check_standing(float(standing[0]))]
     if throws.assumed:
-        found.insert(0, crank.check_measured())
+        found.append(crank.check_measured())
     if at.lap is not None:
         touches = crank_gap(throws, at.lap.normals, at.lap.levels) < 0.0
         found.append(crank.check_touched(float(touches.sum()) * at.lap.step))
