@@ -27,7 +27,10 @@ export function shownAs(
   if (!found) return null;
   const unit = found[system];
   const shown = unit.scale * value + unit.offset;
-  return { figure: shown.toFixed(unit.decimals + extraDecimals), unit: unit.label };
+  return {
+    figure: shown.toFixed(unit.decimals + extraDecimals),
+    unit: unit.label.replace(/3$/, "³"), // cm3 and in3, as they are typed
+  };
 }
 
 /** What one stored unit of a field is in the units shown. */

@@ -1,10 +1,11 @@
 // @vitest-environment jsdom
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as lines from "../../api/lines";
 import * as options from "../../api/options";
 import { SETTINGS } from "../../testing/settings";
+import { show } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { STAGE } from "../../testing/lines";
 import { BuyBesides } from "./BuyBesides";
@@ -85,7 +86,7 @@ describe("parts of our own", () => {
 
   it("are listed with their ends, and taken out", async () => {
     shop(SHOP);
-    render(<OwnParts />);
+    show(<OwnParts />);
     expect(screen.getByText(/M18x1.5, male to flare 12, male/)).toBeTruthy();
     await userEvent.click(
       screen.getByRole("button", { name: "Take assembly lube out of the catalogue", hidden: true }),
@@ -95,7 +96,7 @@ describe("parts of our own", () => {
 
   it("ask of a fitting for its other end, and are added", async () => {
     shop(SHOP);
-    render(<OwnParts />);
+    show(<OwnParts />);
     const form = within(screen.getByRole("form", { name: "A part of our own", hidden: true }));
     expect(form.queryByLabelText("The other end")).toBeNull();
     await userEvent.type(form.getByLabelText("Part"), "M18 to 12");
@@ -115,15 +116,15 @@ describe("parts of our own", () => {
 
   it("say that there are none, are coming, or why not", () => {
     shop({ ...SHOP, own_parts: [] });
-    render(<OwnParts />);
+    show(<OwnParts />);
     expect(screen.getByText("None yet.")).toBeTruthy();
     cleanup();
     shop(undefined);
-    render(<OwnParts />);
+    show(<OwnParts />);
     expect(screen.getByText("Looking them up…")).toBeTruthy();
     cleanup();
     shop(undefined, new Error("The server is away."));
-    render(<OwnParts />);
+    show(<OwnParts />);
     expect(screen.getByRole("alert", { hidden: true }).textContent).toContain("away");
   });
 });
