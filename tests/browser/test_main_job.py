@@ -162,7 +162,9 @@ def test_without_a_logger_the_load_is_said(page: Page) -> None:
     page.type_into("Load", "0")
     page.click("button", "Judge by this load")
     page.says("Load: input should be greater than or equal to 0.01")
-    page.type_into("Load", "1.3")
+    page.type_into("Load", "1.3")  # and Enter: the figure, not yet all of it
+    page.says("Judge by this load")
+    page.click("button", "Judge by this load")
     page.says("Corner left, 1.3 g for 4 s")
     page.until(lambda: "No lap yet" not in page.verdict())
     page.says("shown")

@@ -52,7 +52,7 @@ AnyAct = Annotated[
 ]  # fmt: skip
 
 TELL_ALONE = frozenset({"figures", "calibrate", "learn", "pan_from_scan", "flange_drawn"})
-"""Kinds of acts that tell what is there; all others make something else of it."""
+"""Kinds of acts that may but tell what is there; all others make something else of it."""
 
 _ACTS: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
 
