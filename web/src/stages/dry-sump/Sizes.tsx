@@ -13,7 +13,7 @@ export function sizeAs(
   value: number,
   extraDecimals = 0,
 ): { figure: string; unit: string } {
-  const shown = shownAs(units, field, system, value, extraDecimals);
+  const shown = shownAs(units, field === "m/s" ? "x_m_s" : field, system, value, extraDecimals);
   if (shown && field === "x_bar") return { ...shown, figure: value.toFixed(2) };
   if (shown) return shown;
   if (field === "x_rpm") return { figure: value.toFixed(0), unit: "rpm" };
