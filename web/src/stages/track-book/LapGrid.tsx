@@ -1,5 +1,6 @@
 import type { ReactElement } from "react";
 import type { Judged } from "../../api/judged";
+import { InUnits } from "../../parts/InUnits";
 import { DipMark } from "./DipMark";
 import { isOf, keyOf, placeMark } from "./judgedWords";
 
@@ -65,7 +66,7 @@ export function LapGrid({
                 </td>
               ))}
               <td className="pl-3 text-right font-figure whitespace-nowrap">
-                {lap.lowest_bar.toFixed(1)} bar
+                <InUnits words={`${lap.lowest_bar.toFixed(1)} bar`} />
               </td>
             </tr>
           ))}

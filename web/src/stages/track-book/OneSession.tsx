@@ -4,6 +4,7 @@ import { wordsOf } from "../../api/client";
 import { useJudge, useJudged, type Judged } from "../../api/judged";
 import { photoAddress } from "../../api/photos";
 import { useBuildView } from "../../document/BuildContext";
+import { InUnits } from "../../parts/InUnits";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { volumeAs } from "../../parts/units";
@@ -57,7 +58,9 @@ export function OneSession({
       <h2 className="font-figure text-[18px] font-semibold">
         {dayWords(session.on)}, {session.circuit}
       </h2>
-      <p>{lines.join(" · ")}</p>
+      <p>
+        <InUnits words={lines.join(" · ")} />
+      </p>
       {session.words && <p className="mt-1 border-l-2 border-ink pl-2">{session.words}</p>}
       {driven.changed.length > 0 && (
         <p className="mt-1">Changed since the session before: {driven.changed.join("; ")}.</p>

@@ -3,6 +3,7 @@ import { wordsOf } from "../../api/client";
 import { useLive, useLiveAct, type Live, type LiveNow } from "../../api/live";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
@@ -40,7 +41,7 @@ function Large({
         <span className="pl-2 text-[30px] font-normal">{unit}</span>
       </p>
       <p className="flex items-center gap-2 text-[22px] font-semibold">
-        <Mark state={said.state} /> {said.words}
+        <Mark state={said.state} /> <InUnits words={said.words} />
       </p>
     </div>
   );

@@ -3,7 +3,8 @@ import type { Booked, Trend } from "../../api/book";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { LIMIT_UNITS, TRENDS, trendWords } from "./words";
+import { shownAs, storedFrom } from "../../parts/units";
+import { TREND_FIELDS, TRENDS, trendUnit, trendWords } from "./words";
 
 const WIDE = 150;
 const HIGH = 44;
@@ -56,13 +57,15 @@ function Limit({
   const { units, system } = useSettings();
   const [typed, setTyped] = useState<string | null>(null);
   const figure = Number((typed ?? "").replace(",", "."));
+  const shown = (limit: number): string =>
+    shownAs(units, TREND_FIELDS[trend.key], system, limit)?.figure ?? String(limit);
   const isRead = typed !== null && (typed.trim() === "" || (figure > 0 && figure <= 20_000));
   if (typed === null)
     return (
       <button
         type="button"
         className="min-h-9 text-[14px] underline"
-        onClick={() => setTyped(trend.limit === null ? "" : String(trend.limit))}
+        onClick={() => setTyped(trend.limit === null ? "" : shown(trend.limit))}
       >
         {trend.limit === null
           ? "no limit of your own"
@@ -75,13 +78,14 @@ function Limit({
       onSubmit={(event) => {
         event.preventDefault();
         if (!isRead) return;
-        const limit = typed.trim() === "" ? null : figure;
+        const limit =
+          typed.trim() === "" ? null : storedFrom(units, TREND_FIELDS[trend.key], system, figure);
         onWrite({ kind: "trend_limit", key: trend.key, limit });
         setTyped(null);
       }}
     >
       <label className="flex flex-col text-[13px] text-ink-2">
-        {trend.key === "lowest" ? "At least" : "At most"}, {LIMIT_UNITS[trend.key]}
+        {trend.key === "lowest" ? "At least" : "At most"}, {trendUnit(trend, units, system)}
         <input
           value={typed}
           inputMode="decimal"

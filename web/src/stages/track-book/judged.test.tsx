@@ -1,10 +1,11 @@
 // @vitest-environment jsdom
-import { cleanup, render, screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/judged";
 import * as size from "../../parts/size";
 import { JUDGED, TRACE } from "../../testing/judged";
+import { show } from "../../testing/shown";
 import { placed } from "./DipsMap";
 import { lowestIn } from "./DipTrace";
 import { firstDip, JudgedView } from "./JudgedView";
@@ -30,7 +31,7 @@ afterEach(() => {
 
 describe("a session's laps against the forecast", () => {
   it("shows the deepest miss first, and another when it is picked", async () => {
-    render(<JudgedView judged={JUDGED} buildId={1} session="s1" />);
+    show(<JudgedView judged={JUDGED} buildId={1} session="s1" />);
     expect(firstDip(JUDGED)).toMatchObject({ lap: 0, dip: 2 });
     expect(asked.at(-1)).toMatchObject({ lap: 0, dip: 2 });
     const grid = screen.getByLabelText("Lap by lap");
@@ -51,7 +52,7 @@ describe("a session's laps against the forecast", () => {
       forecast: null,
       count: { ...JUDGED.count, has_forecast: false },
     };
-    render(<JudgedView judged={bare} buildId={1} session="s1" />);
+    show(<JudgedView judged={bare} buildId={1} session="s1" />);
     await userEvent.click(screen.getByRole("button", { name: "Look for a forecast again" }));
     expect(judge).toHaveBeenCalledWith({ lap_ids: [], lag_s: 0.05, forecast_anew: true });
   });

@@ -1,7 +1,7 @@
 import { dayWords } from "../../parts/days";
 import type { Booked, Due, Trend } from "../../api/book";
 import type { MarkState } from "../../parts/Mark";
-import { volumeAs, type System, type Units } from "../../parts/units";
+import { shownAs, type System, type Units } from "../../parts/units";
 
 export const MARKS: Readonly<Record<Due["state"], MarkState>> = {
   overdue: "bad",
@@ -44,12 +44,12 @@ export const TRENDS: Readonly<Record<Trend["key"], string>> = {
   lowest: "Lowest pressure",
 };
 
-/** In which a limit is typed: as it is kept. */
-export const LIMIT_UNITS: Readonly<Record<Trend["key"], string>> = {
-  oil_used: "L/h",
-  can: "ml/h",
-  over_ambient: "K",
-  lowest: "bar",
+/** What the figures of a trend are stored in, by a field's ending; a can's are in ml. */
+export const TREND_FIELDS: Readonly<Record<Trend["key"], string>> = {
+  oil_used: "x_l",
+  can: "x_ml",
+  over_ambient: "x_kelvin",
+  lowest: "x_bar",
 };
 
 /** A figure of a trend as it is said: the last one, where no other is given. */
@@ -59,11 +59,14 @@ export function trendWords(
   system: System,
   value = trend.points.at(-1)?.[1] ?? 0,
 ): string {
-  if (trend.key === "can") return `${value.toFixed(0)} ml/h`;
-  if (trend.key === "over_ambient") return `${value.toFixed(0)} K`;
-  if (trend.key === "lowest") return `${value.toFixed(1)} bar`;
-  const { figure, unit } = volumeAs(units, system, value);
-  return `${figure} ${unit}/h`;
+  const shown = shownAs(units, TREND_FIELDS[trend.key], system, value);
+  return `${shown?.figure ?? value.toFixed(0)} ${trendUnit(trend, units, system)}`;
+}
+
+/** The unit that a trend's figures are shown and typed in. */
+export function trendUnit({ key }: Trend, units: Units, system: System): string {
+  const unit = shownAs(units, TREND_FIELDS[key], system, 0)?.unit ?? "ml";
+  return key === "oil_used" || key === "can" ? `${unit}/h` : unit;
 }
 
 /** What was written, in a few words. */
