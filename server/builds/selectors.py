@@ -165,11 +165,23 @@ def invented_parts(build: Build) -> list[Part]:
     way = (build.pk, first.pk, build.current.pk, build.current.made_at)
 
     def is_as_it_was(part: Part) -> bool:
+        if part == "car":
+            return _measured(now[part]) == _measured(then[part])
         if part != "pan":
             return bool(now[part] == then[part])
         return _zones_are(now[part], then[part]) or not _was_told(*way)
 
     return [part for part in parts if is_as_it_was(part)]
+
+
+def _measured(car: dict[str, Any]) -> dict[str, Any]:
+    """A car without what stands at a usual place: to put that in measured nothing."""
+    crank = car["crank"]
+    return {
+        **car,
+        "crank": None if crank and crank.get("assumed") else crank,
+        "keep_outs": [each for each in car["keep_outs"] if not each.get("assumed")],
+    }
 
 
 def _zones_are(now: dict[str, Any], then: dict[str, Any]) -> bool:

@@ -19,7 +19,7 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.document.reach import REACH, Answer, as_felt, felt_by, names_of_openings, unnamed
-from bilge_core.document.read import build_from
+from bilge_core.document.read import build_from, read_build
 from bilge_core.forecast.back_ups import forecast_drains
 from bilge_core.loads.log import Log
 from bilge_core.moving.basin import RESOLUTIONS
@@ -32,6 +32,7 @@ from bilge_core.tell.known_by import VERSIONS, key_of
 from bilge_core.tell.pan import pan_out
 
 from tests.changing import Document, Path, kind_of, leaves, placed, with_other
+from tests.conftest import DEMO
 from tests.everything import by_flow, everything_of_today
 
 TIME = np.arange(0.0, 6.0, 0.02)
@@ -281,6 +282,32 @@ def test_a_list_grown_by_one_is_felt() -> None:
     more["pan"]["plates"].append(more["pan"]["plates"][0])
     assert key_of("moving", more) != key_of("moving", DOCUMENTS[0])
     assert felt_by("settled", more) == felt_by("settled", DOCUMENTS[0])
+
+
+def test_what_stands_on_disk_is_known_by_what_it_was_known_by() -> None:
+    """A field that says nothing makes no other key: all runs of all cars would be made anew.
+
+    The print is this program's own, of what an invented build's runs were known by on 2026-11-30.
+    """
+    document = read_build((DEMO / "dunlin-shop.json").read_text()).model_dump(mode="json")
+    felt = json.dumps(felt_by("moving", document), sort_keys=True).encode()
+    assert hashlib.sha256(felt).hexdigest()[:16] == "bf1d2ffe5ab7b77b"
+
+
+def test_that_nobody_measured_a_part_starts_no_run() -> None:
+    document = copy.deepcopy(DOCUMENTS[0])
+    for part in (document["car"]["crank"], document["car"]["keep_outs"][0]):
+        keys = []
+        for assumed in (None, False, True):
+            part.pop("assumed", None)
+            if assumed is not None:
+                part["assumed"] = assumed
+            keys.append([key_of(answer, document) for answer in REACH])
+        part["assumed"] = False
+        never, measured, guessed = keys
+        assert never == measured
+        told = {answer for answer, a, b in zip(REACH, measured, guessed, strict=True) if a != b}
+        assert {"checks"} <= told and not told & {"moving", "settled"}
 
 
 def test_openings_get_their_names_back() -> None:

@@ -131,6 +131,25 @@ def test_a_templates_numbers_are_said_to_be_invented(api: Api, build: Build) -> 
     assert told["invented"] == ["car", "oil", "pickup", "pump"]
 
 
+def test_what_is_put_in_at_a_usual_place_measures_no_car(api: Api, user: User) -> None:
+    _, made = api("POST", "/builds", {"template": "inline-rear-sump", "name": "mine"})
+    plane = {
+        "kind": "plane", "name": "skid plate", "frame": "car", "at_mm": -170, "free": "above",
+        "wanted_mm": 5,
+    }  # fmt: skip
+    crank = {"height_mm": 60, "swept_radius_mm": 80, "from_x_mm": 40, "to_x_mm": 400}
+    base = 1
+    for assumed in (True, False):
+        for car in ({"keep_outs": [{**plane, "assumed": assumed}]},
+                    {"crank": {**crank, "assumed": assumed}}):  # fmt: skip
+            document = {**made["document"], "car": {**made["document"]["car"], **car}}
+            body = {"base_state": base, "document": document, "change": "around"}
+            status, told = api("PUT", f"/builds/{made['id']}/document", body)
+            base += 1
+            assert (status, told["state"]) == (200, base)
+            assert ("car" in told["invented"]) == assumed
+
+
 def test_a_pan_that_an_act_makes_of_a_templates_is_nobodys_yet(api: Api, user: User) -> None:
     _, made = api("POST", "/builds", {"template": "inline-rear-sump", "name": "mine"})
     dry = {"kind": "go_dry", "depth_mm": 50, "pickups": 2, "tank_l": 6}

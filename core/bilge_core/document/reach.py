@@ -79,9 +79,13 @@ _LEARNED = ("learned.up_top_more_l.value", "learned.sealing_pct.value")
 
 _SETTLED = (*_ATTITUDE, *_SPACE, *_OIL, *_MOUTH, *_PUMP, *_FLOWS, *_LEARNED)
 
+_CRANK = tuple(
+    f"car.crank.{field}" for field in ("height_mm", "swept_radius_mm", "from_x_mm", "to_x_mm")
+)
+
 REACH: dict[Answer, tuple[str, ...]] = {
     "settled": _SETTLED,
-    "moving": (*_SETTLED, *_PLATES, "car.crank", "flows.bosses"),
+    "moving": (*_SETTLED, *_PLATES, *_CRANK, "flows.bosses"),
     "clearance": (
         *_ATTITUDE, *_SPACE, "car.rail_height_mm", "car.least_ground_mm", "car.keep_outs",
         "pan.sheet_mm",
@@ -126,6 +130,8 @@ def as_felt(document: Document) -> Document:
         return document
     parts = [_as_before(each) for each in circuit["components"]]
     document = {**document, "circuit": {**circuit, "components": parts}}
+    if "car" in document:
+        document["car"] = _round_the_pan(document["car"])
     pump = next(each for each in parts if each["kind"] == "pressure_stage")
     relief: Document = next((each for each in parts if each["kind"] == "relief"), {})
     into = {"component": pump["id"], "port": "inlet"}
@@ -152,6 +158,20 @@ def as_felt(document: Document) -> Document:
 def _as_before(part: Document) -> Document:
     """A component by what it was known by before gauge readings could tell of jets."""
     return {key: value for key, value in part.items() if key != "jets" or value is not None}
+
+
+def _round_the_pan(car: Document) -> Document:
+    """The car by what it was known by before what nobody measured was marked."""
+
+    def known(part: Document) -> Document:
+        return {key: value for key, value in part.items() if key != "assumed" or value}
+
+    crank, keep_outs = car.get("crank"), car.get("keep_outs")
+    return {
+        **car,
+        **({"crank": known(crank)} if crank else {}),
+        **({"keep_outs": [known(each) for each in keep_outs]} if keep_outs else {}),
+    }
 
 
 def _flows(document: Document) -> Document:

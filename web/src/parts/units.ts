@@ -85,9 +85,13 @@ export function gasFlowAs(units: Units, system: System, litresAMinute: number): 
     : flowAs(units, system, litresAMinute, -1);
 }
 
-export function temperatureAs(units: Units, system: System, celsius: number): Shown {
-  return shownAs(units, "x_c", system, celsius) ?? { figure: celsius.toFixed(0), unit: "°C" };
+export function temperatureWords(units: Units, system: System, celsius: number): string {
+  const shown = shownAs(units, "x_c", system, celsius);
+  return shown ? `${shown.figure} ${shown.unit}` : `${celsius.toFixed(0)} °C`;
 }
+
+/** At which a bottle's pre-charge is told [°C]. */
+export const PRECHARGED_AT_C = 20;
 
 /** How fast oil goes in a line, or a belt runs. */
 export function flowSpeedAs(units: Units, system: System, metresASecond: number): Shown {

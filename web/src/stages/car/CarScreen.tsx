@@ -18,7 +18,8 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { lengthAs, volumeAs } from "../../parts/units";
+import { volumeAs } from "../../parts/units";
+import { groundWords } from "./groundWords";
 
 type CarPart = BuildDocument["car"];
 
@@ -39,22 +40,13 @@ function Ground({ pan }: { pan: PanFigures | undefined }): ReactElement | null {
   const { system, units } = useSettings();
   const ground = pan?.ground;
   if (!ground) return null;
-  const length = (mm: number): string => {
-    const { figure, unit } = lengthAs(units, system, mm);
-    return `${figure} ${unit}`;
-  };
   const short = ground.margin_mm !== null && ground.margin_mm < 0;
-  const ahead = `${length(ground.at_mm[0])} ahead of the rear face`;
   return (
     <p className="flex gap-2 py-2 text-[14px]" data-ground>
       <Mark state={ground.margin_mm === null ? "caution" : short ? "bad" : "good"} />
       <span>
-        {ground.gap_mm < 0
-          ? `The pan's lowest corner, ${ahead}, is ${length(-ground.gap_mm)} under the ground`
-          : `${length(ground.gap_mm)} under the pan's lowest corner, ${ahead}`}
-        {ground.margin_mm !== null &&
-          `: ${length(Math.abs(ground.margin_mm))} ${short ? "less than" : "more than"} wanted`}
-        . Inside of the pan, car at rest: sheet, drain plug, roll and springs come off it.
+        {groundWords(ground, units, system)}. Inside of the pan, car at rest: sheet, drain plug,
+        roll and springs come off it.
       </span>
     </p>
   );

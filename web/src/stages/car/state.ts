@@ -6,9 +6,10 @@ import type { StageState } from "../../document/stage";
 export function useCarState(): StageState {
   const { build, isCalm } = useBuildView();
   const ground = usePan(build, isCalm).data?.ground;
-  const { place, rail_height_mm: height } = build.document.car;
+  const { place, rail_height_mm: height, crank, keep_outs: around } = build.document.car;
   if (ground?.margin_mm != null && ground.margin_mm < 0) return { mark: "bad", word: "too low" };
   if (build.invented.includes("car")) return { mark: "nothing", word: "not yours" };
-  if (place == null || height == null) return { mark: "started", word: "started" };
+  const isGuessed = crank?.assumed || around.some(({ assumed }) => assumed);
+  if (place == null || height == null || isGuessed) return { mark: "started", word: "started" };
   return { mark: "good", word: "sound" };
 }

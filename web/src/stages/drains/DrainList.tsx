@@ -3,7 +3,7 @@ import type { Drain, DrainsStage } from "../../api/drains";
 import { DipRow, whereOf } from "../../parts/DipRow";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { flowAs, lengthAs, temperatureAs } from "../../parts/units";
+import { flowAs, lengthAs, temperatureWords } from "../../parts/units";
 import { nowAt } from "./now";
 import { flowIn } from "./sentence";
 
@@ -130,7 +130,7 @@ export function BackUps({
   const flow = (value: number): string => flowAs(units, system, value).figure;
   const flowUnit = flowAs(units, system, 1).unit;
   const feed = Math.max(...drain.feed_l_min);
-  const cold = temperatureAs(units, system, drain.cold.temperature_c);
+  const cold = temperatureWords(units, system, drain.cold.temperature_c);
   return (
     <section aria-labelledby="back-ups" className="border-b border-ink pb-2">
       <div className="flex items-baseline justify-between gap-2 px-4 pt-2 pb-1">
@@ -159,7 +159,7 @@ export function BackUps({
         {drain.floods_in_s !== null &&
           `At the lap's worst its housing is full ${drain.floods_in_s.toFixed(1)} s after the drain stops. `}
         {`Standing it carries ${flow(drain.carries_l_min)} ${flowUnit}; its feed brings ${flow(feed)} at the most, and swells to ${flow(feed / (1 - drain.foam))} with its foam. `}
-        {`Cold, at ${cold.figure} ${cold.unit}, it is fed ${flow(drain.cold.idle_l_min)} idling and ${flow(drain.cold.revved_l_min)} revved, and carries ${flow(drain.cold.carries_l_min)}.`}
+        {`Cold, at ${cold}, it is fed ${flow(drain.cold.idle_l_min)} idling and ${flow(drain.cold.revved_l_min)} revved, and carries ${flow(drain.cold.carries_l_min)}.`}
       </p>
     </section>
   );

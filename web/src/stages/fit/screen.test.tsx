@@ -7,8 +7,11 @@ import * as queries from "../../api/queries";
 import * as queues from "../../parts/useQueue";
 import * as sizes from "../../parts/size";
 import { FIT, FIT_STAGE, foundOf, placeOf } from "../../testing/fit";
+import { SETTINGS } from "../../testing/settings";
+import { show } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { FitScreen } from "./FitScreen";
+import { SayPlace } from "./SayPlace";
 
 const add = vi.fn();
 const mutate = vi.fn();
@@ -127,6 +130,17 @@ describe("the Fit screen", () => {
     expect(said).toMatchObject({ kind: "place_said", name: "lid to mount" });
     expect(said.place).toMatch(/^o[0-9a-f]{12}$/);
     expect(said.at_mm).toHaveLength(3);
+  });
+
+  it("takes a gap that is wanted in the units shown", async () => {
+    const enter = vi.fn();
+    const us = { ...SETTINGS, system: "us" as const };
+    show(<SayPlace fit={FIT} onEnter={enter} />, us);
+    await userEvent.type(screen.getByLabelText("A place that is not listed"), "lid");
+    await userEvent.clear(screen.getByLabelText("wanted, in"));
+    await userEvent.type(screen.getByLabelText("wanted, in"), "0.5");
+    await userEvent.click(screen.getByRole("button", { name: "Look there too" }));
+    expect((enter.mock.lastCall?.[0] as { wanted_mm: number }).wanted_mm).toBeCloseTo(12.7);
   });
 
   it("closes a round only when nothing keeps it open", () => {

@@ -10,7 +10,7 @@ import {
   flowSpeedAs,
   lengthAs,
   shownAs,
-  temperatureAs,
+  temperatureWords,
   type Shown,
 } from "../../parts/units";
 import { InUnits } from "../../parts/InUnits";
@@ -63,7 +63,7 @@ function Told({
 function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | null {
   const { system, units } = useSettings();
   if (line.flow_l_min === null) return null;
-  const warmth = temperatureAs(units, system, lines.cold_c);
+  const warmth = temperatureWords(units, system, lines.cold_c);
   const hot = flowAs(units, system, line.flow_l_min);
   const cold = line.cold_flow_l_min === null ? null : flowAs(units, system, line.cold_flow_l_min);
   const takes = (bar: number | null): Shown | null =>
@@ -85,7 +85,7 @@ function Flows({ line, lines }: { line: Line; lines: Lines }): ReactElement | nu
       {loss && <Told label="Takes, hot" value={loss.figure} unit={loss.unit} />}
       {slow && cold && (
         <Told
-          label={`Takes, ${warmth.figure} ${warmth.unit}, ${lines.cold_rpm} rpm`}
+          label={`Takes, ${warmth}, ${lines.cold_rpm} rpm`}
           value={slow.figure}
           unit={slow.unit}
           wanted={`${cold.figure} ${cold.unit}`}

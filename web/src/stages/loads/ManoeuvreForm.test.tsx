@@ -36,6 +36,14 @@ describe("ManoeuvreForm", () => {
     });
   });
 
+  it("takes a figure by Enter, and keeps nothing that is half filled in", async () => {
+    show(<ManoeuvreForm onKept={vi.fn()} />);
+    await userEvent.clear(screen.getByLabelText(/^Load/));
+    await userEvent.type(screen.getByLabelText(/^Load/), "1.9{Enter}");
+    expect(calls.keep).not.toHaveBeenCalled();
+    expect(calls.trace.mock.lastCall?.[0]).toMatchObject([{ level_g: 1.9 }]);
+  });
+
   it("is drawn as it is typed, and a part can be left out again", async () => {
     show(<ManoeuvreForm onKept={vi.fn()} />);
     const path = document.querySelector("[data-thrown] path[stroke-width='2.5']");

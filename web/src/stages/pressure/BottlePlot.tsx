@@ -3,7 +3,7 @@ import type { BottleMap } from "../../api/pressure";
 import { pathOf, type Point } from "../../drawing/geometry";
 import { useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
-import { pressureAs, temperatureAs, volumeAs } from "../../parts/units";
+import { PRECHARGED_AT_C, pressureAs, temperatureWords, volumeAs } from "../../parts/units";
 import { useDrag } from "../../parts/useDrag";
 import { niceTicks } from "../../plots/traces";
 import {
@@ -133,7 +133,7 @@ function Frame({ axes }: { axes: Axes }): ReactElement {
   const { left, right, top, bottom, mostBar, mostL } = axes;
   const bar = pressureAs(units, system, 1).unit;
   const litre = volumeAs(units, system, 1).unit;
-  const cold = temperatureAs(units, system, 20);
+  const cold = temperatureWords(units, system, PRECHARGED_AT_C);
   return (
     <g fontSize="12" fill="var(--ink-2)" className="font-figure">
       <path d={`M${left} ${top}V${bottom}H${right}`} fill="none" stroke="var(--ink)" />
@@ -143,7 +143,7 @@ function Frame({ axes }: { axes: Axes }): ReactElement {
         </text>
       ))}
       <text x={right} y={bottom + 30} textAnchor="end">
-        pre-charge at {cold.figure} {cold.unit}, {bar}
+        pre-charge at {cold}, {bar}
       </text>
       {niceTicks(mostL, 4).map((value) => (
         <text key={value} x={left - 5} y={yOf(axes, value) + 4} textAnchor="end">

@@ -11,7 +11,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { flowAs, pressureAs, temperatureAs, volumeAs } from "../../parts/units";
+import { flowAs, PRECHARGED_AT_C, pressureAs, temperatureWords, volumeAs } from "../../parts/units";
 import { bestCharge } from "./bottleMap";
 import { BottleLine } from "./BottleLine";
 import { BottlePlot } from "./BottlePlot";
@@ -19,8 +19,6 @@ import { BottleStop } from "./BottleStop";
 import { Givings } from "./Givings";
 import { useTried } from "./useTried";
 
-/** At which a pre-charge is told [°C]. */
-const COLD = 20;
 const FIRST = { volume_l: 2, precharge_bar: 2 };
 
 /** What a bottle that is tried does: lowest pressure, how long it holds, what is to be poured. */
@@ -30,7 +28,7 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
   const { unit } = pressureAs(units, system, 1);
   const { pressure, bottle } = trial;
   const added = volumeAs(units, system, Math.abs(trial.oil_added_l));
-  const warmth = temperatureAs(units, system, bottle.warmth_c);
+  const warmth = temperatureWords(units, system, bottle.warmth_c);
   const dips = pressure.dips.length;
   const apart = flowAs(units, system, trial.draw_apart_l_min);
   const rows: [string, string][] = [
@@ -69,8 +67,8 @@ function Does({ trial, isFresh }: { trial: Trial; isFresh: boolean }): ReactElem
         </p>
       ))}
       <p className="py-1 text-[13px] text-ink-2">
-        {bar(bottle.precharge_bar)} {unit} cold is {bar(bottle.warm_bar)} at {warmth.figure}{" "}
-        {warmth.unit}, which the bottle is guessed to come to.
+        {bar(bottle.precharge_bar)} {unit} cold is {bar(bottle.warm_bar)} at {warmth}, which the
+        bottle is guessed to come to.
         {bottle.advised_bar !== null &&
           ` The best for quick dips by the closed form, kept a little under its cliff: ${bar(bottle.advised_bar)} ${unit} cold.`}
       </p>
@@ -116,7 +114,7 @@ export function Designer({
   const map = useBottleMap(build, runId, mostL, mostBar);
   const best = map.data ? bestCharge(map.data, bottle.litres) : null;
   const lowest = trial ? pressureAs(units, system, trial.pressure.lowest_bar) : null;
-  const cold = temperatureAs(units, system, COLD);
+  const cold = temperatureWords(units, system, PRECHARGED_AT_C);
   const isSet = JSON.stringify(tune) === JSON.stringify(first) && stands !== null;
 
   const type = (key: "volume_l" | "precharge_bar") => (typed: string) => {
@@ -150,7 +148,7 @@ export function Designer({
         onType={type("volume_l")}
       />
       <EditFigure
-        label={`Pre-charge, at ${cold.figure} ${cold.unit}`}
+        label={`Pre-charge, at ${cold}`}
         field="precharge_bar"
         value={bottle.bar}
         onType={type("precharge_bar")}

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import type { PressureStage } from "../../api/pressure";
 import type { Shown, System, Units } from "../../parts/units";
-import { flowAs, pressureAs, temperatureAs } from "../../parts/units";
+import { flowAs, pressureAs, temperatureWords } from "../../parts/units";
 import { placeWords } from "../../plots/place";
 import { loadWords } from "../../plots/rose";
 import { nearestIndex } from "../../plots/traces";
@@ -62,7 +62,7 @@ export function toldAt(
       : given < -FLOWS
         ? ` The bottle takes ${flow(-given)} to be full again.`
         : "";
-  const warm = said(temperatureAs(units, system, temperatureC));
+  const warm = temperatureWords(units, system, temperatureC);
   return {
     title: `${where}${swallows}, ${gallery}`,
     words: `${load}${now.rpm.toFixed(0)} rpm, ${wanted} · oil ${warm}`,

@@ -8,7 +8,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { pressureAs, temperatureAs } from "../../parts/units";
+import { pressureAs, temperatureWords } from "../../parts/units";
 import { LiveLine } from "./LiveLine";
 import { cornerSaid, dipsSaid, playWords, pressureSaid, type Said } from "./liveWords";
 
@@ -80,10 +80,6 @@ function Running({ live, now }: { live: Live; now: LiveNow }): ReactElement {
   const [frame, size] = useSize();
   const bar = (value: number): { figure: string; unit: string } => pressureAs(units, system, value);
   const measured = bar(now.bar);
-  const warmth = (celsius: number): string => {
-    const { figure, unit } = temperatureAs(units, system, celsius);
-    return `${figure} ${unit}`;
-  };
   const { corner } = now;
   return (
     <>
@@ -122,7 +118,7 @@ function Running({ live, now }: { live: Live; now: LiveNow }): ReactElement {
         <span>Lap {now.lap}</span>
         <span>Dips: {dipsSaid(now)}</span>
         <span>{now.rpm.toFixed(0)} rpm</span>
-        {now.oil_c !== null && <span>Oil {warmth(now.oil_c)}</span>}
+        {now.oil_c !== null && <span>Oil {temperatureWords(units, system, now.oil_c)}</span>}
       </p>
       <p className="text-[14px] text-ink-2">
         Dark: measured. Wide: as the sensor would show the forecast ({live.forecast.model}, over{" "}

@@ -21,7 +21,7 @@ import { Mark } from "../../parts/Mark";
 import { Notice, Waiting } from "../../parts/Notice";
 import { ReadOut } from "../../parts/ReadOut";
 import { useSettings } from "../../parts/settings";
-import { lengthAs, temperatureAs, volumeAs, type System, type Units } from "../../parts/units";
+import { lengthAs, temperatureWords, volumeAs, type System, type Units } from "../../parts/units";
 import { BookFiles } from "./BookFiles";
 import { bookTable } from "./bookTable";
 import { DueList } from "./DueList";
@@ -41,18 +41,13 @@ const PIT_WALL = "pit-wall";
 type Page = "sessions" | "write" | "due";
 const PAGES: Readonly<Record<Page, string>> = { sessions: "Sessions", write: "Write", due: "Due" };
 
-const warmth = (celsius: number, units: Units, system: System): string => {
-  const { figure, unit } = temperatureAs(units, system, celsius);
-  return `${figure} ${unit}`;
-};
-
 /** The last session in a sentence: how far, how hot, what it used. */
 function lastSentence(driven: Driven | undefined, units: Units, system: System): string {
   if (!driven) return "No session is written down yet";
   const { session, oil_used_l: used, hottest_c: hottest } = driven;
   const parts = [
     ...(session.laps === 0 ? [] : [`${session.laps} laps`]),
-    ...(hottest === null ? [] : [`${warmth(hottest, units, system)} at the hottest`]),
+    ...(hottest === null ? [] : [`${temperatureWords(units, system, hottest)} at the hottest`]),
     ...(used === null
       ? []
       : [
@@ -135,7 +130,9 @@ function Sessions({
                 <td className={cell}>{driven.state}</td>
                 <td className={cell}>{session.laps === 0 ? "" : session.laps}</td>
                 <td className={cell}>
-                  {driven.hottest_c === null ? "" : warmth(driven.hottest_c, units, system)}
+                  {driven.hottest_c === null
+                    ? ""
+                    : temperatureWords(units, system, driven.hottest_c)}
                 </td>
                 <td className={cell}>
                   {session.level_before_mm === null && session.level_after_mm === null

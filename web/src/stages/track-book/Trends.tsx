@@ -78,8 +78,9 @@ function Limit({
       onSubmit={(event) => {
         event.preventDefault();
         if (!isRead) return;
-        const limit =
-          typed.trim() === "" ? null : storedFrom(units, TREND_FIELDS[trend.key], system, figure);
+        const isAsItWas = trend.limit !== null && typed === shown(trend.limit);
+        const read = storedFrom(units, TREND_FIELDS[trend.key], system, figure);
+        const limit = typed.trim() === "" ? null : isAsItWas ? trend.limit : read;
         onWrite({ kind: "trend_limit", key: trend.key, limit });
         setTyped(null);
       }}

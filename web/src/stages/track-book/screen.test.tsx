@@ -7,10 +7,12 @@ import * as queries from "../../api/queries";
 import * as queues from "../../parts/useQueue";
 import { SETTINGS } from "../../testing/settings";
 import { BOOK, BOOK_STAGE, drivenOf, dueOf, sessionOf } from "../../testing/book";
+import { show } from "../../testing/shown";
 import { showInBuild } from "../../testing/view";
 import { bookTable } from "./bookTable";
 import { sessionOf as read, typedOf } from "./SessionForm";
 import { TrackBookScreen } from "./TrackBookScreen";
+import { Trends } from "./Trends";
 import { dueWords, everyWords } from "./words";
 
 const add = vi.fn();
@@ -71,6 +73,23 @@ describe("the Track book screen", () => {
     await userEvent.clear(screen.getByLabelText("At most, ml/h"));
     await userEvent.click(screen.getByRole("button", { name: "Keep" }));
     expect(add.mock.calls[1]?.[0]).toEqual({ kind: "trend_limit", key: "can", limit: null });
+  });
+
+  it("takes a limit in the units shown, and leaves one that is not typed anew", async () => {
+    const trend = {
+      key: "lowest", points: [["2026-06-07", 3]], is_rising: false, limit: 2.5, is_past: false,
+    } as unknown as api.Book["trends"][number]; // prettier-ignore
+    const write = vi.fn();
+    show(<Trends trends={[trend]} onWrite={write} />, { ...SETTINGS, system: "us" });
+    for (const typed of ["", "29"]) {
+      await userEvent.click(screen.getByRole("button", { name: "at least 36 psi" }));
+      if (typed) await userEvent.clear(screen.getByLabelText("At least, psi"));
+      if (typed) await userEvent.type(screen.getByLabelText("At least, psi"), typed);
+      await userEvent.click(screen.getByRole("button", { name: "Keep" }));
+    }
+    const limits = write.mock.calls.map(([entry]) => (entry as { limit: number }).limit);
+    expect(limits[0]).toBe(2.5);
+    expect(limits[1]).toBeCloseTo(2.0, 2);
   });
 
   it("shows a strip-down against the one before", () => {
