@@ -1,4 +1,4 @@
-import { createContext, useContext } from "react";
+import { createContext, useContext, useState } from "react";
 import type { Limits } from "./limits";
 import type { System, Units } from "./units";
 
@@ -23,4 +23,10 @@ export function useSettings(): Settings {
   const settings = useContext(SettingsContext);
   if (!settings) throw new Error("useSettings must be used inside the signed-in frame");
   return settings;
+}
+
+/** Units as they were when a form was opened: what is typed keeps the unit that it was typed in. */
+export function useFormUnits(): Pick<Settings, "units" | "system"> {
+  const { units, system } = useSettings();
+  return useState({ units, system })[0];
 }

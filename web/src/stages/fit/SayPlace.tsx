@@ -2,7 +2,7 @@ import { useState, type ReactElement } from "react";
 import type { Fit, Offered } from "../../api/fit";
 import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
-import { useSettings } from "../../parts/settings";
+import { useFormUnits } from "../../parts/settings";
 import { useSize } from "../../parts/size";
 import { lengthAs, storedFrom } from "../../parts/units";
 import { Envelope } from "./Envelope";
@@ -35,7 +35,7 @@ export function SayPlace({
 }): ReactElement {
   const [name, setName] = useState("");
   const [subject, setSubject] = useState<Fit["subjects"][number]>("pan");
-  const { units, system } = useSettings();
+  const { units, system } = useFormUnits();
   const usual = lengthAs(units, system, USUAL);
   const [wanted, setWanted] = useState(usual.figure);
   const [at, setAt] = useState<Spot | null>(null);

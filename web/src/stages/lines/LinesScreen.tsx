@@ -88,7 +88,7 @@ function TheLines({ stage }: { stage: LinesStage }): ReactElement {
         <div className="flex items-start justify-between gap-3 px-6 pt-4">
           <div className="min-w-0">
             <h1 className="font-figure text-[20px] leading-tight font-semibold">
-              {lineSentence(picked, units, system)}
+              <InUnits words={lineSentence(picked, units, system)} />
             </h1>
             <p className="text-[14px] text-ink-2">
               <InUnits words={allSentence(stage)} /> · what is round them dash-dotted · the picked

@@ -4,7 +4,7 @@ import { useDropOwnPart, useSetOwnPart, type OwnPartIn } from "../../api/lines";
 import { useShop } from "../../api/options";
 import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
-import { useSettings, type Settings } from "../../parts/settings";
+import { useFormUnits, type Settings } from "../../parts/settings";
 import { lengthAs, storedFrom } from "../../parts/units";
 import { TextRow } from "./TextRow";
 
@@ -55,7 +55,7 @@ export const partOf = (
 
 function NewPart({ threads }: { threads: Readonly<Record<string, string>> }): ReactElement {
   const keep = useSetOwnPart();
-  const { units, system } = useSettings();
+  const { units, system } = useFormUnits();
   const [filled, setFilled] = useState<Filled>(BLANK);
   const set = (change: Partial<Filled>): void => setFilled({ ...filled, ...change });
   const ends = { "": NO_END, ...threads };

@@ -2,6 +2,8 @@ import type { ReactElement } from "react";
 import type { Line } from "../../api/lines";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
+import { useSettings } from "../../parts/settings";
+import { lengthAs, type System, type Units } from "../../parts/units";
 import { withBend, type WayPoint } from "./frame";
 import type { Lay } from "./useLay";
 
@@ -9,8 +11,14 @@ const AXES = ["ahead", "left", "up"] as const;
 
 type Typed = { at_mm: (number | string)[]; radius_mm: number | string | null };
 
+const placeWords = ({ at_mm: at }: WayPoint, units: Units, system: System): string =>
+  `${at.map((each) => lengthAs(units, system, each).figure).join(", ")} ${lengthAs(units, system, 0).unit}`;
+const bendWords = ({ radius_mm: radius }: WayPoint, units: Units, system: System): string =>
+  radius ? `, radius ${lengthAs(units, system, radius).figure}` : ", elbow";
+
 /** Points of a way as numbers: the car's own axes, from the rail's rear face on the crank. */
 export function PointsTable({ line, lay }: { line: Line; lay: Lay }): ReactElement {
+  const { units, system } = useSettings();
   const points: WayPoint[] = line.points.map(({ at_mm, radius_mm }) => ({
     at_mm: at_mm,
     radius_mm,
@@ -35,8 +43,8 @@ export function PointsTable({ line, lay }: { line: Line; lay: Lay }): ReactEleme
             <summary className="py-1 text-[14px]">
               {name(index)}{" "}
               <span className="font-figure text-ink-2">
-                {point.at_mm.map((each) => each.toFixed(0)).join(", ")} mm
-                {isBend && (point.radius_mm ? `, radius ${point.radius_mm.toFixed(0)}` : ", elbow")}
+                {placeWords(point, units, system)}
+                {isBend && bendWords(point, units, system)}
               </span>
             </summary>
             <div className="pb-2 pl-3">

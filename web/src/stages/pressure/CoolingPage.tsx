@@ -9,9 +9,11 @@ import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
 import { useSize } from "../../parts/size";
-import { flowAs, pressureAs, shownAs, type Shown } from "../../parts/units";
+import { flowAs, powerAs, pressureAs, shownAs, type Shown } from "../../parts/units";
 import { niceTicks } from "../../plots/traces";
 
+/** An engine's power as the server takes it where it is not told [kW]. */
+const TAKEN_KW = 150;
 /** The hottest that oil is followed to [°C]. */
 const NO_REST = 197;
 
@@ -141,7 +143,8 @@ function Coolers({ told }: { told: Cooling }): ReactElement {
 
 /** Heat into the oil and out of it, over a stint and at rest. */
 export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
-  const { system } = useSettings();
+  const { system, units } = useSettings();
+  const power = powerAs(units, system, TAKEN_KW);
   const { build } = useBuildView();
   const { car } = build.document;
   const [asked, setAsked] = useState<CoolingAsked>({});
@@ -176,7 +179,9 @@ export function CoolingPage({ runId }: { runId: number | null }): ReactElement {
         "Greatest power",
         "greatest_power_kw",
         car.engine_power_kw ?? null,
-        car.engine_power_kw ? "as on Car" : "not told on Car: 150 kW is taken, a guess",
+        car.engine_power_kw
+          ? "as on Car"
+          : `not told on Car: ${power.figure} ${power.unit} is taken, a guess`,
       )}
       {figure("Used on average", "used_pct", 60, "a racing lap: a guess")}
       {figure("Of that into the oil", "to_oil_pct", 3.5, "from memory; a turbo gives more")}

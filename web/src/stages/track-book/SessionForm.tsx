@@ -3,7 +3,7 @@ import { useState, type ReactElement } from "react";
 import type { SessionEntry, SessionRow } from "../../api/book";
 import { newId } from "../../offline/queue";
 import { Button } from "../../parts/Button";
-import { useSettings, type Settings } from "../../parts/settings";
+import { useFormUnits, type Settings } from "../../parts/settings";
 import { exactlyShown, shownAs, storedFrom } from "../../parts/units";
 
 type Typed = Record<
@@ -126,12 +126,13 @@ const input = "min-h-11 w-full border border-ink bg-panel px-2 text-[16px] text-
 /** What was measured, each with its unit; one that cannot be read is marked. */
 function Figures({
   typed,
+  shown: { units, system },
   onType,
 }: {
   typed: Typed;
+  shown: Shown;
   onType: (key: Key, value: string) => void;
 }): ReactElement {
-  const { units, system } = useSettings();
   const unitOf = (key: FigureKey, unit: string): string =>
     shownAs(units, key, system, 0)?.unit ?? unit;
   return (
@@ -170,15 +171,15 @@ export function SessionForm({
   onKeep: (session: SessionEntry, photos: Blob[]) => void;
   onLeave: () => void;
 }): ReactElement {
-  const { units, system } = useSettings();
-  const [typed, setTyped] = useState(() => typedOf(session, before, { units, system }));
+  const shown = useFormUnits();
+  const [typed, setTyped] = useState(() => typedOf(session, before, shown));
   const [weather, setWeather] = useState<(typeof WEATHER)[number]>(session?.weather ?? "dry");
   const [dipped, setDipped] = useState<"cold" | "hot">(session?.dipped ?? "cold");
   const [photo, setPhoto] = useState<File | null>(null);
   const id = session?.id ?? "";
   const photos = session?.photos ?? [];
   const kept = { weather, dipped, photos };
-  const made = sessionOf(typed, id || "new", kept, { units, system }, session);
+  const made = sessionOf(typed, id || "new", kept, shown, session);
   const put = (key: Key, value: string): void => setTyped({ ...typed, [key]: value });
   return (
     <form
@@ -225,7 +226,7 @@ export function SessionForm({
             className={input}
           />
         </label>
-        <Figures typed={typed} onType={put} />
+        <Figures {...{ typed, shown }} onType={put} />
         {isDry && (
           <p className="col-span-2 text-[13px] text-ink-2">
             A dry sump: both levels are over the tank&apos;s floor, looked at in the same way.

@@ -2,7 +2,7 @@ import { useState, type ReactElement } from "react";
 import type { Booked, Trend } from "../../api/book";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
-import { useSettings } from "../../parts/settings";
+import { useFormUnits, useSettings } from "../../parts/settings";
 import { shownAs, storedFrom } from "../../parts/units";
 import { TREND_FIELDS, TRENDS, trendUnit, trendWords } from "./words";
 
@@ -46,43 +46,58 @@ function Line({ trend }: { trend: Trend }): ReactElement {
   );
 }
 
-/** The builder's own limit of a figure, typed. */
-function Limit({
-  trend,
-  onWrite,
-}: {
+interface LimitProps {
   trend: Trend;
   onWrite: (entry: Booked) => void;
-}): ReactElement {
+}
+
+/** The builder's own limit of a figure; typed where it is pressed. */
+function Limit({ trend, onWrite }: LimitProps): ReactElement {
   const { units, system } = useSettings();
-  const [typed, setTyped] = useState<string | null>(null);
-  const figure = Number((typed ?? "").replace(",", "."));
-  const shown = (limit: number): string =>
-    shownAs(units, TREND_FIELDS[trend.key], system, limit)?.figure ?? String(limit);
-  const isRead = typed !== null && (typed.trim() === "" || (figure > 0 && figure <= 20_000));
-  if (typed === null)
+  const [isTyped, setIsTyped] = useState(false);
+  if (isTyped)
     return (
-      <button
-        type="button"
-        className="min-h-9 text-[14px] underline"
-        onClick={() => setTyped(trend.limit === null ? "" : shown(trend.limit))}
-      >
-        {trend.limit === null
-          ? "no limit of your own"
-          : `${trend.key === "lowest" ? "at least" : "at most"} ${trendWords(trend, units, system, trend.limit)}`}
-      </button>
+      <LimitForm
+        trend={trend}
+        onWrite={(entry) => {
+          onWrite(entry);
+          setIsTyped(false);
+        }}
+      />
     );
+  return (
+    <button
+      type="button"
+      className="min-h-9 text-[14px] underline"
+      onClick={() => setIsTyped(true)}
+    >
+      {trend.limit === null
+        ? "no limit of your own"
+        : `${trend.key === "lowest" ? "at least" : "at most"} ${trendWords(trend, units, system, trend.limit)}`}
+    </button>
+  );
+}
+
+function LimitForm({ trend, onWrite }: LimitProps): ReactElement {
+  const { units, system } = useFormUnits();
+  const was =
+    trend.limit === null
+      ? ""
+      : (shownAs(units, TREND_FIELDS[trend.key], system, trend.limit)?.figure ??
+        String(trend.limit));
+  const [typed, setTyped] = useState(was);
+  const figure = Number(typed.replace(",", "."));
+  const isRead = typed.trim() === "" || (figure > 0 && figure <= 20_000);
   return (
     <form
       className="flex items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         if (!isRead) return;
-        const isAsItWas = trend.limit !== null && typed === shown(trend.limit);
         const read = storedFrom(units, TREND_FIELDS[trend.key], system, figure);
-        const limit = typed.trim() === "" ? null : isAsItWas ? trend.limit : read;
+        const anew = typed.trim() === "" ? null : read;
+        const limit = typed === was ? trend.limit : anew;
         onWrite({ kind: "trend_limit", key: trend.key, limit });
-        setTyped(null);
       }}
     >
       <label className="flex flex-col text-[13px] text-ink-2">

@@ -1,16 +1,17 @@
 // @vitest-environment jsdom
-import { cleanup, screen, within } from "@testing-library/react";
+import { cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/book";
 import * as queries from "../../api/queries";
 import * as queues from "../../parts/useQueue";
+import { SettingsContext } from "../../parts/settings";
 import { SETTINGS } from "../../testing/settings";
 import { BOOK, BOOK_STAGE, drivenOf, dueOf, sessionOf } from "../../testing/book";
 import { show } from "../../testing/shown";
 import { showInBuild } from "../../testing/view";
 import { bookTable } from "./bookTable";
-import { sessionOf as read, typedOf } from "./SessionForm";
+import { SessionForm, sessionOf as read, typedOf } from "./SessionForm";
 import { TrackBookScreen } from "./TrackBookScreen";
 import { Trends } from "./Trends";
 import { dueWords, everyWords } from "./words";
@@ -228,6 +229,23 @@ describe("what is written", () => {
     expect(read({ ...shown, hottest_c: "250" }, "s1", rest, us)).toMatchObject({
       hottest_c: 218 / 1.8,
     });
+  });
+
+  it("keeps the unit that it was opened in, when others are shown meanwhile", async () => {
+    const form = (system: "metric" | "us") => (
+      <SettingsContext value={{ ...SETTINGS, system }}>
+        <SessionForm session={null} before={null} isDry={false} onKeep={keep} onLeave={vi.fn()} />
+      </SettingsContext>
+    );
+    const keep = vi.fn();
+    const { rerender } = render(form("metric"));
+    await userEvent.type(screen.getByLabelText("Circuit"), "Heath Park");
+    await userEvent.type(screen.getByLabelText("Engine ran, h"), "1");
+    await userEvent.type(screen.getByLabelText("Oil, hottest, °C"), "121");
+    rerender(form("us"));
+    expect(screen.getByLabelText("Oil, hottest, °C")).toHaveProperty("value", "121");
+    await userEvent.click(screen.getByRole("button", { name: "Write it down" }));
+    expect(keep.mock.lastCall?.[0]).toMatchObject({ hottest_c: 121 });
   });
 
   it("is read out as a table, and due in words", () => {
