@@ -141,6 +141,12 @@ def test_units(typed: str, kind: str, unit: str, wanted: float) -> None:
     assert parse_figure(typed, kind, unit, unit) == pytest.approx(wanted, rel=1e-12)
 
 
+@pytest.mark.parametrize(("typed", "wanted"), [("1 inH2O", 2.490889), ("1 inHg", 33.86389)])
+def test_columns_of_water_and_mercury(typed: str, wanted: float) -> None:
+    """The conventional ones, to the seven figures of NIST SP 811 appendix B."""
+    assert parse_figure(typed, "gas pressure", "mbar", "mbar") == pytest.approx(wanted, rel=5e-7)
+
+
 def test_converting_there_and_back_is_exact() -> None:
     assert convert(convert(6.2, "volume", "L", "qt"), "volume", "qt", "L") == pytest.approx(
         6.2, rel=1e-15

@@ -97,6 +97,15 @@ _PRESSURE = {
     "mpa": "megapascal",
     "psi": "pound_force_per_square_inch",
 }
+_GAS_PRESSURE = {
+    "mbar": "millibar",
+    "hpa": "hectopascal",
+    "pa": "pascal",
+    "kpa": "kilopascal",
+    "inh2o": "inch_H2O",
+    "inhg": "inch_Hg",
+    "psi": "pound_force_per_square_inch",
+}
 _FLOW = {
     "l/min": "liter/minute",
     "lpm": "liter/minute",
@@ -154,6 +163,7 @@ KINDS: dict[str, Kind] = {
         Kind("rotation", "radian/second", _ROTATION, "rpm", "rpm", 0, 0),
         Kind("turning", "radian/second", _TURNING, "deg/s", "deg/s", 0, 0),
         Kind("pressure", "pascal", _PRESSURE, "bar", "psi", 1, 0),
+        Kind("gas pressure", "pascal", _GAS_PRESSURE, "mbar", "inH2O", 1, 1),
         Kind("flow", "meter**3/second", _FLOW, "L/min", "gpm", 1, 1),
         Kind("power", "watt", _POWER, "kW", "hp", 0, 0),
         Kind("heat flow", "watt", _HEAT, "kW", "BTU/h", 1, 0),
@@ -174,6 +184,7 @@ FIELD_SUFFIXES: dict[str, tuple[str, str]] = {
     "_pct": ("share", "%"),
     "_rpm": ("rotation", "rpm"),
     "_bar": ("pressure", "bar"),
+    "_mbar": ("gas pressure", "mbar"),
     "_l_min": ("flow", "L/min"),
     "_power_kw": ("power", "kW"),
     "_kw": ("heat flow", "kW"),

@@ -62,6 +62,13 @@ export function pressureAs(units: Units, system: System, bar: number): Shown {
   return shownAs(units, "x_bar", system, bar) ?? { figure: bar.toFixed(1), unit: "bar" };
 }
 
+/** What gas in a crankcase has over the air. */
+export function gasPressureAs(units: Units, system: System, millibar: number): Shown {
+  return (
+    shownAs(units, "x_mbar", system, millibar) ?? { figure: millibar.toFixed(1), unit: "mbar" }
+  );
+}
+
 export function flowAs(
   units: Units,
   system: System,

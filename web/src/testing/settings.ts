@@ -18,6 +18,7 @@ export const SETTINGS: Settings = {
     { suffix: "_kelvin", metric: unit(1, "K", 0), us: unit(1.8, "°F", 0) },
     { suffix: "_m_s", metric: unit(1, "m/s", 1), us: unit(1 / 0.3048, "ft/s", 1) },
     { suffix: "_bar", metric: unit(1, "bar", 1), us: unit(14.5037738, "psi", 0) },
+    { suffix: "_mbar", metric: unit(1, "mbar", 1), us: unit(0.401474, "inH2O", 1) },
     { suffix: "_c", metric: unit(1, "°C", 0), us: { ...unit(1.8, "°F", 0), offset: 32 } },
   ],
   grades: ["10W-60"],

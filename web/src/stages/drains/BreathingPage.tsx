@@ -5,7 +5,7 @@ import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
 import { Mark } from "../../parts/Mark";
 import { useSettings } from "../../parts/settings";
-import { gasFlowAs, type Shown } from "../../parts/units";
+import { gasFlowAs, gasPressureAs, type Shown } from "../../parts/units";
 
 function Row({
   label,
@@ -118,6 +118,8 @@ export function BreathingPage({
   const foam = stage.guesses.find(({ key }) => key === "turbo_foam");
   const flow = (value: number): Shown => gasFlowAs(units, system, value);
   const blowBy = flow(breathing.blow_by_l_min);
+  const highest = gasPressureAs(units, system, breathing.highest_mbar);
+  const usual = gasPressureAs(units, system, breathing.usual_mbar);
   const isAssumed = assumed.foamPct !== null || assumed.blowByLMin !== null;
   const [low, high] = breathing.mist_band_ml_h;
   return (
@@ -136,9 +138,9 @@ export function BreathingPage({
       />
       <Row
         label="Crankcase, at the most"
-        value={breathing.highest_mbar.toFixed(1)}
-        unit="mbar"
-        note={`${breathing.usual_mbar.toFixed(1)} most of the lap`}
+        value={highest.figure}
+        unit={highest.unit}
+        note={`${usual.figure} most of the lap`}
       />
       <h3 className="pt-3 font-figure text-[16px] font-semibold">Ways for gas</h3>
       {breathing.ways.map((way) => (

@@ -2,7 +2,7 @@ import { useMemo, type ReactElement } from "react";
 import type { Schemas } from "../../api/client";
 import type { Drain, DrainsStage } from "../../api/drains";
 import { useSettings } from "../../parts/settings";
-import { lengthAs } from "../../parts/units";
+import { gasPressureAs, lengthAs } from "../../parts/units";
 import { Corners, Ranks, STRIP, StripFrame, stripScale } from "../../plots/StripFrame";
 import { nearestIndex, tracePath } from "../../plots/traces";
 
@@ -122,10 +122,11 @@ function Figures({
   const index = nearestIndex(stage.time_s, time);
   const isRight = x > width - 120;
   const spare = lengthAs(units, system, lanes.left[index] ?? 0);
+  const gas = gasPressureAs(units, system, lanes.gas[index] ?? 0);
   const rows: readonly (readonly [number, string])[] = [
     [LANES.spare[0] + 16, `${spare.figure.replace(/^-(0\.?0*)$/, "$1")} ${spare.unit}`],
     [LANES.housing[1], `${(drain.samples.held_ml[index] ?? 0).toFixed(0)} ml`],
-    [STRIP.bottom, `${(lanes.gas[index] ?? 0).toFixed(1)} mbar`],
+    [STRIP.bottom, `${gas.figure} ${gas.unit}`],
   ];
   return (
     <>

@@ -8,6 +8,7 @@ import { EditFigure } from "../../parts/EditFigure";
 import { Mark } from "../../parts/Mark";
 import { Notice } from "../../parts/Notice";
 import { useSettings } from "../../parts/settings";
+import { gasPressureAs } from "../../parts/units";
 import { BendsForm } from "./BendsForm";
 import type { Now } from "./elevation";
 import { lengthIn } from "./sentence";
@@ -30,6 +31,7 @@ function Does({ tried }: { tried: Tried }): ReactElement | null {
   const { trial, isFresh } = tried;
   if (!trial) return null;
   const holds = trial.back_ups === 0;
+  const crankcase = gasPressureAs(shown.units, shown.system, trial.highest_mbar);
   return (
     <div className="py-2 text-[14px]" aria-live="polite" aria-busy={!isFresh} data-trial>
       <p className="flex items-start gap-2 font-semibold text-opt">
@@ -43,7 +45,7 @@ function Does({ tried }: { tried: Tried }): ReactElement | null {
       <p className="text-[13px] text-ink-2">
         Where it was worst: {lengthIn(shown, trial.there_mm)} there is,{" "}
         {lengthIn(shown, trial.needed_mm)} needed, {lengthIn(shown, trial.push_mm)} of it against
-        gas. Crankcase {trial.highest_mbar.toFixed(1)} mbar at the most.
+        gas. Crankcase {crankcase.figure} {crankcase.unit} at the most.
         {!isFresh && " Working it out…"}
       </p>
     </div>

@@ -6,7 +6,10 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/drains";
 import type { EditMutation } from "../../document/BuildContext";
 import { CommandProvider } from "../../parts/commands";
+import { SettingsContext } from "../../parts/settings";
+import type { System } from "../../parts/units";
 import { DRAIN, DRAINS } from "../../testing/drains";
+import { SETTINGS } from "../../testing/settings";
 import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { cans, hoursToFill } from "./BreathingPage";
@@ -16,7 +19,7 @@ const none = { data: undefined, error: null, isFetching: false };
 const refetch = vi.fn();
 const mutateAsync = vi.fn().mockResolvedValue({});
 
-function served(answer: object, trial: object = none): HTMLElement {
+function served(answer: object, trial: object = none, system: System = "metric"): HTMLElement {
   vi.spyOn(api, "useDrains").mockReturnValue({ ...none, refetch, ...answer } as never);
   vi.spyOn(api, "useDrainTrial").mockReturnValue(trial as never);
   vi.spyOn(api, "useDrainsAt").mockReturnValue(none as never);
@@ -25,9 +28,11 @@ function served(answer: object, trial: object = none): HTMLElement {
     <QueryClientProvider
       client={new QueryClient({ defaultOptions: { queries: { enabled: false } } })}
     >
-      <CommandProvider>
-        <DrainsScreen />
-      </CommandProvider>
+      <SettingsContext value={{ ...SETTINGS, system }}>
+        <CommandProvider>
+          <DrainsScreen />
+        </CommandProvider>
+      </SettingsContext>
     </QueryClientProvider>,
     viewOf({ edit }),
   ).container;
@@ -238,6 +243,16 @@ describe("the Drains screen", () => {
     };
     expect(await said(true)).toContain("Measured; likely 24 to 96");
     expect(await said(false)).toContain("A guess; likely 24 to 96");
+  });
+
+  it("tells the gas in the units shown", async () => {
+    const said = async (system: System): Promise<string> => {
+      const page = served({ data: DRAINS }, none, system);
+      await userEvent.click(screen.getAllByRole("tab", { name: "Gas" }).at(-1) as HTMLElement);
+      return wordsIn(page);
+    };
+    expect(await said("metric")).toContain("2.6 mbar");
+    expect(await said("us")).toContain("1.0 inH2O");
   });
 
   it("tells the rules with their sources, and the guesses with their band", async () => {

@@ -177,7 +177,7 @@ function OverLap({
               <FlowDrawing dry={dry} moment={moment} wet={wet} lean={lean} />
             </div>
           </div>
-          <div className="flex items-center justify-between border-t border-hair px-6 pt-2">
+          <div className="flex items-center justify-between gap-x-3 border-t border-hair px-6 pt-2">
             <h2 className="font-figure text-[18px] font-semibold">
               What each stage draws, corner by corner
             </h2>

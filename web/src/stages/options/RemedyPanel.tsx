@@ -135,7 +135,7 @@ export function RemedyPanel({
           : `${row.letter} ${row.told ? stateWords(standing) : "is not told"}`}
       </h2>
       <p className="mt-1 text-[15px]">{isChosen ? options.choice.words : standing.words}</p>
-      {standing.lies && <p className="mt-1 text-[14px]">{standing.lies}</p>}
+      {standing.lies && <p className="mt-1 text-[14px]">{say(standing.lies)}</p>}
       {standing.mouth_dips > 0 && standing.state === "holds" && (
         <p className="mt-1 text-[14px]">
           <span className="font-semibold">Caution:</span> the mouth runs dry {standing.mouth_dips}{" "}
@@ -144,7 +144,7 @@ export function RemedyPanel({
       )}
       {row.worse && (
         <p className="mt-1 text-[14px]">
-          <span className="font-semibold">Cannot be the smallest:</span> {row.worse}.
+          <span className="font-semibold">Cannot be the smallest:</span> {say(row.worse)}.
         </p>
       )}
       {row.note && <p className="mt-1 text-[14px] text-ink-2">{row.note}</p>}

@@ -169,7 +169,11 @@ function Row({
           </span>
           <PhoneLine row={row} />
           <span className="truncate text-[13px] text-ink-2">
-            {row.told ? row.worse || standing.rung_words || "not run yet" : "the model cannot tell"}
+            {row.told ? (
+              <InUnits words={row.worse || standing.rung_words || "not run yet"} />
+            ) : (
+              "the model cannot tell"
+            )}
           </span>
         </span>
         <Cells
