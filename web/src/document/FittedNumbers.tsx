@@ -199,19 +199,14 @@ export function FittedNumbers({
           choices={MADE}
           onChoose={(made) => put({ made: made === "unsaid" ? null : made }, "what it is made of")}
         />
-        {pan.sheet_mm != null ? (
-          <EditFigure
-            label="Wall's thickness"
-            field="pan.sheet_mm"
-            value={pan.sheet_mm}
-            note="gaps to keep-outs are from its outside"
-            onType={(typed) => onType(["pan.sheet_mm"], typed)}
-          />
-        ) : (
-          <Button className="mt-2" onClick={() => put({ sheet_mm: 2 }, "wall's thickness")}>
-            Say how thick the wall is
-          </Button>
-        )}
+        <EditFigure
+          label="Wall's thickness"
+          field="pan.sheet_mm"
+          value={pan.sheet_mm ?? null}
+          note="gaps to keep-outs are from its outside"
+          onType={(typed) => onType(["pan.sheet_mm"], typed)}
+          onClear={() => put({ sheet_mm: null }, "wall's thickness not known")}
+        />
         <Flange document={document} onType={onType} onReplace={onReplace} onAct={onAct} />
       </FigureGroup>
       <FigureGroup title="Crank scraper">

@@ -113,22 +113,13 @@ export function OilNumbers({
         }
         onType={(typed) => onType(["oil.volume_l"], typed)}
       />
-      {oil.mark_l != null ? (
-        <EditFigure
-          label="At the mark"
-          field="oil.mark_l"
-          value={oil.mark_l}
-          onType={(typed) => onType(["oil.mark_l"], typed)}
-        />
-      ) : (
-        <button
-          type="button"
-          className="py-1 text-[14px] underline"
-          onClick={() => put({ mark_l: oil.volume_l }, "oil at the mark")}
-        >
-          Say how much it holds at the mark
-        </button>
-      )}
+      <EditFigure
+        label="At the mark"
+        field="oil.mark_l"
+        value={oil.mark_l ?? null}
+        onType={(typed) => onType(["oil.mark_l"], typed)}
+        onClear={() => put({ mark_l: null }, "oil at the mark not known")}
+      />
       <EditFigure
         label="Temperature in the pan"
         field="oil.temperature_c"

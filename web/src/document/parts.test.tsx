@@ -114,8 +114,22 @@ describe("oil", () => {
     show(<OilNumbers document={bare()} {...{ onType, onReplace }} />);
     await press("Say it place by place");
     expect(ofKind(last(onReplace)[0].circuit, "crankcase")[0]?.holds_l).toBe(2.1);
-    await press("Say how much it holds at the mark");
-    expect(last(onReplace)[0].oil.mark_l).toBe(DUNLIN.oil.volume_l);
+  });
+  it("asks how much it holds at the mark, and takes it back", async () => {
+    const onReplace = vi.fn();
+    const oil = { ...DUNLIN.oil, mark_l: null };
+    const shown = show(
+      <OilNumbers document={{ ...DUNLIN, oil }} onType={onType} onReplace={onReplace} />,
+    );
+    const mark = (): HTMLInputElement => screen.getByLabelText("At the mark");
+    expect(mark().placeholder).toBe("not known");
+    await userEvent.type(mark(), "5.4{Enter}");
+    expect(onType).toHaveBeenLastCalledWith(["oil.mark_l"], "5.4");
+    const told = { ...DUNLIN, oil: { ...oil, mark_l: 5.4 } };
+    shown.rerender(<OilNumbers document={told} onType={onType} onReplace={onReplace} />);
+    await userEvent.clear(mark());
+    await userEvent.tab();
+    expect(last(onReplace)[0].oil.mark_l).toBeNull();
   });
   it("says how much stands over the mark", () => {
     const oil = { ...DUNLIN.oil, volume_l: 7.2, mark_l: 6.2 };

@@ -249,6 +249,16 @@ function PowerFigures({ put, type }: { put: Put; type: Edits["type"] }): ReactEl
   );
 }
 
+const GROUND = [
+  [
+    "rail_height_mm",
+    "Pan rail above the ground",
+    "at its rear face, under the crank, car on its wheels",
+  ],
+  ["least_ground_mm", "Wanted under the pan", undefined],
+] as const;
+
+/** How high the pan hangs, and how high it should. */
 function GroundFigures({
   pan,
   put,
@@ -259,40 +269,19 @@ function GroundFigures({
   type: Edits["type"];
 }): ReactElement {
   const { car } = useBuildView().build.document;
-  if (car.rail_height_mm == null)
-    return (
-      <FigureGroup title="Ground">
-        <div className="py-2 text-[14px]">
-          <p className="pb-2 text-ink-2">
-            Measure from the ground up to the pan rail&apos;s rear face, under the crank.
-          </p>
-          <Button onClick={() => put({ rail_height_mm: 200 }, "height of the rail")}>
-            Put in the rail&apos;s height
-          </Button>
-        </div>
-      </FigureGroup>
-    );
   return (
     <FigureGroup title="Ground">
-      <One
-        label="Pan rail above the ground"
-        field="car.rail_height_mm"
-        value={car.rail_height_mm}
-        note="at its rear face, under the crank, car on its wheels"
-        type={type}
-      />
-      {car.least_ground_mm != null ? (
-        <One
-          label="Wanted under the pan"
-          field="car.least_ground_mm"
-          value={car.least_ground_mm}
-          type={type}
+      {GROUND.map(([key, label, note]) => (
+        <EditFigure
+          key={key}
+          label={label}
+          field={`car.${key}`}
+          value={car[key] ?? null}
+          note={note}
+          onType={(typed) => type([`car.${key}`], typed)}
+          onClear={() => put({ [key]: null }, `${label}: not known`)}
         />
-      ) : (
-        <Button className="mt-2" onClick={() => put({ least_ground_mm: 45 }, "wanted clearance")}>
-          Say how much is wanted
-        </Button>
-      )}
+      ))}
       <Ground pan={pan} />
     </FigureGroup>
   );

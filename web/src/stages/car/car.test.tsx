@@ -1,12 +1,17 @@
 // @vitest-environment jsdom
+import { screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { expect, it, vi } from "vitest";
+import type { BuildView } from "../../document/BuildContext";
 import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
 import { SETTINGS } from "../../testing/settings";
 import { showInBuild, viewOf } from "../../testing/view";
+import { CarScreen } from "./CarScreen";
 import { groundWords } from "./groundWords";
 import { useCarState } from "./state";
 
-vi.mock("../../api/queries", () => ({ usePan: () => ({ data: undefined }) }));
+const none = { data: undefined };
+vi.mock("../../api/queries", () => ({ usePan: () => none, useCircuit: () => none }));
 
 const said = (gap_mm: number, margin_mm: number | null): string =>
   groundWords({ gap_mm, margin_mm, at_mm: [12, 0, -140] }, SETTINGS.units, "metric");
@@ -35,4 +40,17 @@ it("is sound when nothing of it is at a usual place", () => {
     return showInBuild(<State />, viewOf({ build })).container.textContent;
   };
   expect([word(false), word(true)]).toEqual(["sound", "started"]);
+});
+
+it("asks for the rail's height, and puts in none of its own", async () => {
+  const mutateAsync = vi.fn().mockResolvedValue({});
+  const edit = { mutate: vi.fn(), mutateAsync, reset: vi.fn() } as unknown as BuildView["edit"];
+  const car = { ...DUNLIN.car, rail_height_mm: null, least_ground_mm: null };
+  const build = { ...DUNLIN_BUILD, document: { ...DUNLIN, car } };
+  showInBuild(<CarScreen />, viewOf({ build, edit }));
+  const height = screen.getByLabelText<HTMLInputElement>("Pan rail above the ground");
+  expect([height.value, height.placeholder]).toEqual(["", "not known"]);
+  expect(mutateAsync).not.toHaveBeenCalled();
+  await userEvent.type(height, "212{Enter}");
+  expect(JSON.stringify(mutateAsync.mock.lastCall)).toMatch(/car\.rail_height_mm.*212/);
 });
