@@ -48,12 +48,16 @@ FLAGS = (
     # pages are painted by the processor, as on any machine without a graphics card; else this
     # browser would emulate a card for that too, at a fifth of the speed
     "--disable-gpu-rasterization",
+    "--disable-gpu-compositing",
 )
 
 
 A_RUN = 240.0
 """[s] that a run may take where all else is busy besides: only what fails waits it out."""
 
+
+A_MOMENT = 3.0
+"""In which most of what is waited for comes [s]."""
 
 PATIENCE = 90.0
 """As long as anything else is waited for [s]: a page takes a second on a free machine, and a
@@ -85,8 +89,16 @@ class Page:
         return bool(self.until(lambda: self.driver.execute_script(wide) <= width))
 
     def until(self, condition: Callable[[], Any], seconds: float = PATIENCE) -> Any:
+        """Wait until this is so: asked often at first, and seldom of what takes long."""
         ignored = (AssertionError, Exception)
-        return WebDriverWait(self.driver, seconds, 0.1, ignored).until(lambda _: condition())
+        often = min(seconds, A_MOMENT)
+        try:
+            return WebDriverWait(self.driver, often, 0.1, ignored).until(lambda _: condition())
+        except TimeoutException:
+            if seconds <= often:
+                raise
+        left = seconds - often  # each question stops the page that works on the answer
+        return WebDriverWait(self.driver, left, 0.5, ignored).until(lambda _: condition())
 
     def find(self, css: str) -> WebElement:
         return self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css))  # type: ignore[no-any-return]

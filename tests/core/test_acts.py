@@ -272,6 +272,19 @@ class TestAPartThatIsNotKnown:
             self.typed(drop_bar="0.4", flow_l_min="40", colour="3")
 
 
+@pytest.mark.parametrize(
+    ("field", "value", "words"),
+    [
+        ("pan.zones.z4.outline_mm.1.0", "286", "deep sump: outline to 286"),
+        (f"circuit.components.{TestAPartThatIsNotKnown.FILTER}.holds_l", "0.4",
+         "filter: oil that it holds to 0.4"),
+        ("pickup.gap_mm", "9", "mouth's gap to 9"),
+    ],
+)  # fmt: skip
+def test_a_figure_is_called_by_the_part_that_it_is_of(field: str, value: str, words: str) -> None:
+    assert read_act(figure(field, value)).done(BUILDS["dunlin"]).words == words
+
+
 def test_what_reads_but_is_no_pan_is_refused() -> None:
     """A plate that stands outside: the document is well formed, the pan cannot be assembled."""
     far = {"kind": "figures", "figures": [

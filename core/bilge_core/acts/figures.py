@@ -128,12 +128,20 @@ class SetFigures(Act):
         text = self.typed.get(value.field, f"{value.value}").strip()
         named = build.circuit.component(text)  # nobody knows a part by its id
         text = named.name if named else text
-        keys = field.split(".")
-        words = called(field)
-        if keys[:2] == ["pan", "zones"] and len(keys) > 3:
-            zones = build.model_dump()["pan"]["zones"]
-            words = f"{_step(zones, keys[2], field)['name']}: {words}"
-        return f"{words} to {text}"[:200]
+        whose = _whose(build, field)
+        return f"{whose}{': ' if whose else ''}{called(field)} to {text}"[:200]
+
+
+def _whose(build: Build, field: str) -> str:
+    """The name of the innermost part that a figure is of; empty where none has one."""
+    part: Any = build.model_dump()
+    whose = ""
+    for key in field.split(".")[:-1]:
+        if part is not None:  # else it was begun by the act
+            part = _step(part, key, field)
+        if isinstance(part, dict):
+            whose = part.get("name") or whose
+    return whose
 
 
 _NAMES = {

@@ -65,7 +65,8 @@ class FeedTurbo(Act):
             return (covers[-1], "tappings"), covers[-1]["name"]
         line = circuit.feed_line()
         if line is None:
-            raise refused("fed_from", "needs a line into the gallery; here all is cast")
+            words = "needs a line into the gallery; here all is cast: choose another place"
+            raise refused("fed_from", words)
         before = line["name"]
         tee = circuit.add("tee", "tee of the turbo's feed")
         circuit.insert(line, (tee, "a"), (tee, "b"), f"{before}, on", line["line"])

@@ -174,13 +174,13 @@ class Builder:
         self.press("Fit it", form)
         self.page.until(lambda: self.state() > before)
 
-    def car_is_in(self, state: int) -> None:
+    def car_is_in(self, state: int, said: str = "done") -> None:
         """Say on Job card which state the car is in."""
         self.open("job-card")
         self.page.says("Which state is the car in?")
         path = f"//li[contains(normalize-space(.), 'State {state}:')]//button"
         self._centred(path).click()
-        self.page.says("done")
+        self.page.says(said)
 
     def pick_part(self, part: str, verb: str) -> None:
         """Have a part renewed or looked over on the same job."""

@@ -67,7 +67,6 @@ function TheJob({ told, me }: { told: JobStage; me: string }): ReactElement | nu
   const steps = stepsNow(card, queue.rows, now);
   const next = nextStep(steps);
   const step = steps.find(({ id }) => id === params.get("step")) ?? next ?? steps.at(-1);
-  if (!step) return <NothingToDo stage={stage} />;
   const pick = (id: string): void => {
     setParams({ step: id }, { replace: true });
     setPage("step");
@@ -84,6 +83,7 @@ function TheJob({ told, me }: { told: JobStage; me: string }): ReactElement | nu
       ? say.mutate({ said, how: "keep" })
       : say.mutate({ said, how: "try" }, { onSuccess: setTried });
   const fault = say.error ? wordsOf(say.error) : null;
+  if (!step) return <NothingToDo stage={stage} onSay={sayIt} fault={fault} />;
   const shown = (which: Page): string => (page === which ? "" : "hidden lg:block");
   const job = (
     <>
@@ -188,6 +188,5 @@ export function JobCardScreen(): ReactElement {
       />
     );
   if (!stage.card) return <ChooseAsIs stage={stage} />;
-  if (stage.card.steps.length === 0) return <NothingToDo stage={stage} />;
   return <TheJob told={stage} me={session.username} />;
 }

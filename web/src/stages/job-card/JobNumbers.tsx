@@ -1,10 +1,11 @@
 import { useState, type ReactElement } from "react";
 import { jobPage, type Card, type JobStage, type Said } from "../../api/job";
 import { useBuildView } from "../../document/BuildContext";
-import { Button } from "../../parts/Button";
 import { Choice } from "../../parts/Choice";
 import { allow, isAllowed, type Signal } from "../../parts/signal";
 import { Access } from "./Access";
+import { Extras } from "./Extras";
+import { row } from "./row";
 import { dayWords, longWords } from "./words";
 
 const SEALING: Readonly<Record<NonNullable<Said["sealing"]>, string>> = {
@@ -13,9 +14,6 @@ const SEALING: Readonly<Record<NonNullable<Said["sealing"]>, string>> = {
 };
 const PLACES = { off: "sump off: drilled, washed", on: "in place: nut passed in" } as const;
 const PASSES = { "1": "once round", "2": "twice round", "3": "three times" } as const;
-
-const row =
-  "flex items-center justify-between gap-3 border-b border-hair py-1 text-[14px] text-ink-2";
 
 /** When: hands, waits, oil in, done, and what a part that is late costs. */
 function Plan({ card }: { card: Card }): ReactElement {
@@ -72,64 +70,6 @@ function Switch({ which, words }: { which: Signal; words: string }): ReactElemen
         className="size-5 accent-[var(--ink)]"
       />
     </label>
-  );
-}
-
-/** What else is done on this job: a part renewed, a part looked at. */
-function Extras({
-  stage,
-  said,
-  onSay,
-}: {
-  stage: JobStage;
-  said: Said;
-  onSay: (said: Said) => void;
-}): ReactElement {
-  const extras = said.extras;
-  const [part, setPart] = useState("pan");
-  const chosen = stage.parts.find(({ id }) => id === part);
-  const nameOf = (id: string): string => stage.parts.find((each) => each.id === id)?.name ?? id;
-  const add = (what: "renew" | "look_at"): void =>
-    onSay({
-      ...said,
-      extras: [...extras.filter((each) => each.part !== part), { do: what, part }],
-    });
-  return (
-    <section aria-label="Also" className="border-t border-hair py-2">
-      <h3 className="font-figure text-[16px] font-semibold">Also on this job</h3>
-      <ul>
-        {extras.map((each) => (
-          <li key={each.part} className={row}>
-            <span className="text-ink">
-              {each.do === "renew" ? "renew" : "look over"}: {nameOf(each.part)}
-            </span>
-            <Button
-              onClick={() => onSay({ ...said, extras: extras.filter((other) => other !== each) })}
-            >
-              Not this
-            </Button>
-          </li>
-        ))}
-      </ul>
-      <div className="mt-1 flex flex-wrap gap-2">
-        <select
-          value={part}
-          aria-label="A part to renew or to look at"
-          onChange={(event) => setPart(event.target.value)}
-          className="min-h-9 min-w-0 flex-1 border border-ink bg-panel px-2 text-[15px]"
-        >
-          {stage.parts.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-        <Button disabled={!chosen?.renewable} onClick={() => add("renew")}>
-          Renew
-        </Button>
-        <Button onClick={() => add("look_at")}>Look over</Button>
-      </div>
-    </section>
   );
 }
 
@@ -248,7 +188,7 @@ export function JobNumbers({
         </label>
       ))}
       <Access said={said} onSay={onSay} />
-      <Extras stage={stage} said={said} onSay={onSay} />
+      <Extras title="Also on this job" {...{ stage, said, onSay }} />
       <section aria-label="This device" className="border-t border-hair py-2">
         <h3 className="font-figure text-[16px] font-semibold">On this device</h3>
         <Switch which="sound" words="A sound when a wait is over" />

@@ -1,7 +1,8 @@
 import type { ReactElement } from "react";
-import type { JobStage } from "../../api/job";
+import type { JobStage, Said } from "../../api/job";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { Extras } from "./Extras";
 import { dayWords } from "./words";
 
 /** Nobody said which state the car is in: the card is the way from there to the plan. */
@@ -39,8 +40,16 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
   );
 }
 
-/** The car is as it is planned. */
-export function NothingToDo({ stage }: { stage: JobStage }): ReactElement {
+/** The car is as it is planned; what is renewed or looked over on it may still be said. */
+export function NothingToDo({
+  stage,
+  onSay,
+  fault,
+}: {
+  stage: JobStage;
+  onSay: (said: Said) => void;
+  fault: string | null;
+}): ReactElement {
   const { go } = useBuildView();
   return (
     <section className="max-w-2xl px-6 py-4">
@@ -54,6 +63,14 @@ export function NothingToDo({ stage }: { stage: JobStage }): ReactElement {
       <Button look="main" onClick={() => go("options")}>
         Look at the remedies
       </Button>
+      <div className="mt-4">
+        <Extras title="Or renew or look over a part" {...{ stage, onSay }} said={stage.said} />
+        {fault && (
+          <p role="alert" className="py-1 text-[14px] text-bad">
+            {fault}
+          </p>
+        )}
+      </div>
       {stage.over.length > 0 && (
         <>
           <h2 className="pt-5 font-figure text-[18px] font-semibold">Jobs that are done</h2>

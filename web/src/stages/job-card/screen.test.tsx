@@ -87,6 +87,15 @@ describe("the Job card screen", () => {
     expect(screen.getByText(/the car is as it is planned/)).toBeTruthy();
   });
 
+  it("takes a part that is renewed where nothing else is to do", async () => {
+    served({ ...JOB, number: null, card: cardOf([]) });
+    await userEvent.click(screen.getByRole("button", { name: "Renew" }));
+    expect(say.mock.calls[0]?.[0]).toMatchObject({
+      how: "try",
+      said: { extras: [{ do: "renew", part: "pan" }] },
+    });
+  });
+
   it("shows how a job would be, tries what is said of it, and begins it", async () => {
     served({ ...JOB, number: null });
     await userEvent.selectOptions(screen.getAllByLabelText("Pan joint")[0] as Element, "liquid");

@@ -12,7 +12,7 @@ export function useJobState(): StageState {
   if (card.steps.length === 0)
     return told.over.length > 0
       ? { mark: "good", word: "done" }
-      : { mark: "nothing", word: "nothing to do" };
+      : { mark: "nothing", word: "no work" };
   if (told.number === null) return { mark: "nothing", word: `${card.steps.length} steps` };
   const mark = card.bad.length > 0 ? "bad" : "started";
   return { mark, word: `${card.done} of ${card.steps.length}` };
