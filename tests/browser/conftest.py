@@ -48,6 +48,7 @@ FLAGS = (
     # pages are painted by the processor, as on any machine without a graphics card; else this
     # browser would emulate a card for that too, at a fifth of the speed
     "--disable-gpu-rasterization",
+    "--disable-gpu-compositing",
 )
 
 
