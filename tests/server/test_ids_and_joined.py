@@ -205,7 +205,7 @@ class TestFiguresById:
         type_in(user, build, 1, **{field.replace(".", "__"): "7 %"})
         changed = shown(build)
         assert changed.document["pan"]["plates"][1]["openings"][0]["gate"]["leak_pct"] == 7.0
-        assert changed.change == "leak to 7 %"
+        assert changed.change == "G1: leak to 7 %"
 
     def test_a_zone_is_told_by_its_name(self, shop: tuple[User, Build]) -> None:
         user, build = shop
