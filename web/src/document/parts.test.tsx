@@ -206,6 +206,14 @@ describe("what is fitted", () => {
     show(<FittedNumbers {...{ document, onType, onReplace, onAct }} />);
     return { onReplace, onAct };
   };
+  it("asks how thick the wall is, and puts in none of its own", async () => {
+    const { onReplace } = fitted({ ...DUNLIN, pan: { ...DUNLIN.pan, sheet_mm: null } });
+    const wall = screen.getByLabelText<HTMLInputElement>("Wall's thickness");
+    expect([wall.value, wall.placeholder]).toEqual(["", "not known"]);
+    await userEvent.type(wall, "1.5{Enter}");
+    expect(onType).toHaveBeenLastCalledWith(["pan.sheet_mm"], "1.5");
+    expect(onReplace).not.toHaveBeenCalled();
+  });
   it("adds bosses of each kind", async () => {
     const { onReplace } = fitted(DUNLIN);
     await press("Turbo drain");

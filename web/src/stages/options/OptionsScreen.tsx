@@ -11,6 +11,7 @@ import {
 } from "../../api/options";
 import { useBuildView } from "../../document/BuildContext";
 import { Button } from "../../parts/Button";
+import { InUnits } from "../../parts/InUnits";
 import { useCommands } from "../../parts/commands";
 import { Notice, Waiting } from "../../parts/Notice";
 import { Progress } from "../../parts/Progress";
@@ -255,7 +256,9 @@ export function OptionsScreen(): ReactElement {
           <FrontPlot options={options} picked={shown ?? null} onPick={pick} />
           <hr className="mt-2 border-good" />
           {options.choice.key === null && (
-            <p className="pt-2 text-[15px]">{options.choice.words}</p>
+            <p className="pt-2 text-[15px]">
+              <InUnits words={options.choice.words} />
+            </p>
           )}
           {row && <RemedyPanel key={row.key} study={study} options={options} row={row} />}
         </aside>

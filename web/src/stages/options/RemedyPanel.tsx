@@ -134,7 +134,7 @@ export function RemedyPanel({
           ? `${row.letter} holds, and is the smallest`
           : `${row.letter} ${row.told ? stateWords(standing) : "is not told"}`}
       </h2>
-      <p className="mt-1 text-[15px]">{isChosen ? options.choice.words : standing.words}</p>
+      <p className="mt-1 text-[15px]">{say(isChosen ? options.choice.words : standing.words)}</p>
       {standing.lies && <p className="mt-1 text-[14px]">{say(standing.lies)}</p>}
       {standing.mouth_dips > 0 && standing.state === "holds" && (
         <p className="mt-1 text-[14px]">

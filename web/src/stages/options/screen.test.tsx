@@ -4,8 +4,10 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/options";
 import { CommandProvider } from "../../parts/commands";
+import { SettingsContext, type Settings } from "../../parts/settings";
 import { DUNLIN_BUILD } from "../../testing/documents";
-import { LATEST, OPTIONS, studyOf } from "../../testing/options";
+import { LATEST, OPTIONS, rowOf, standingOf, studyOf } from "../../testing/options";
+import { SETTINGS } from "../../testing/settings";
 import { wordsIn } from "../../testing/shown";
 import { showInBuild, viewOf } from "../../testing/view";
 import { optionsTable } from "./optionsTable";
@@ -21,7 +23,11 @@ const hours = vi.fn();
 const overLap = vi.fn();
 const go = vi.fn();
 
-function served(latest: object | null, more: { error?: Error } = {}): HTMLElement {
+function served(
+  latest: object | null,
+  more: { error?: Error } = {},
+  settings: Settings = SETTINGS,
+): HTMLElement {
   vi.spyOn(api, "useOptions").mockReturnValue({
     data: latest ?? undefined,
     error: more.error ?? null,
@@ -44,9 +50,11 @@ function served(latest: object | null, more: { error?: Error } = {}): HTMLElemen
     isFetching: false,
   } as never);
   return showInBuild(
-    <CommandProvider>
-      <OptionsScreen />
-    </CommandProvider>,
+    <SettingsContext value={settings}>
+      <CommandProvider>
+        <OptionsScreen />
+      </CommandProvider>
+    </SettingsContext>,
     viewOf({ go, build: { ...DUNLIN_BUILD, state: 1 } }),
   ).container;
 }
@@ -127,6 +135,21 @@ describe("the Options screen", () => {
     await userEvent.click(screen.getByRole("button", { name: /^B, Remedy gates_2: dry 5.6 s/ }));
     expect(screen.getByRole("region", { name: "Remedy B" })).toBeTruthy();
     expect(page.querySelectorAll("[aria-pressed=true][data-option]")).toHaveLength(1);
+  });
+
+  it("tells a remedy's words in the units shown", async () => {
+    const words = "Down to 2 bar.";
+    const row = rowOf("oil_1", "A", {
+      standing: standingOf({ words, lies: "12 mm over the floor" }),
+      worse: "25 mm less to the ground",
+    });
+    const options = { ...OPTIONS, rows: [row, ...OPTIONS.rows.slice(1)] };
+    const us = { ...SETTINGS, system: "us" as const };
+    const page = served({ study: studyOf({ options }), has_lap: true }, {}, us);
+    await userEvent.click(screen.getByRole("button", { name: /^A · Remedy oil_1/ }));
+    for (const said of ["Down to 29 psi.", "0.47 in over the floor", "0.98 in less to the ground"])
+      expect(wordsIn(page)).toContain(said);
+    expect(wordsIn(page)).not.toContain("25 mm");
   });
 
   it("makes a remedy a revision, only of the build as it stands", async () => {
