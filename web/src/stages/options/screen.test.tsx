@@ -129,7 +129,7 @@ describe("the Options screen", () => {
   it("shows the remedy that is picked, in the table or on the plot", async () => {
     const page = served(LATEST);
     await userEvent.click(screen.getByRole("button", { name: /^A · Remedy oil_1: does not hold/ }));
-    expect(screen.getByRole("region", { name: "Remedy A" }).textContent).toContain(
+    expect(wordsIn(screen.getByRole("region", { name: "Remedy A" }))).toContain(
       "Without pressure for 2.2 s a lap.",
     );
     await userEvent.click(screen.getByRole("button", { name: /^B, Remedy gates_2: dry 5.6 s/ }));
