@@ -196,7 +196,8 @@ def _zones_are(now: dict[str, Any], then: dict[str, Any]) -> bool:
 _PANS_FIGURES = ("pan.zones.", "pan.skirt_height_mm")
 
 
-def _tells_the_pan(act: dict[str, Any]) -> bool:
+def tells_the_pan(act: dict[str, Any]) -> bool:
+    """Whether an act says what the pan is: its figures typed, or a scan of it read."""
     if act["kind"] != "figures":
         return bool(act["kind"] == "pan_from_scan")
     return any(each["field"].startswith(_PANS_FIGURES) for each in act["figures"])
@@ -218,7 +219,7 @@ def _was_told(build: int, first: int, last: int, _made_at: datetime) -> bool:
             now, then = (as_felt(plain_document(states[pk]))["pan"] for pk in (at, parent))
             if not _zones_are(now, then):
                 return True
-        elif _tells_the_pan(act):
+        elif tells_the_pan(act):
             return True
         at = parent
     return False

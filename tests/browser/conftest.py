@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -30,7 +29,9 @@ from selenium.webdriver.support.ui import WebDriverWait
 from studies import tasks as studying
 from studies.models import Study
 
+from tests.browser.asked import SHOWN
 from tests.conftest import DEMO, ROOT
+from tests.emptied import no_permissions_anew  # noqa: F401
 
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 FLAGS = (
@@ -109,11 +110,11 @@ class Page:
             f"//{tag}[normalize-space(.)='{words}' or @aria-label='{words}']"
             f"|//{tag}[.//*[normalize-space(text())='{words}']]"
         )
-        return self.until(  # type: ignore[no-any-return]
-            lambda: next(
-                each for each in self.driver.find_elements(By.XPATH, path) if each.is_displayed()
-            )
-        )
+        return self.until(lambda: self.seen(path)[0])  # type: ignore[no-any-return]
+
+    def seen(self, path: str) -> list[WebElement]:
+        """Elements at an xpath that are on the page to be seen."""
+        return list(self.driver.execute_script(SHOWN, path))
 
     def field(self, label: str) -> WebElement:
         """The input that a label belongs to."""
@@ -270,9 +271,10 @@ def driver(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrom
     browser.quit()
 
 
-@contextmanager
+@pytest.fixture(scope="session")
 def under_way() -> Iterator[Callable[[], int]]:
-    """Counts the requests that the server has begun to answer and not yet ended."""
+    """Counts the requests that the server has begun to answer and not yet ended: through all
+    tests, as what one test's page asked for may end in the next."""
     counted = [0]
     lock = threading.Lock()
 
@@ -306,8 +308,9 @@ def quick(live_server: Any, monkeypatch: pytest.MonkeyPatch) -> None:
 
 @pytest.fixture
 def page(
-    driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path, quick: None
-) -> Iterator[Page]:
+    driver: webdriver.Chrome, live_server: Any, settings: Any, tmp_path: Path, quick: None,
+    under_way: Callable[[], int],
+) -> Iterator[Page]:  # fmt: skip
     settings.UPLOADS = str(tmp_path / "uploads")
     caches["forecasts"].clear()  # kept for the rows of another test
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
@@ -320,11 +323,10 @@ def page(
     found = Page(driver, live_server.url)
     found.size(1280, 800)
     driver.get_log("browser")
-    with under_way() as count:
-        yield found
-        log = driver.get_log("browser")
-        driver.get("about:blank")
-        found.until(lambda: count() == 0)  # what is still answered would meet the tables' emptying
+    yield found
+    log = driver.get_log("browser")
+    driver.get("about:blank")
+    found.until(lambda: under_way() == 0)  # what is still answered would meet the tables' emptying
     refused = [
         entry["message"]
         for entry in log

@@ -37,8 +37,7 @@ def press(page: Page, words: str) -> None:
     """The button that is seen and has these words in it."""
 
     def attempt() -> bool:
-        found = page.driver.find_elements(By.XPATH, f"//button[contains(., '{words}')]")
-        next(each for each in found if each.is_displayed()).click()
+        page.seen(f"//button[contains(., '{words}')]")[0].click()
         return True
 
     page.until(attempt)

@@ -110,7 +110,7 @@ def test_a_spacer_takes_the_pickup_along(pan: Page, build: Build) -> None:
     field.send_keys(Keys.CONTROL, "a")
     field.send_keys("1/4 in", Keys.ENTER)
     pan.says("spacer under the pan, 1/4 in: +0.61 L to the rail")
-    pan.says("Spacer of 6 mm fitted")
+    pan.says("Spacer of 6.35 mm fitted")
     document = document_of(Build.objects.get(pk=build.pk))
     assert document.pan.spacer_mm == pytest.approx(6.35)
     assert document.pickup.gap_mm == 8

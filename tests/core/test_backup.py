@@ -18,6 +18,13 @@ import pytest
 from launch import backup, given, keys, paths, processes, serve
 from launch.database import PrivateMariaDB
 
+OLDER = """
+from django.core.management import call_command
+for words in (["sessions"], ["accounts"], ["builds"], ["loads"], ["runs", "0001"]):
+    call_command("migrate", *words, verbosity=0, skip_checks=True)
+"""
+"""What makes tables as they once were."""
+
 MANAGE = [sys.executable, str(paths.ROOT / "server" / "manage.py")]
 
 
@@ -75,14 +82,35 @@ def test_what_is_no_database_is_refused_and_left_alone(home: Path) -> None:
     assert strange.read_text() == "the only copy"
 
 
-@pytest.mark.parametrize("older", [None, "0001"])
-def test_wiped_and_restored_from_this_schema_and_an_older_one(
-    home: Path, database: PrivateMariaDB, older: str | None, tmp_path_factory: Any
+def wiped_and_restored(home: Path, server: PrivateMariaDB, kept: Path) -> Path:
+    """A backup is written, all that it keeps is lost, and it comes back; what it is now, aside."""
+    upload = home / "uploads" / "token" / "log"
+    file = kept / "bilge.zip"
+    backup.write_backup(file, server.environment(), with_secrets=True)
+    assert file.stat().st_mode & 0o077 == 0
+    before = workshops(server)
+    secret = (home / "secrets.json").read_text()
+
+    server.sql("DELETE FROM bilge.accounts_workshop")
+    server.stop()
+    upload.unlink()
+    (home / "secrets.json").unlink()
+    assert backup.restore(file) == 0
+    assert upload.read_bytes() == b"time,speed\n"
+    assert (home / "secrets.json").read_text() == secret
+    server.start()
+    assert workshops(server) == before
+    return max((home / "aside").iterdir())
+
+
+def workshops(server: PrivateMariaDB) -> str:
+    return rows(server, "SELECT * FROM accounts_workshop ORDER BY id")
+
+
+def test_wiped_and_restored_from_an_older_schema_and_from_this_one(
+    home: Path, database: PrivateMariaDB, tmp_path_factory: Any
 ) -> None:
-    env = database.environment()
-    manage(env, "migrate", "-v0", "--skip-checks")
-    if older:
-        manage(env, "migrate", "-v0", "--skip-checks", "runs", older)
+    manage(database.environment(), "shell", "-v0", "-c", OLDER)
     database.sql(
         "INSERT INTO bilge.accounts_workshop (name) VALUES ('Reed Lane'), ('Ölhafen \U0001f6e2')"
     )
@@ -91,30 +119,19 @@ def test_wiped_and_restored_from_this_schema_and_an_older_one(
     upload.write_bytes(b"time,speed\n")
     (upload.parent / "columns.npz").write_bytes(b"made again when it is missing")
     keys.own_secrets()
-    file = tmp_path_factory.mktemp("kept") / "bilge.zip"
-    backup.write_backup(file, env, with_secrets=True)
-    assert file.stat().st_mode & 0o077 == 0
-    before = rows(database, "SELECT * FROM accounts_workshop ORDER BY id")
-    secret = (home / "secrets.json").read_text()
-
-    database.sql("DELETE FROM bilge.accounts_workshop")
-    database.stop()
-    upload.unlink()
-    (home / "secrets.json").unlink()
-    assert backup.restore(file) == 0
-    assert upload.read_bytes() == b"time,speed\n"
-    assert (home / "secrets.json").read_text() == secret
-    aside = next((home / "aside").iterdir())
+    before = workshops(database)
+    aside = wiped_and_restored(home, database, tmp_path_factory.mktemp("kept"))
     assert (aside / "database" / "data" / "ibdata1").exists()  # what was there is there still
-    database.start()
-    assert rows(database, "SELECT * FROM accounts_workshop ORDER BY id") == before
-    if older:  # the start brings it up to date, and keeps it as it was first
-        serve.backup_before_migrating({**os.environ, **database.environment()})
-        kept = list((home / "backups").iterdir())
-        assert len(kept) == 1 and backup.checked(kept[0])["version"] == backup.VERSION
+    # the start brings it up to date, and keeps it as it was first
+    serve.backup_before_migrating({**os.environ, **database.environment()})
+    kept = list((home / "backups").iterdir())
+    assert len(kept) == 1 and backup.checked(kept[0])["version"] == backup.VERSION
     manage(database.environment(), "migrate", "-v0", "--skip-checks")
+    assert workshops(database) == before
+    # and once more, of today's schema: nothing is left to bring up to date
+    wiped_and_restored(home, database, tmp_path_factory.mktemp("kept"))
     manage(database.environment(), "migrate", "--check", "--skip-checks")
-    assert rows(database, "SELECT * FROM accounts_workshop ORDER BY id") == before
+    assert workshops(database) == before
     assert "restoring-" not in " ".join(path.name for path in home.iterdir())
 
 

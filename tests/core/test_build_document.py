@@ -60,7 +60,7 @@ def test_an_engine_that_holds_all_its_oil_is_refused(box_document: Make) -> None
         (
             {"pan__zones__0__outline_mm": [[0, 0], [1, 0], [1, 1]]},
             "pan.zones.0.outline_mm",
-            "1 cm2",
+            "1 cm²",
         ),
         ({"pan__zones__0__outline_mm": [[0, 0], [1, 0]]}, "pan.zones.0.outline_mm", "at least 3"),
         (
@@ -99,7 +99,7 @@ def test_zones_may_not_overlap_nor_stand_apart(box_document: Make) -> None:
     document = box_document()
     zones = document["pan"]["zones"]
     zones.append(zone("lap", [[380, -120], [500, -120], [500, 120], [380, 120]]))
-    assert "lies over box by 48.0 cm2" in faults(document)["pan.zones.1.outline_mm"]
+    assert "lies over box by 48.0 cm²" in faults(document)["pan.zones.1.outline_mm"]
     zones[1] = zone("far", [[420, -120], [500, -120], [500, 120], [420, 120]])
     assert "not open to" in faults(document)["pan.zones.1.outline_mm"]
     zones[1] = zone("corner", [[400, 120], [500, 120], [500, 220], [400, 220]])

@@ -34,6 +34,31 @@ def test_nothing_changed_is_no_work_and_what_is_known_is_none_either() -> None:
     assert taken(DUNLIN, known) == ({}, {})
 
 
+def test_a_dry_sump_has_no_tube_of_a_pickup_to_make_and_no_stick_to_mark() -> None:
+    dry = done(DUNLIN, kind="go_dry", depth_mm=60)
+    parts, operations = taken(DUNLIN, dry)
+    assert parts["tube"] == 3  # of its scavenge pickups, none to the pump
+    assert not {"bell", "pickup_seal"} & set(parts)
+    assert not {"make_pickup", "renew_seal"} & set(operations)
+    steps = {each.step.key for each in card_of(DUNLIN, dry, CardSettings()).steps}
+    assert "find_level" in steps
+    assert not {"make_tube", "mark_stick"} & steps
+    lower = {each.step.key for each in card_of(dry, done(dry, kind="spacer", by_mm=6.35),
+                                               CardSettings()).steps}  # fmt: skip
+    assert "fit_spacer" in lower and not {"renew_seal", "mark_stick"} & lower
+    back = {each.step.key for each in card_of(dry, DUNLIN, CardSettings()).steps}
+    assert {"make_tube", "mark_stick"} <= back
+
+
+def test_the_pan_is_sealed_as_was_chosen() -> None:
+    def sealed(sealing: str) -> str:
+        card = card_of(DUNLIN, GATED, CardSettings.model_validate({"sealing": sealing}))
+        return next(each.words for each in card.steps if each.step.key == "seal_pan")
+
+    assert sealed("gasket") == "Seal the pan: its gasket or O-ring, where the maker has one"
+    assert sealed("liquid") == "Seal the pan: a thin bead inside the bolt holes"
+
+
 @pytest.mark.parametrize(
     ("raw", "parts", "operations"),
     [

@@ -13,6 +13,7 @@ from bilge_core.loads.corners import find_corners, place_on_lap
 from bilge_core.loads.facts import log_facts
 from bilge_core.loads.line import driven_line
 from bilge_core.loads.log import Log, prepare
+from bilge_core.loads.manoeuvres import Manoeuvre, manoeuvre_log
 from bilge_core.loads.reading import Column, Reading
 from bilge_core.loads.recording import read_log
 from bilge_core.loads.sniff import LogFile, open_log
@@ -231,6 +232,15 @@ def test_wrong_signs_and_units_show_themselves(saltmarsh: Log) -> None:
         saltmarsh.engine_speed,
     )  # fmt: skip
     assert any("do not agree" in doubt for doubt in log_facts(slow).doubts)
+
+
+def test_what_was_said_in_words_is_not_held_against_a_speed_that_nobody_logged() -> None:
+    turn = Manoeuvre("corner", "left", 1.7, 0.5, 3.0, 860.0)
+    facts = log_facts(manoeuvre_log(turn, Manoeuvre("braking", "left", 1.9, 0.5, 1.5, 860.0)))
+    assert facts.doubts == ()
+    assert facts.sentences[0] == "This lap has one left-hand corner."
+    assert facts.sentences[-1] == "It lasts 10.0 s."
+    assert "brakes at up to 1.90 g" in facts.sentences[1]
 
 
 def test_line_of_a_whole_turn_is_a_circle_of_v_squared_over_a() -> None:

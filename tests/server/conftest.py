@@ -20,6 +20,7 @@ from loads.services import store_lap
 from PIL import Image
 
 from tests.conftest import DEMO
+from tests.emptied import no_permissions_anew  # noqa: F401
 
 
 class WorkshopFactory(factory.django.DjangoModelFactory):

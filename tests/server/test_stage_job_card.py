@@ -182,7 +182,7 @@ def test_the_plan_moves_under_a_card(api: Api, user: User, gated: Build) -> None
     sent(api, "POST", f"/builds/{gated.pk}/show", {"base_state": gated.current.number, "state": 1})
     less = sent(api, "GET", address(gated)).told
     undo = step(less, f"undo.hang_gate:{gate}")
-    assert undo["words"].startswith("Take back: Hang gate in")
+    assert undo["words"].startswith("Take back: Hang right gate of")
 
 
 def test_a_part_found_bad_is_sent_back_and_the_plan_waits(api: Api, gated: Build) -> None:

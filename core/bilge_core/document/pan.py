@@ -56,7 +56,7 @@ def fault_of_outline(zone: Zone) -> str | None:
             f"the outline crosses or touches itself near {float(x):.0f} mm ahead of the rear face, "
             f"{float(y):.0f} mm left of the centreline; list the corners in order round the edge"
         )
-    return "the outline encloses less than 1 cm2; give the corners in order round the edge"
+    return "the outline encloses less than 1 cm²; give the corners in order round the edge"
 
 
 _UNCOVERED = 0.01  # of an outline that its surface may leave bare (ours: drawing accuracy)

@@ -113,10 +113,17 @@ def _is_of_a_part(key: str) -> bool:
     return key not in _WHOLE
 
 
+_SEALED = {
+    "gasket": "its gasket or O-ring, where the maker has one",
+    "liquid": "a thin bead inside the bolt holes",
+}
+
+
 def _open_and_close(gathered: Gathered, pieces: tuple[Piece, ...], at: Circumstances) -> None:
     """Getting the pan off and back on, and what comes with that."""
     for key in _OF_THE_PAN:
-        gathered.add(key, bought=(("pan_gasket", 1),) if key == "seal_pan" else ())
+        gathered.add(key, name=_SEALED[at.settings.sealing] if key == "seal_pan" else "",
+                     bought=(("pan_gasket", 1),) if key == "seal_pan" else ())  # fmt: skip
     if at.settings.sealing == "gasket":  # nothing has to set; it settles, and is torqued again
         gathered.steps["finger_tight"] = replace(gathered.steps["finger_tight"], wait=0.0)
         gathered.add("retorque")
@@ -128,9 +135,9 @@ def _open_and_close(gathered: Gathered, pieces: tuple[Piece, ...], at: Circumsta
             gathered.add("raise_baffle", plate["id"], plate["name"])
     joint = at.joint
     is_new = any(each.step.key == "renew_seal" for each in gathered.steps.values())
-    if done & PICKUP_OFF and joint and not is_new:
+    if done & PICKUP_OFF and joint and not is_new and not at.is_dry:
         gathered.add("renew_seal", joint["id"], joint["name"], (("pickup_seal", 1),))
-    if done & _NEW_LEVELS:
+    if done & _NEW_LEVELS and not at.is_dry:  # a tank's level is found with the engine turning
         gathered.add("mark_stick")
 
 
@@ -253,7 +260,7 @@ def card_of(
         settings, parts, after.pan.made == "cast", in_place,
         tuple(parts[plate.id] for plate in after.pan.plates
               if isinstance(plate, HorizontalPlate) and plate.role == "baffle" and plate.id in was),
-        joint,
+        joint, after.circuit.is_dry,
     )  # fmt: skip
     opens = any(_opens(each, in_place) for each in pieces) or is_open_still(standing)
     gathered = Gathered(hours or {})

@@ -16,6 +16,7 @@ from bilge_core.document.drive import BeltDrive
 from bilge_core.document.floors import FLOORS
 from bilge_core.document.ids import Document
 from bilge_core.document.spacer import without_spacer
+from bilge_core.job.named import gates_of
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
 from bilge_core.shop import bought_as
 
@@ -131,6 +132,8 @@ def pieces_between(before: Build, after: Build) -> tuple[Piece, ...]:
     return tuple(
         piece
         for count in (_plates, _zones, _pickup, _scrapers, _circuit, _bosses, _runs)
+        # a dry sump's pump has no pickup whose tube was made: a line goes to it from the tank
+        if count is not _pickup or not after.circuit.is_dry
         for piece in count(was, now)
     )
 
@@ -193,13 +196,6 @@ _OF_PLATE = (
 )  # fmt: skip
 
 
-def _gates(plate: Document) -> Iterator[Document]:
-    for opening in plate["openings"]:
-        if opening.get("gate"):
-            name = f"gate in {opening['name']} of {plate['name']}"
-            yield {"name": name, **opening["gate"]}
-
-
 def _plates(was: Document, now: Document) -> _Pieces:
     before, after = was["pan"]["plates"], now["pan"]["plates"]
     known = _by_id(before)
@@ -213,8 +209,8 @@ def _plates(was: Document, now: Document) -> _Pieces:
                 yield _piece("fit_plate", plate, plate_sheet=1)
         elif len(plate["openings"]) > len(old["openings"]):
             yield _piece("fit_plate", plate)
-        hung = {gate["id"]: gate for gate in _gates(old or {"openings": []})}
-        for gate in _gates(plate):
+        hung = {gate["id"]: gate for gate in gates_of(old or {"openings": []})}
+        for gate in gates_of(plate):
             there = hung.get(gate["id"])
             if there is None or _differs(there, gate, "leaf"):
                 yield _piece("hang_gate", gate, **{f"gate_{gate['leaf']}": 1})

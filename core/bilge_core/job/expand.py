@@ -65,6 +65,7 @@ class Circumstances:
     in_place : whether holes are drilled with the pan on the car
     baffles : plates that rise with a spacer
     joint : the run into the pump, see `bilge_core.job.difference.suction_joint`
+    is_dry : whether the pump draws from a tank once all is done
     """
 
     settings: CardSettings
@@ -73,6 +74,7 @@ class Circumstances:
     in_place: bool
     baffles: tuple[Document, ...]
     joint: Document
+    is_dry: bool = False
 
     def row(self, part: str) -> Document:
         """A part as plain data; empty where the plan has none of that id."""

@@ -12,14 +12,28 @@ from bilge_core.document.marks import OF_COMPONENTS
 _LABELS = frozenset({"name", *OF_COMPONENTS})
 
 
+def gates_of(plate: Document) -> Iterator[Document]:
+    """Gates of a plate as plain data, each with a name to call it by.
+
+    Examples
+    --------
+    >>> openings = [{"name": "right gate", "gate": {"id": "g1"}}, {"name": "slot", "gate": None},
+    ...             {"name": "mouth", "gate": {"id": "g2"}}]
+    >>> [each["name"] for each in gates_of({"name": "rear wall", "openings": openings})]
+    ['right gate of rear wall', 'gate in mouth of rear wall']
+    """
+    for opening in plate["openings"]:
+        if opening.get("gate"):
+            name = opening["name"]
+            called = name if "gate" in name else f"gate in {name}"
+            yield {"name": f"{called} of {plate['name']}", **opening["gate"]}
+
+
 def _rows(document: Document) -> Iterator[Document]:
     pan, circuit = document["pan"], document["circuit"]
     for plate in pan["plates"]:
         yield plate
-        for opening in plate["openings"]:
-            gate = opening.get("gate")
-            if gate:
-                yield {"name": f"gate in {opening['name']} of {plate['name']}", **gate}
+        yield from gates_of(plate)
     for rows in (
         pan["zones"], pan["bosses"], pan["scrapers"], circuit["components"], circuit["runs"],
     ):  # fmt: skip

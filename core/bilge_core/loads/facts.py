@@ -98,12 +98,14 @@ def _corners_said(lefts: int, rights: int) -> str:
     return f"one {hand}-hand corner" if count == 1 else f"{count} {hand}-hand corners"
 
 
-def _turn_sentence(what: str, turn: float, corners: tuple[Corner, ...]) -> str:
+def _turn_sentence(what: str, turn: float, corners: tuple[Corner, ...], knows: bool) -> str:
     lefts = sum(corner.hand == "left" for corner in corners)
     rights = len(corners) - lefts
     hand = "left" if turn > 0.0 else "right"
     degrees = abs(math.degrees(turn))
     split = _corners_said(lefts, rights)
+    if not knows:
+        return f"{what} has {split}."
     if degrees < 60.0 and bool(lefts) == bool(rights):
         return f"{what} turns as much left as right ({split})."
     mostly = "mostly " if lefts and rights else ""
@@ -127,9 +129,14 @@ def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     Examples
     --------
     >>> time = np.arange(0, 20, 0.1)
-    >>> turn = Log(time, np.full(200, 30.0), np.zeros(200), np.full(200, -9.8), np.full(200, 600.0))
-    >>> log_facts(turn).sentences[0]
+    >>> held, still, side = np.full(200, 30.0), np.zeros(200), np.full(200, -9.8)
+    >>> log_facts(Log(time, held + 1e-3 * time, still, side, 20.0 * held)).sentences[0]
     'This lap turns right: 372° in all, one right-hand corner.'
+
+    A load that was said in words has an even speed, which says nothing:
+
+    >>> log_facts(Log(time, held, still, side, 20.0 * held)).sentences[0]
+    'This lap has one right-hand corner.'
     """
     corners = find_corners(log)
     left, right, forward, braking = (
@@ -140,14 +147,18 @@ def log_facts(log: Log, what: str = "This lap") -> LogFacts:
     )  # fmt: skip
     turn = float(heading(log)[-1])
     top = float(log.speed.max())
+    knows = bool(np.ptp(log.speed) > 0.0)  # no car's speed is even to the last digit
     sentences = (
-        _turn_sentence(what, turn, corners),
+        _turn_sentence(what, turn, corners, knows),
         f"It brakes at up to {braking:.2f} g, gains speed at up to {forward:.2f} g, "
         f"corners at up to {left:.2f} g left and {right:.2f} g right.",
-        f"It lasts {log.duration:.1f} s and reaches {top * 3.6:.0f} km/h.",
+        f"It lasts {log.duration:.1f} s"
+        + (f" and reaches {top * 3.6:.0f} km/h." if knows else "."),
     )
-    doubts = _doubts(log, max(left, right, forward, braking), _speed_agreement(log))
-    doubts += _odd_together(top, max(left, right), turn, log)
+    agreement = _speed_agreement(log) if knows else math.nan
+    doubts = _doubts(log, max(left, right, forward, braking), agreement)
+    if knows:
+        doubts += _odd_together(top, max(left, right), turn, log)
     rate = 1.0 / log.step
     return LogFacts(
         log.duration, rate, top, left, right, braking, forward, turn, corners,

@@ -211,7 +211,7 @@ def _layout_problems(shapes: list[ZoneShape]) -> list[Problem]:
                 problems.append(
                     Problem(
                         f"pan.zones.{index}.outline_mm",
-                        f"{one.name} lies over {other.name} by {overlap.area * 1e4:.1f} cm2; "
+                        f"{one.name} lies over {other.name} by {overlap.area * 1e4:.1f} cm²; "
                         "zones may share edges but not area",
                     )
                 )

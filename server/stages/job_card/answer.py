@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from accounts.models import User, Workshop
-from bilge_core.acts.registry import TELL_ALONE
 from bilge_core.document.build import Build as BuildDocument
 from bilge_core.errors import InvalidInput, Problem
 from bilge_core.job.card import Card, card_of
@@ -22,7 +21,7 @@ from bilge_core.job.settings import WHOLE_PAN, CardSettings
 from bilge_core.job.standing import Kept, Standing, standing_of
 from bilge_core.options.candidate import Prices
 from bilge_core.tell.job import Arrivals, Told, card_out
-from builds.models import Build, BuildState
+from builds.models import Build
 from builds.selectors import build_of, document_of
 from config.errors import Conflict
 from django.db import transaction
@@ -34,6 +33,7 @@ from shop import services
 from shop.models import OrderTick
 from shop.selectors import bender_of, bought_besides, prices_of
 
+from stages.job_card.choices import states_to_choose
 from stages.job_card.schemas import (
     CardOverOut,
     EntryIn,
@@ -41,13 +41,11 @@ from stages.job_card.schemas import (
     JobStageOut,
     NamedPartOut,
     RefusedOut,
-    StateToChooseOut,
     SurplusOut,
     WantedPartOut,
 )
 
 _THERE = frozenset({OrderTick.State.HAVE, OrderTick.State.ARRIVED})
-_MOST_CHOICES = 12
 _RENEWED = frozenset({"filter", "remote_filter", "pressure_stage"})
 
 
@@ -196,28 +194,6 @@ def _over(build: Build) -> list[CardOverOut]:
     ]  # fmt: skip
 
 
-def _choices(build: Build) -> list[StateToChooseOut]:
-    """States that the car may be in: the last before anything was planned, named ones, the rest."""
-    rows = list(build.states.filter(aside=False).select_related("revision").order_by("number"))
-    planned = next((at for at, row in enumerate(rows) if at and _plans(row)), 0)
-    likely = rows[planned - 1 : planned] if planned else []
-    named = [row for row in rows if row.number == 1 or hasattr(row, "revision")]
-    chosen = list(dict.fromkeys([*likely, *named, *reversed(rows)]))[:_MOST_CHOICES]
-    return [
-        StateToChooseOut(
-            state=row.number, made_at=row.made_at,
-            words=row.revision.name if hasattr(row, "revision") else row.change,
-            before=rows[planned].change if row in likely else "",
-        )
-        for row in chosen
-    ]  # fmt: skip
-
-
-def _plans(state: BuildState) -> bool:
-    """Whether a state was made by an act that builds something."""
-    return state.act is not None and state.act["kind"] not in TELL_ALONE
-
-
 def _at_first(job: _Job) -> frozenset[str] | None:
     """Ids of the steps when the card was begun; None where the plan has not moved since."""
     row = job.row
@@ -239,8 +215,8 @@ def _told(
         number=row.number if row else None, begun_by=row.who_began if row else "",
         begun_at=row.begun_at if row else None,
         said=job.said if job else cards.settings_to_begin(build),
-        card=None, parts=[], wanted=[], surplus=[], over=_over(build), choose=_choices(build),
-        refused=refused,
+        card=None, parts=[], wanted=[], surplus=[], over=_over(build),
+        choose=states_to_choose(build), refused=refused,
     )  # fmt: skip
     if job is None:
         return found

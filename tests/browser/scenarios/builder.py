@@ -9,12 +9,15 @@ from pathlib import Path
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.ui import Select
 
 from tests.browser.conftest import A_RUN, Page
 from tests.browser.labels import faults
 
 Answers = Mapping[str, str | bool]
+
+
+def _choose(menu: WebElement, words: str) -> None:
+    menu.find_element(By.XPATH, f'.//option[normalize-space(.)="{words}"]').click()
 
 
 class Builder:
@@ -53,9 +56,7 @@ class Builder:
 
     def _centred(self, xpath: str) -> WebElement:
         def attempt() -> WebElement:
-            each = next(
-                e for e in self.page.driver.find_elements(By.XPATH, xpath) if e.is_displayed()
-            )
+            each = self.page.seen(xpath)[0]
             self.page.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", each)
             return each
 
@@ -115,7 +116,7 @@ class Builder:
                 if each.is_selected() != value:
                     each.click()
             elif each.tag_name == "select":
-                Select(each).select_by_visible_text(value)
+                _choose(each, value)
             else:
                 each.send_keys(Keys.CONTROL, "a")
                 each.send_keys(value, Keys.TAB)
@@ -124,18 +125,14 @@ class Builder:
         """Fill the fields of a form one after the other."""
         path = f"//form[@aria-label='{form}']//input"
 
-        def shown() -> list[WebElement]:
-            found = self.page.driver.find_elements(By.XPATH, path)
-            return [each for each in found if each.is_displayed()]
-
-        self.page.until(lambda: len(shown()) == len(texts))
-        for each, text in zip(shown(), texts, strict=True):
+        self.page.until(lambda: len(self.page.seen(path)) == len(texts))
+        for each, text in zip(self.page.seen(path), texts, strict=True):
             each.send_keys(Keys.CONTROL, "a")
             each.send_keys(text)
 
     def pick(self, within: str, words: str) -> None:
         """Choose from the menu that is seen inside something."""
-        Select(self._centred(f"{within}//select")).select_by_visible_text(words)
+        _choose(self._centred(f"{within}//select"), words)
 
     def say_a_load(self, answers: Answers) -> None:
         """Without a logger the load is said, and judges the build."""
@@ -198,11 +195,11 @@ class Builder:
 
     def steps(self) -> list[str]:
         """Keys of the steps on the card, in order, each once."""
-        shown = self.page.until(
-            lambda: self.page.driver.find_elements(By.CSS_SELECTOR, "[data-step]")
+        every = (
+            "return [...document.querySelectorAll('[data-step]')].map((each) => each.dataset.step)"
         )
-        keys = [str(each.get_attribute("data-step")).split(":")[0] for each in shown]
-        return list(dict.fromkeys(keys))
+        shown = self.page.until(lambda: self.page.driver.execute_script(every))
+        return list(dict.fromkeys(str(each).split(":")[0] for each in shown))
 
     def has_steps(self, *keys: str) -> None:
         self.page.until(lambda: set(keys) <= set(self.steps()))

@@ -42,7 +42,7 @@ def test_deeper_gated_and_freer(builder: Builder) -> None:
         "finger_tight",
         "torque_pan",
     )
-    builder.press("Gasket, or a thin bead inside the bolt holes")
+    builder.press("Seal the pan: a thin bead inside the bolt holes")
     page.says("inside the bolt holes")
     builder.looks_sound()
     builder.on_the_phone()

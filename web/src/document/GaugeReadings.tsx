@@ -1,4 +1,5 @@
-import type { ReactElement } from "react";
+import { useState, type ReactElement } from "react";
+import { wordsOf } from "../api/client";
 import { useCircuit } from "../api/queries";
 import type { RowOf } from "../api/records";
 import { Button } from "../parts/Button";
@@ -51,6 +52,69 @@ function Reading({ row, kept }: { row: RowOf<"gauge">; kept: Keeping<"gauge"> })
   );
 }
 
+const ASKED = FIGURES.slice(0, 2);
+
+/** A reading as it is typed: kept once it has both figures, at the oil's own temperature. */
+function NewReading({ kept }: { kept: Keeping<"gauge"> }): ReactElement {
+  const { build } = useBuildView();
+  const { system, units } = useSettings();
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const isWhole = ASKED.every(([key]) => typed[key]?.trim());
+
+  async function add(): Promise<void> {
+    setFault(null);
+    setBusy(true);
+    const oil_temperature_c = build.document.oil.temperature_c;
+    try {
+      await kept.keep({
+        kind: "gauge",
+        engine_rpm: 0,
+        pressure_bar: 0,
+        ...typed,
+        oil_temperature_c,
+      });
+      setTyped({});
+    } catch (refused) {
+      setFault(wordsOf(refused));
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 pt-2 text-[14px]"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      {ASKED.map(([key, label]) => (
+        <label key={key} className="flex w-full items-center justify-between gap-2 text-ink-2">
+          {label}
+          <input
+            value={typed[key] ?? ""}
+            placeholder={shownAs(units, key, system, 0)?.unit}
+            autoComplete="off"
+            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+            className="h-8 w-24 border border-ink bg-paper px-2 text-right font-figure text-[16px] text-ink"
+          />
+        </label>
+      ))}
+      <Button type="submit" disabled={!isWhole || busy}>
+        Add the reading
+      </Button>
+      {fault && (
+        <p role="alert" className="w-full text-[13px] text-bad">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
 /** What the readings told last, and whether the circuit is another since. */
 function Told(): ReactElement | null {
   const { build } = useBuildView();
@@ -76,7 +140,6 @@ function Told(): ReactElement | null {
 
 /** What the gauge read, and taking over what that tells of the engine. */
 export function GaugeReadings(): ReactElement {
-  const { build } = useBuildView();
   const kept = useKept("gauge");
   const { act, fault } = useEdits();
   const { rows } = kept;
@@ -97,19 +160,8 @@ export function GaugeReadings(): ReactElement {
       {rows?.map((row) => (
         <Reading key={row.id} row={row} kept={kept} />
       ))}
+      <NewReading kept={kept} />
       <div className="flex flex-wrap gap-2 pt-2">
-        <Button
-          onClick={() =>
-            kept.put({
-              kind: "gauge",
-              engine_rpm: 3000,
-              pressure_bar: 3,
-              oil_temperature_c: build.document.oil.temperature_c,
-            })
-          }
-        >
-          Add a reading
-        </Button>
         {rows && rows.length > 0 && (
           <Button
             onClick={() =>

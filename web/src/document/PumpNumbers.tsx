@@ -21,16 +21,36 @@ const FLOW: readonly Spec[] = [
   },
 ];
 const LOW: readonly Spec[] = [
-  { kind: "figure", key: "displacement_cm3", label: "Low mode, per turn" },
+  {
+    kind: "figure",
+    key: "displacement_cm3",
+    label: "Low mode, per turn",
+    note: "half of the pump's at first, a guess: type yours over it",
+  },
   {
     kind: "figure",
     key: "up_to_rpm",
     label: "Low mode below",
     note: "about 2000 rpm is common practice",
   },
-  { kind: "figure", key: "relief_bar", label: "Relief in low mode" },
+  {
+    kind: "figure",
+    key: "relief_bar",
+    label: "Relief in low mode",
+    note: "2 bar at first, a guess: type yours over it",
+  },
   { kind: "switch", key: "unplugged", label: "Unplugged: stays in high mode" },
 ];
+const AT_RPM = 6000;
+const FILLING_PCT = 90; // from memory
+
+/** The flow that the displacement gives: to be typed over, and nothing moves until it is. */
+const sameFlow = ({ displacement_cm3, drive_ratio }: ReturnType<typeof pumpOf>) => ({
+  flow_l_min: (displacement_cm3 * drive_ratio * AT_RPM * FILLING_PCT) / 100 / 1000,
+  engine_rpm: AT_RPM,
+  filling_pct: FILLING_PCT,
+});
+
 /** The pump: displacement or a flow figure, one or two stages, relief; and what the gauge read. */
 export function PumpNumbers({
   document,
@@ -83,12 +103,7 @@ export function PumpNumbers({
             <button
               type="button"
               className="py-1 text-[14px] underline"
-              onClick={() =>
-                put(
-                  { flow_point: { flow_l_min: 40, engine_rpm: 6000, filling_pct: 90 } },
-                  "flow point",
-                )
-              }
+              onClick={() => put({ flow_point: sameFlow(pump) }, "flow point")}
             >
               It is known by a flow instead
             </button>

@@ -144,7 +144,9 @@ describe("the pump", () => {
     const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
     await press("It is known by a flow instead");
     const [byFlow] = last(onReplace);
+    // 12 cm³ a turn, 0.55 turns at 6000 rpm, filled to 90 %: the flow that it has already
     expect(pumpOf(byFlow).flow_point?.engine_rpm).toBe(6000);
+    expect(pumpOf(byFlow).flow_point?.flow_l_min).toBeCloseTo(35.64, 6);
     shown.rerender(<PumpNumbers document={byFlow} {...{ onType, onReplace }} />);
     expect(screen.queryByLabelText("Displacement per turn")).toBeNull();
     await press("Give the displacement itself");

@@ -56,7 +56,7 @@ function Gate({
         fill="var(--metal)"
         strokeWidth="1.25"
       />
-      <path d={pathOf([tail, tip], false)} strokeWidth="1.5" />
+      <path data-keep-free d={pathOf([tail, tip], false)} strokeWidth="1.5" />
       <path
         d="M2 0l-9 -4v8z"
         fill="var(--ink)"

@@ -113,7 +113,7 @@ export function EditFigure({
         </p>
       )}
       {fault && (
-        <p id={`${id}-fault`} role="alert" className="text-[13px] text-bad">
+        <p id={`${id}-fault`} role="alert" className="mt-1 text-[13px] text-bad">
           {fault}
         </p>
       )}

@@ -59,7 +59,7 @@ OPENING = (
         why="What fouls is found before the bead is on.", tools="bar for the crank",
     ),
     Step(
-        "seal_pan", "Gasket, or a thin bead inside the bolt holes", "close", "pan_off_on", 0.15,
+        "seal_pan", "Seal the pan: {part}", "close", "pan_off_on", 0.15,
         after=("dry_fit", "turn_crank", "reach_bolts"), cautions=("bead",),
         why="Gasket or O-ring where the maker has one; else anaerobic on machined faces, silicone "
         "on pressed steel.",

@@ -13,7 +13,7 @@ import { Notice, Waiting } from "../../parts/Notice";
 import { signal } from "../../parts/signal";
 import { useNow } from "../../parts/useNow";
 import { JobNumbers } from "./JobNumbers";
-import { ChooseAsIs, NothingToDo } from "./NoCard";
+import { ChooseAsIs, FromState, NothingToDo } from "./NoCard";
 import { Parts } from "./Parts";
 import { countDone, nextStep, stepsNow } from "./standing";
 import { StepButtons } from "./StepButtons";
@@ -50,11 +50,21 @@ function Closing({ stage }: { stage: JobStage }): ReactElement {
   );
 }
 
-function TheJob({ told, me }: { told: JobStage; me: string }): ReactElement | null {
+function TheJob({
+  told,
+  me,
+  onAnother,
+}: {
+  told: JobStage;
+  me: string;
+  /** The car is in another state than was said. */
+  onAnother: () => void;
+}): ReactElement | null {
   const { build } = useBuildView();
   const [tried, setTried] = useState<JobStage | null>(null);
   // what is said before it is begun is only tried
-  const stage = told.number === null && tried?.state === told.state ? tried : told;
+  const isNew = tried?.state === told.state && tried.as_is === told.as_is;
+  const stage = told.number === null && isNew ? tried : told;
   const { card } = stage;
   const now = useNow();
   const queue = useQueue<Entry>(`job:${build.id}`, build.id, me, useSendEntries(build));
@@ -83,14 +93,17 @@ function TheJob({ told, me }: { told: JobStage; me: string }): ReactElement | nu
       ? say.mutate({ said, how: "keep" })
       : say.mutate({ said, how: "try" }, { onSuccess: setTried });
   const fault = say.error ? wordsOf(say.error) : null;
-  if (!step) return <NothingToDo stage={stage} onSay={sayIt} fault={fault} />;
+  if (!step) return <NothingToDo {...{ stage, onAnother, fault }} onSay={sayIt} />;
   const shown = (which: Page): string => (page === which ? "" : "hidden lg:block");
   const job = (
     <>
       {!isBegun && (
-        <p className="px-4 pt-3 text-[14px] text-ink-2">
-          Not begun. Begin it, and what is said here is kept.
-        </p>
+        <div className="px-4 pt-3">
+          <p className="text-[14px] text-ink-2">
+            Not begun. Begin it, and what is said here is kept.
+          </p>
+          <FromState {...{ stage, onAnother }} />
+        </div>
       )}
       <JobNumbers stage={stage} card={card} onSay={sayIt} fault={fault} />
     </>
@@ -178,6 +191,7 @@ export function JobCardScreen(): ReactElement {
   const { build } = useBuildView();
   const session = useSession().data;
   const query = useJob(build);
+  const [chooses, setChooses] = useState(false);
   const stage = query.data;
   if (!stage || !session)
     return (
@@ -187,6 +201,6 @@ export function JobCardScreen(): ReactElement {
         onRetry={() => void query.refetch()}
       />
     );
-  if (!stage.card) return <ChooseAsIs stage={stage} />;
-  return <TheJob told={stage} me={session.username} />;
+  if (!stage.card || chooses) return <ChooseAsIs stage={stage} onBack={() => setChooses(false)} />;
+  return <TheJob told={stage} me={session.username} onAnother={() => setChooses(true)} />;
 }

@@ -5,8 +5,15 @@ import { Button } from "../../parts/Button";
 import { Extras } from "./Extras";
 import { dayWords } from "./words";
 
-/** Nobody said which state the car is in: the card is the way from there to the plan. */
-export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
+/** Which state the car is in: the card is the way from there to the plan. */
+export function ChooseAsIs({
+  stage,
+  onBack,
+}: {
+  stage: JobStage;
+  /** Back to the card, where there is one already. */
+  onBack: () => void;
+}): ReactElement {
   const { edit } = useBuildView();
   return (
     <section className="max-w-2xl px-6 py-4">
@@ -15,6 +22,11 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
         The card is worked out from the difference between the car as it stands in the workshop and
         the plan on the screen. Choose the state that the car is in today.
       </p>
+      {stage.as_is !== null && (
+        <Button className="mb-2 min-h-11" onClick={onBack}>
+          Back to the card
+        </Button>
+      )}
       <ul>
         {stage.choose.map(({ state, words, made_at: at, before }) => (
           <li key={state} className="flex items-center gap-3 border-b border-hair py-1">
@@ -22,6 +34,7 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
               State {state}: {words}
               <span className="block text-[13px] text-ink-2">
                 {dayWords(at)}
+                {state === stage.as_is && ", chosen"}
                 {before && `, the last before anything was planned (${before}): most likely this`}
               </span>
             </span>
@@ -29,7 +42,10 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
               look={before ? "main" : undefined}
               className="min-h-11"
               disabled={edit.isPending}
-              onClick={() => edit.mutate({ kind: "asIs", state })}
+              onClick={() => {
+                edit.mutate({ kind: "asIs", state });
+                onBack();
+              }}
             >
               The car is so
             </Button>
@@ -40,13 +56,33 @@ export function ChooseAsIs({ stage }: { stage: JobStage }): ReactElement {
   );
 }
 
+/** The state that a card which is not begun yet goes out from; another may be chosen. */
+export function FromState({
+  stage,
+  onAnother,
+}: {
+  stage: JobStage;
+  onAnother: () => void;
+}): ReactElement {
+  return (
+    <p className="text-[14px] text-ink-2">
+      The car is in state {stage.as_is}.{" "}
+      <button type="button" className="text-ink underline" onClick={onAnother}>
+        It is in another
+      </button>
+    </p>
+  );
+}
+
 /** The car is as it is planned; what is renewed or looked over on it may still be said. */
 export function NothingToDo({
   stage,
+  onAnother,
   onSay,
   fault,
 }: {
   stage: JobStage;
+  onAnother: () => void;
   onSay: (said: Said) => void;
   fault: string | null;
 }): ReactElement {
@@ -60,7 +96,8 @@ export function NothingToDo({
         Change something on Pan, Pressure or Lines, or take a remedy on Options: the work it makes
         stands here then, in its order.
       </p>
-      <Button look="main" onClick={() => go("options")}>
+      {stage.number === null && <FromState {...{ stage, onAnother }} />}
+      <Button look="main" className="mt-2" onClick={() => go("options")}>
         Look at the remedies
       </Button>
       <div className="mt-4">

@@ -87,6 +87,31 @@ describe("the Job card screen", () => {
     expect(screen.getByText(/the car is as it is planned/)).toBeTruthy();
   });
 
+  it("lets another state be chosen until the job is begun", async () => {
+    const row = { made_at: "2026-07-01T08:00:00Z", before: "" };
+    const choose = [1, 2].map((state) => ({ state, words: `change ${state}`, ...row }));
+    served({ ...JOB, number: null, choose });
+    await userEvent.click(
+      screen.getAllByRole("button", { name: "It is in another" })[0] as Element,
+    );
+    expect(screen.getByText(/chosen/).parentElement?.textContent).toContain("State 1");
+    await userEvent.click(screen.getByRole("button", { name: "Back to the card" }));
+    expect(mutate).not.toHaveBeenCalled();
+    await userEvent.click(
+      screen.getAllByRole("button", { name: "It is in another" })[0] as Element,
+    );
+    await userEvent.click(screen.getAllByRole("button", { name: "The car is so" })[1] as Element);
+    expect(mutate).toHaveBeenCalledExactlyOnceWith({ kind: "asIs", state: 2 });
+    expect(screen.getByRole("button", { name: "Begin this job" })).toBeTruthy();
+  });
+
+  it("says no more of the state once the job is begun", () => {
+    served(JOB);
+    expect(screen.queryByText(/The car is in state/)).toBeNull();
+    served({ ...JOB, card: cardOf([]) });
+    expect(screen.queryByText(/The car is in state/)).toBeNull();
+  });
+
   it("takes a part that is renewed where nothing else is to do", async () => {
     served({ ...JOB, number: null, card: cardOf([]) });
     await userEvent.click(screen.getByRole("button", { name: "Renew" }));

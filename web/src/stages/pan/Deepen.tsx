@@ -4,7 +4,7 @@ import type { Act, BuildDocument, BuildOut } from "../../api/queries";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
-import { lengthAs } from "../../parts/units";
+import { exactlyShown } from "../../parts/units";
 import type { Replace, Type } from "../../document/ZoneNumbers";
 
 /** What a spacer that is fitted asks of the other parts. */
@@ -20,7 +20,7 @@ function Fitted({
   const { system, units } = useSettings();
   const { spacer_mm: spacer, bolt_length_mm: bolt } = document.pan;
   const length = (mm: number): string => {
-    const { figure, unit } = lengthAs(units, system, mm);
+    const { figure, unit } = exactlyShown(units, "pan.spacer_mm", system, mm);
     return `${figure} ${unit}`;
   };
   return (
@@ -32,27 +32,18 @@ function Fitted({
           {bolt != null && `: ${length(bolt)} becomes ${length(bolt + spacer)}`}.
         </p>
       )}
-      {bolt != null ? (
-        <EditFigure
-          label="Pan bolts without a spacer"
-          field="pan.bolt_length_mm"
-          value={bolt}
-          onType={(typed) => onType(["pan.bolt_length_mm"], typed)}
-        />
-      ) : (
-        <button
-          type="button"
-          className="text-[14px] underline"
-          onClick={() =>
-            onReplace(
-              { ...document, pan: { ...document.pan, bolt_length_mm: 20 } },
-              "length of the pan bolts",
-            )
-          }
-        >
-          Note how long the pan bolts are
-        </button>
-      )}
+      <EditFigure
+        label="Pan bolts without a spacer"
+        field="pan.bolt_length_mm"
+        value={bolt ?? null}
+        onType={(typed) => onType(["pan.bolt_length_mm"], typed)}
+        onClear={() =>
+          onReplace(
+            { ...document, pan: { ...document.pan, bolt_length_mm: null } },
+            "length of the pan bolts: not known",
+          )
+        }
+      />
     </>
   );
 }

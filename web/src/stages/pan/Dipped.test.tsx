@@ -1,10 +1,11 @@
 // @vitest-environment jsdom
 import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import type { ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
 import type { PanFigures } from "../../api/queries";
 import type { RecordOf } from "../../api/records";
-import { DUNLIN_BUILD } from "../../testing/documents";
+import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
 import { keptOf } from "../../testing/kept";
 import { show } from "../../testing/shown";
 import { Deepen } from "./Deepen";
@@ -86,6 +87,26 @@ describe("Deepen", () => {
       by_mm: "6 mm",
     });
     expect((await screen.findByRole("status")).textContent).toBe("spacer, 6 mm");
+  });
+  it("says the spacer as it is, and the bolts' length only once somebody measured it", async () => {
+    const onReplace = vi.fn();
+    const fitted = (bolt: number | null): ReactElement => {
+      const pan = { ...DUNLIN.pan, spacer_mm: 6.35, bolt_length_mm: bolt };
+      const build = { ...DUNLIN_BUILD, document: { ...DUNLIN, pan } };
+      return <Deepen build={build} onAct={vi.fn()} onType={onType} onReplace={onReplace} />;
+    };
+    const { unmount } = show(fitted(null));
+    expect(screen.getByText(/^Spacer of 6.35 mm fitted/).textContent).not.toContain("becomes");
+    const field = screen.getByLabelText("Pan bolts without a spacer");
+    expect(field).toHaveProperty("value", "");
+    await userEvent.type(field, "22{Enter}");
+    expect(onType).toHaveBeenLastCalledWith(["pan.bolt_length_mm"], "22");
+    unmount();
+    show(fitted(22));
+    expect(screen.getByText(/22 mm becomes 28.35 mm/)).toBeTruthy();
+    await userEvent.clear(screen.getByLabelText("Pan bolts without a spacer"));
+    await userEvent.tab();
+    expect(onReplace.mock.lastCall?.[0]).toHaveProperty("pan.bolt_length_mm", null);
   });
   it("lowers some of it", async () => {
     const onAct = deepen();

@@ -21,7 +21,9 @@ export function HoldVolume({
   const [zones, setZones] = useState(build.document.pan.zones.slice(0, 1).map(({ id }) => id));
   const now = volumeAs(units, system, capacityL);
   const [typed, setTyped] = useState<string | null>(null);
-  const wantedL = Number((typed ?? now.figure).replace(",", ".")) / scaleOf(units, "x_l", system);
+  const [held, setHeld] = useState<string | null>(null);
+  const shown = typed ?? held ?? now.figure;
+  const wantedL = Number(shown.replace(",", ".")) / scaleOf(units, "x_l", system);
   const offered = depth.data?.by_mm ?? null;
   const by = lengthAs(units, system, Math.abs(offered ?? 0));
   return (
@@ -62,9 +64,12 @@ export function HoldVolume({
           <label className="flex items-center gap-2">
             hold
             <input
-              value={typed ?? now.figure}
+              value={shown}
               aria-label="Volume to hold to the rail"
               onChange={(event) => setTyped(event.target.value)}
+              // what is worked out meanwhile does not change it under one's fingers
+              onFocus={() => setHeld(now.figure)}
+              onBlur={() => setHeld(null)}
               className="h-8 w-20 border border-ink bg-paper px-2 font-figure text-[16px]"
             />
             {now.unit}

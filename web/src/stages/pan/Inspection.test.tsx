@@ -127,6 +127,22 @@ describe("HoldVolume", () => {
     expect(asked.capacity_l).toBeCloseTo(12 * 0.946352946);
   });
 
+  it("keeps the figure that one is typing over, should the pan hold another meanwhile", async () => {
+    const props = { build: DUNLIN_BUILD, onDeepen: vi.fn() };
+    const { rerender } = show(<HoldVolume {...props} capacityL={10.5} />);
+    const field = screen.getByLabelText("Volume to hold to the rail");
+    await userEvent.click(field);
+    rerender(<HoldVolume {...props} capacityL={8.2} />);
+    expect(field).toHaveProperty("value", "10.5");
+    await userEvent.tab();
+    expect(field).toHaveProperty("value", "8.2");
+    await userEvent.clear(field);
+    await userEvent.type(field, "8.2");
+    await userEvent.tab();
+    rerender(<HoldVolume {...props} capacityL={9.1} />);
+    expect(field).toHaveProperty("value", "8.2");
+  });
+
   it("offers a depth and does it when told", async () => {
     const onDeepen = hold(12.3);
     expect(screen.getByRole("status").textContent).toContain("12 mm deeper holds it.");
