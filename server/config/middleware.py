@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.middleware.gzip import GZipMiddleware
 
-from config.problems import problem_response, unexpected
+from config.problems import REMOVED_MEANWHILE, problem_response, unexpected
 
 Handler = Callable[[HttpRequest], HttpResponse]
 
@@ -80,6 +80,20 @@ class AnswerMiddleware:
     def process_exception(self, request: HttpRequest, raised: Exception) -> HttpResponse:
         """Whatever nobody caught."""
         return unexpected(request, raised)
+
+
+class ReadAgainMiddleware:
+    """Of what another removed while it was read, what is left is read: once, and changes never."""
+
+    def __init__(self, handler: Handler) -> None:
+        self.handler = handler
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass on, and once more if need be."""
+        response = self.handler(request)
+        if request.method == "GET" and request.META.get(REMOVED_MEANWHILE):
+            return self.handler(request)
+        return response
 
 
 class PermissionsPolicyMiddleware:

@@ -139,6 +139,10 @@ _NO_ROOM_IN_MARIADB = {28, 1021, 1114}
 """Its own errno, disk full, table full."""
 
 
+REMOVED_MEANWHILE = "bilge.removed_meanwhile"
+"""Set on a request while whose answer was read something of it went."""
+
+
 def _no_room(raised: Exception) -> bool:
     if isinstance(raised, OSError):
         return raised.errno in _NO_ROOM_ERRNOS
@@ -160,6 +164,7 @@ def unexpected(request: HttpRequest, raised: Exception) -> HttpResponse:
         )
     if isinstance(raised, ObjectDoesNotExist):
         log.warning("removed while it was asked for at %s: %s", request.path, raised)
+        request.META[REMOVED_MEANWHILE] = True
         return problem_response(404, "Something of it was removed meanwhile. Ask again.")
     if isinstance(raised, OperationalError):
         log.warning("no database at %s: %s", request.path, raised)

@@ -69,6 +69,7 @@ MIDDLEWARE = [
     "config.zones.ZoneMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
+    "config.middleware.ReadAgainMiddleware",
 ]
 
 TEMPLATES: list[dict[str, object]] = []

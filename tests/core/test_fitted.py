@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 import pytest
 from bilge_core.acts.deepen import deepen
+from bilge_core.acts.figures import Figure, SetFigures
 from bilge_core.acts.flange import with_flange
 from bilge_core.acts.reshape import depth_for_capacity, sump_preset
 from bilge_core.checks.pan import check_pan
@@ -319,6 +320,11 @@ def test_displacement_from_a_flow_point(box_document: Make) -> None:
     point = {"flow_l_min": 36, "engine_rpm": 6000, "filling_pct": 90}
     build = build_from(box_document(pump__flow_point=point))
     assert build.circuit.pump.displacement_cm3 == pytest.approx(40 / 3, rel=1e-4)
+    path = f"circuit.components.{build.circuit.pump.id}.flow_point"
+    typed = [("flow_l_min", 24.0), ("engine_rpm", 6000.0)]  # filled to 90 %: nobody knows better
+    figures = [Figure(field=f"{path}.{key}", value=value) for key, value in typed]
+    begun = SetFigures(kind="figures", figures=figures).done(build_from(box_document())).build
+    assert begun.circuit.pump.displacement_cm3 == pytest.approx(80 / 9, rel=1e-4)
 
 
 def test_a_two_stage_pump(box_document: Make) -> None:

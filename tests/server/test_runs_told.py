@@ -133,12 +133,25 @@ def test_a_lap_that_is_removed_while_it_is_looked_at(
         status, told = api("GET", f"/runs/of-build/{short_build.pk}")
     assert (status, told["finished"]) == (200, None)
 
-    def gone(build: Build) -> Any:
-        raise Lap.DoesNotExist
+    asked: list[int] = []
 
-    monkeypatch.setattr(selectors, "felt_over", gone)
+    def gone(times: int) -> Any:
+        def look_for(build: Build) -> Any:
+            asked.append(build.pk)
+            if len(asked) <= times:
+                raise Lap.DoesNotExist
+            return look(build)
+
+        return look_for
+
+    with monkeypatch.context() as between:
+        between.setattr(selectors, "felt_over", gone(1))
+        status, told = api("GET", f"/runs/of-build/{short_build.pk}")
+    assert (status, len(asked)) == (200, 2)  # read once more, and nobody is told
+    asked.clear()
+    monkeypatch.setattr(selectors, "felt_over", gone(9))
     status, told = api("GET", f"/runs/of-build/{short_build.pk}")
-    assert status == 404 and "removed meanwhile" in str(told)
+    assert (status, len(asked)) == (404, 2) and "removed meanwhile" in str(told)
 
 
 def test_the_queue_has_an_end(api: Any, short_build: Build, monkeypatch: Any) -> None:

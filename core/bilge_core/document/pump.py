@@ -6,6 +6,9 @@ from pydantic import Field
 
 from bilge_core.document.parts import Part
 
+USUAL_FILLING_PCT = 90.0
+"""Of a pump's displacement that comes out where nobody knows it (from memory)."""
+
 
 class FlowPoint(Part):
     """What the pump was seen to deliver at one speed."""
@@ -13,7 +16,10 @@ class FlowPoint(Part):
     flow_l_min: float = Field(gt=0, le=2000)
     engine_rpm: float = Field(ge=100, le=20_000)
     filling_pct: float = Field(
-        gt=10, le=100, description="of its displacement that it delivered there (volumetric)"
+        default=USUAL_FILLING_PCT,
+        gt=10,
+        le=100,
+        description="of its displacement that it delivered there (volumetric)",
     )
 
 

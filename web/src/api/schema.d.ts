@@ -7017,6 +7017,7 @@ export interface components {
             /**
              * Filling Pct
              * @description of its displacement that it delivered there (volumetric)
+             * @default 90
              */
             filling_pct: number;
             /** Flow L Min */

@@ -1,5 +1,4 @@
-import { useState, type ReactElement } from "react";
-import { wordsOf } from "../api/client";
+import type { ReactElement } from "react";
 import { useCircuit } from "../api/queries";
 import type { RowOf } from "../api/records";
 import { Button } from "../parts/Button";
@@ -9,6 +8,7 @@ import { Mark } from "../parts/Mark";
 import { Notice } from "../parts/Notice";
 import { useSettings } from "../parts/settings";
 import { shownAs } from "../parts/units";
+import { AskFigures } from "./AskFigures";
 import { useBuildView } from "./BuildContext";
 import { TakenBy } from "./TakenBy";
 import { useEdits } from "./useEdits";
@@ -52,66 +52,23 @@ function Reading({ row, kept }: { row: RowOf<"gauge">; kept: Keeping<"gauge"> })
   );
 }
 
-const ASKED = FIGURES.slice(0, 2);
-
-/** A reading as it is typed: kept once it has both figures, at the oil's own temperature. */
+/** A reading as it is typed, at the oil's own temperature. */
 function NewReading({ kept }: { kept: Keeping<"gauge"> }): ReactElement {
   const { build } = useBuildView();
   const { system, units } = useSettings();
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const isWhole = ASKED.every(([key]) => typed[key]?.trim());
-
-  async function add(): Promise<void> {
-    setFault(null);
-    setBusy(true);
-    const oil_temperature_c = build.document.oil.temperature_c;
-    try {
-      await kept.keep({
-        kind: "gauge",
-        engine_rpm: 0,
-        pressure_bar: 0,
-        ...typed,
-        oil_temperature_c,
-      });
-      setTyped({});
-    } catch (refused) {
-      setFault(wordsOf(refused));
-    } finally {
-      setBusy(false);
-    }
-  }
-
+  const { temperature_c: oil_temperature_c } = build.document.oil;
+  const reading = { kind: "gauge", engine_rpm: 0, pressure_bar: 0, oil_temperature_c } as const;
   return (
-    <form
-      className="flex flex-wrap items-center gap-2 pt-2 text-[14px]"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
-      }}
-    >
-      {ASKED.map(([key, label]) => (
-        <label key={key} className="flex w-full items-center justify-between gap-2 text-ink-2">
-          {label}
-          <input
-            value={typed[key] ?? ""}
-            placeholder={shownAs(units, key, system, 0)?.unit}
-            autoComplete="off"
-            onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
-            className="h-8 w-24 border border-ink bg-paper px-2 text-right font-figure text-[16px] text-ink"
-          />
-        </label>
-      ))}
-      <Button type="submit" disabled={!isWhole || busy}>
-        Add the reading
-      </Button>
-      {fault && (
-        <p role="alert" className="w-full text-[13px] text-bad">
-          {fault}
-        </p>
-      )}
-    </form>
+    <AskFigures
+      name="What the gauge read"
+      asked={FIGURES.slice(0, 2).map(([key, label]) => ({
+        key,
+        label,
+        like: shownAs(units, key, system, 0)?.unit,
+      }))}
+      words="Add the reading"
+      onAsk={(typed) => kept.keep({ ...reading, ...typed })}
+    />
   );
 }
 

@@ -1,4 +1,4 @@
-import type { ReactElement } from "react";
+import { useState, type ReactElement } from "react";
 import type { BuildDocument } from "../api/queries";
 import { Button } from "../parts/Button";
 import { EditFigure } from "../parts/EditFigure";
@@ -6,11 +6,13 @@ import { FigureGroup } from "../parts/FigureGroup";
 import { useSettings } from "../parts/settings";
 import { exactlyShown } from "../parts/units";
 import { pumpOf, reliefOf, withComponent } from "./circuit/circuit";
+import { AskFigures } from "./AskFigures";
 import { GaugeReadings } from "./GaugeReadings";
 import { RecordParts, type Spec } from "./Records";
+import { figuresOf, useEdits } from "./useEdits";
 import type { Replace, Type } from "./ZoneNumbers";
 
-const FLOW: readonly Spec[] = [
+const FLOW: readonly Extract<Spec, { kind: "figure" }>[] = [
   { kind: "figure", key: "flow_l_min", label: "It delivered" },
   { kind: "figure", key: "engine_rpm", label: "at an engine speed of" },
   {
@@ -25,7 +27,6 @@ const LOW: readonly Spec[] = [
     kind: "figure",
     key: "displacement_cm3",
     label: "Low mode, per turn",
-    note: "half of the pump's at first, a guess: type yours over it",
   },
   {
     kind: "figure",
@@ -37,20 +38,10 @@ const LOW: readonly Spec[] = [
     kind: "figure",
     key: "relief_bar",
     label: "Relief in low mode",
-    note: "2 bar at first, a guess: type yours over it",
+    mayBeUnknown: true,
   },
   { kind: "switch", key: "unplugged", label: "Unplugged: stays in high mode" },
 ];
-const AT_RPM = 6000;
-const FILLING_PCT = 90; // from memory
-
-/** The flow that the displacement gives: to be typed over, and nothing moves until it is. */
-const sameFlow = ({ displacement_cm3, drive_ratio }: ReturnType<typeof pumpOf>) => ({
-  flow_l_min: (displacement_cm3 * drive_ratio * AT_RPM * FILLING_PCT) / 100 / 1000,
-  engine_rpm: AT_RPM,
-  filling_pct: FILLING_PCT,
-});
-
 /** The pump: displacement or a flow figure, one or two stages, relief; and what the gauge read. */
 export function PumpNumbers({
   document,
@@ -64,11 +55,17 @@ export function PumpNumbers({
   const pump = pumpOf(document);
   const relief = reliefOf(document);
   const { units, system } = useSettings();
+  const { typeAct } = useEdits();
+  const [asks, setAsks] = useState<"flow" | "low" | null>(null);
   const swept = exactlyShown(units, "displacement_cm3", system, pump.displacement_cm3);
   const path = `circuit.components.${pump.id}`;
   const put = (change: Partial<typeof pump>, words: string): void =>
     onReplace(withComponent(document, pump.id, change), words);
   const { flow_point: flow, low_stage: low } = pump;
+  const begin = async (part: "flow_point" | "low_stage", typed: Record<string, string>) => {
+    await typeAct(figuresOf(`${path}.${part}`, typed));
+    setAsks(null);
+  };
   return (
     <>
       <FigureGroup title="Pump">
@@ -100,13 +97,22 @@ export function PumpNumbers({
               value={pump.displacement_cm3}
               onType={(typed) => onType([`${path}.displacement_cm3`], typed)}
             />
-            <button
-              type="button"
-              className="py-1 text-[14px] underline"
-              onClick={() => put({ flow_point: sameFlow(pump) }, "flow point")}
-            >
-              It is known by a flow instead
-            </button>
+            {asks === "flow" ? (
+              <AskFigures
+                name="The flow that it is known by"
+                asked={FLOW.map((each) => ({ ...each, mayBeEmpty: each.key === "filling_pct" }))}
+                words="Take this flow"
+                onAsk={(typed) => begin("flow_point", typed)}
+              />
+            ) : (
+              <button
+                type="button"
+                className="py-1 text-[14px] underline"
+                onClick={() => setAsks("flow")}
+              >
+                It is known by a flow instead
+              </button>
+            )}
           </>
         )}
         <EditFigure
@@ -135,27 +141,21 @@ export function PumpNumbers({
             onPut={(next) => put({ low_stage: next }, "low mode of the pump")}
           />
         )}
+        {asks === "low" && !low && (
+          <AskFigures
+            name="Its low mode"
+            asked={LOW.flatMap((each) =>
+              each.kind === "figure" ? [{ ...each, mayBeEmpty: each.mayBeUnknown }] : [],
+            )}
+            words="Take this low mode"
+            onAsk={(typed) => begin("low_stage", typed)}
+          />
+        )}
         <div className="flex flex-wrap gap-2 pt-2">
           {low ? (
             <Button onClick={() => put({ low_stage: null }, "one stage")}>It has one stage</Button>
           ) : (
-            <Button
-              onClick={() =>
-                put(
-                  {
-                    low_stage: {
-                      displacement_cm3: Math.round(pump.displacement_cm3 * 5) / 10,
-                      up_to_rpm: 2000,
-                      relief_bar: 2,
-                      unplugged: false,
-                    },
-                  },
-                  "two stages",
-                )
-              }
-            >
-              It has two stages
-            </Button>
+            asks !== "low" && <Button onClick={() => setAsks("low")}>It has two stages</Button>
           )}
         </div>
       </FigureGroup>

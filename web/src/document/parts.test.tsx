@@ -3,9 +3,10 @@ import { screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 import type { BuildDocument, PanFigures } from "../api/queries";
-import { ofKind, pumpOf, reliefOf, suctionOf, withRun } from "./circuit/circuit";
+import { ofKind, pumpOf, reliefOf, suctionOf, withComponent, withRun } from "./circuit/circuit";
 import { DUNLIN } from "../testing/documents";
 import { show } from "../testing/shown";
+import { showInBuild, viewOf } from "../testing/view";
 import { AroundNumbers, GapList } from "./AroundNumbers";
 import { FittedNumbers } from "./FittedNumbers";
 import { OilNumbers } from "./OilNumbers";
@@ -139,32 +140,65 @@ describe("oil", () => {
 });
 
 describe("the pump", () => {
+  const mutateAsync = vi.fn<(edit: unknown) => Promise<void>>(() => Promise.resolve());
+  const edit = { mutateAsync, reset: vi.fn() } as never;
+  const shown = (document: BuildDocument, onReplace: () => void) =>
+    showInBuild(<PumpNumbers document={document} {...{ onType, onReplace }} />, viewOf({ edit }));
   it("is known by a flow or by its displacement, not by both", async () => {
     const onReplace = vi.fn();
-    const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    const pump = shown(DUNLIN, onReplace);
     await press("It is known by a flow instead");
-    const [byFlow] = last(onReplace);
-    // 12 cm³ a turn, 0.55 turns at 6000 rpm, filled to 90 %: the flow that it has already
-    expect(pumpOf(byFlow).flow_point?.engine_rpm).toBe(6000);
-    expect(pumpOf(byFlow).flow_point?.flow_l_min).toBeCloseTo(35.64, 6);
-    shown.rerender(<PumpNumbers document={byFlow} {...{ onType, onReplace }} />);
+    expect(screen.getByText(/90 % where it is not known/)).toBeTruthy();
+    const take = screen.getByRole<HTMLButtonElement>("button", { name: "Take this flow" });
+    await userEvent.type(screen.getByLabelText("It delivered"), "10 gpm");
+    expect(take.disabled).toBe(true); // the speed is asked, and not put in
+    await userEvent.type(screen.getByLabelText("at an engine speed of"), "6000");
+    await userEvent.click(take);
+    const path = `circuit.components.${pumpOf(DUNLIN).id}.flow_point`;
+    expect(mutateAsync.mock.lastCall?.[0]).toMatchObject({
+      act: {
+        kind: "figures",
+        figures: [
+          { field: `${path}.flow_l_min`, value: "10 gpm" },
+          { field: `${path}.engine_rpm`, value: "6000" },
+        ],
+      },
+    });
+    expect(screen.queryByRole("button", { name: "Take this flow" })).toBeNull();
+    const flow_point = { flow_l_min: 37.85, engine_rpm: 6000, filling_pct: 90 };
+    const byFlow = withComponent(DUNLIN, pumpOf(DUNLIN).id, { flow_point });
+    pump.unmount();
+    shown(byFlow, onReplace);
     expect(screen.queryByLabelText("Displacement per turn")).toBeNull();
     await press("Give the displacement itself");
     expect(pumpOf(last(onReplace)[0]).flow_point).toBeNull();
   });
   it("has one stage or two", async () => {
     const onReplace = vi.fn();
-    const shown = show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    const pump = shown(DUNLIN, onReplace);
     await press("It has two stages");
-    const [two] = last(onReplace);
-    expect(pumpOf(two).low_stage).toMatchObject({ displacement_cm3: 6, up_to_rpm: 2000 });
-    shown.rerender(<PumpNumbers document={two} {...{ onType, onReplace }} />);
+    await userEvent.type(screen.getByLabelText("Low mode, per turn"), "7");
+    await userEvent.type(screen.getByLabelText("Low mode below"), "2100");
+    await press("Take this low mode"); // where its relief opens then may be unknown
+    const path = `circuit.components.${pumpOf(DUNLIN).id}.low_stage`;
+    expect(mutateAsync.mock.lastCall?.[0]).toMatchObject({
+      act: {
+        figures: [
+          { field: `${path}.displacement_cm3`, value: "7" },
+          { field: `${path}.up_to_rpm`, value: "2100" },
+        ],
+      },
+    });
+    const low_stage = { displacement_cm3: 7, up_to_rpm: 2100, relief_bar: null, unplugged: false };
+    const two = withComponent(DUNLIN, pumpOf(DUNLIN).id, { low_stage });
+    pump.unmount();
+    shown(two, onReplace);
     await press("It has one stage");
     expect(pumpOf(last(onReplace)[0]).low_stage).toBeNull();
   });
   it("has a relief whose opening may not be known", async () => {
     const onReplace = vi.fn();
-    show(<PumpNumbers document={DUNLIN} {...{ onType, onReplace }} />);
+    shown(DUNLIN, onReplace);
     await userEvent.clear(screen.getByLabelText("Relief opens at"));
     await userEvent.tab();
     expect(reliefOf(last(onReplace)[0])?.opens_bar).toBeNull();

@@ -17,6 +17,12 @@ export interface Edits {
   replace: Replace;
 }
 
+/** An act that puts in figures of one part, by their keys. */
+export const figuresOf = (path: string, typed: Record<string, string>): Act => ({
+  kind: "figures",
+  figures: Object.entries(typed).map(([key, value]) => ({ field: `${path}.${key}`, value })),
+});
+
 /** Edits of the build shown on a screen. A conflict with another editor is said above, not here. */
 export function useEdits(): Edits {
   const { build, edit } = useBuildView();

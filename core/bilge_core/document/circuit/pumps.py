@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 from bilge_core.document.circuit.component import Component, Port, port
 from bilge_core.document.ids import Id
 from bilge_core.document.parts import Coordinate, Name, Part
-from bilge_core.document.pump import FlowPoint, LowStage
+from bilge_core.document.pump import USUAL_FILLING_PCT, FlowPoint, LowStage
 from bilge_core.physics.arrays import Array
 
 
@@ -96,7 +96,7 @@ class PressureStage(Component):
         figures = [
             point.get("flow_l_min"),
             point.get("engine_rpm"),
-            point.get("filling_pct"),
+            point.get("filling_pct", USUAL_FILLING_PCT),
             raw.get("drive_ratio"),
         ]
         if not all(

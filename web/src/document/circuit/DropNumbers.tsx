@@ -1,9 +1,9 @@
-import { useState, type ReactElement } from "react";
-import { wordsOf } from "../../api/client";
+import type { ReactElement } from "react";
 import { Button } from "../../parts/Button";
 import { EditFigure } from "../../parts/EditFigure";
 import { useSettings } from "../../parts/settings";
-import type { Edits } from "../useEdits";
+import { AskFigures } from "../AskFigures";
+import { figuresOf, type Edits } from "../useEdits";
 
 interface Drop {
   drop_bar: number;
@@ -28,8 +28,6 @@ export function DropNumbers({
   edits: Edits;
 }): ReactElement {
   const { system } = useSettings();
-  const [typed, setTyped] = useState<[string, string]>(["", ""]);
-  const [fault, setFault] = useState<string | null>(null);
   const path = `circuit.components.${component}.drop`;
   if (drop)
     return (
@@ -52,48 +50,12 @@ export function DropNumbers({
         </Button>
       </>
     );
-  const send = async (): Promise<void> => {
-    setFault(null);
-    const figures = FIELDS.map(([key], n) => ({ field: `${path}.${key}`, value: typed[n] ?? "" }));
-    try {
-      await edits.typeAct({ kind: "figures", figures });
-    } catch (error) {
-      setFault(wordsOf(error));
-    }
-  };
   return (
-    <form
-      aria-label="What it takes of the pressure"
-      className="border-b border-hair py-1 text-[14px] text-ink-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send();
-      }}
-    >
-      {FIELDS.map(([key, label], n) => (
-        <label key={key} className="flex items-center justify-between gap-3 py-0.5">
-          {label}
-          <input
-            value={typed[n]}
-            required
-            maxLength={40}
-            autoComplete="off"
-            placeholder={LIKE[system][n]}
-            onChange={(event) =>
-              setTyped(n === 0 ? [event.target.value, typed[1]] : [typed[0], event.target.value])
-            }
-            className="w-28 rounded-[2px] border border-ink bg-panel px-2 py-1 text-right font-figure text-[16px] text-ink"
-          />
-        </label>
-      ))}
-      {fault && (
-        <p role="alert" className="text-bad">
-          {fault}
-        </p>
-      )}
-      <Button type="submit" className="my-1">
-        Set what it takes
-      </Button>
-    </form>
+    <AskFigures
+      name="What it takes of the pressure"
+      asked={FIELDS.map(([key, label], n) => ({ key, label, like: LIKE[system][n] }))}
+      words="Set what it takes"
+      onAsk={(typed) => edits.typeAct(figuresOf(path, typed))}
+    />
   );
 }
