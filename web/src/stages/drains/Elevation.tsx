@@ -1,16 +1,23 @@
 import { useMemo, useRef, type ReactElement } from "react";
 import type { Drain } from "../../api/drains";
 import { Dimension } from "../../drawing/Dimension";
-import { clipRing, edgeInside, pathOf, type HalfPlane, type Point } from "../../drawing/geometry";
+import {
+  clipRing,
+  edgeInside,
+  isWithin,
+  pathOf,
+  type HalfPlane,
+  type Point,
+} from "../../drawing/geometry";
 import { hatchPath } from "../../drawing/hatch";
 import { sectionHalf, type Drawing } from "../../drawing/views";
 import { HALO, useClearWords, Words } from "../../drawing/Words";
 import { useSettings } from "../../parts/settings";
 import { lengthAs } from "../../parts/units";
 import { cellsOf, depthOf, NOSES, placeOn, seenFrom, type Now, type Placing } from "./elevation";
+import { EntryWords, Joins } from "./EntryWords";
 import { HeadBracket } from "./HeadBracket";
 import { Pipe } from "./Pipe";
-import { lengthIn } from "./sentence";
 
 const SCALE_BAR = [100, 50, 200] as const;
 
@@ -181,6 +188,7 @@ function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): Rea
           y={y}
           width={part}
           height="5"
+          data-keep-free
           fill={index % 2 === 0 ? "var(--ink)" : "var(--panel)"}
           stroke="var(--ink)"
           strokeWidth="0.9"
@@ -188,82 +196,6 @@ function ScaleBar({ scale, x, y }: { scale: number; x: number; y: number }): Rea
       ))}
       <Words rank="title" x={x} y={y + 18} fontSize="13" textAnchor="end" fill="var(--ink)">
         {Number(figure)} {unit}
-      </Words>
-    </g>
-  );
-}
-
-/** Where it enters, and how the oil stands there. */
-function EntryWords({
-  drain,
-  now,
-  at,
-  width,
-}: {
-  drain: Drain;
-  now: Now;
-  at: Point;
-  width: number;
-}): ReactElement {
-  const shown = useSettings();
-  const depth = -(drain.points_mm.at(-1)?.[2] ?? 0);
-  const isPulled = drain.junction !== "";
-  const rail = `${lengthIn(shown, depth)} ${depth >= 0 ? "under" : "over"} the rail`;
-  const isUnder = !isPulled && now.underMm > 0;
-  const isRight = at[0] > width * 0.6;
-  return (
-    <Words
-      rank="part"
-      x={at[0] + (isRight ? -18 : 18)}
-      y={at[1] + 46}
-      fontSize="14"
-      fontWeight="600"
-      textAnchor={isRight ? "end" : "start"}
-      fill="var(--ink)"
-      {...HALO}
-      anchor={at}
-    >
-      {isPulled ? "Junction" : "Entry"}, {drain.size}
-      <tspan
-        x={at[0] + (isRight ? -18 : 18)}
-        dy="17"
-        fontWeight="500"
-        fill={isUnder ? "var(--bad)" : "var(--ink-2)"}
-      >
-        {isPulled
-          ? `${rail}, a stage empties it`
-          : `${rail}, ${lengthIn(shown, now.underMm)} ${isUnder ? "under oil" : "over the oil"} now`}
-      </tspan>
-    </Words>
-  );
-}
-
-/** Where another's oil comes in. */
-function Joins({ drain, at, width }: { drain: Drain; at: Point; width: number }): ReactElement {
-  const isRight = at[0] > width * 0.6;
-  return (
-    <g>
-      <circle
-        cx={at[0]}
-        cy={at[1]}
-        r="7"
-        fill="var(--panel)"
-        stroke="var(--ink)"
-        strokeWidth="1.75"
-        data-keep-free
-      />
-      <Words
-        rank="part"
-        x={at[0] + (isRight ? -16 : 16)}
-        y={at[1] + 5}
-        fontSize="14"
-        fontWeight="600"
-        textAnchor={isRight ? "end" : "start"}
-        fill="var(--ink)"
-        {...HALO}
-        anchor={at}
-      >
-        {drain.shared_with.join(", ")} {drain.shared_with.length > 1 ? "come" : "comes"} in
       </Words>
     </g>
   );
@@ -312,6 +244,10 @@ export function Elevation({
   const slope = Math.round((Math.acos(Math.min(1, Math.abs(now.up[2]))) * 180) / Math.PI);
   const nose = NOSES[drawing.nose_points][drain.view];
   const middle = at([0, floor]);
+  const named: Point = [middle[0], middle[1] - 16];
+  const isOnOil = [...drain.section.inside_mm, ...drain.section.skirt_mm].some((ring) =>
+    isWithin(clipRing(ring, half).map(at), ...named, 0),
+  );
   return (
     <svg
       ref={svg}
@@ -343,12 +279,12 @@ export function Elevation({
       {isCut && (
         <Words
           rank="part"
-          x={middle[0]}
-          y={middle[1] - 16}
+          x={named[0]}
+          y={named[1]}
           fontSize="16"
           fontWeight="600"
           textAnchor="middle"
-          fill="var(--on-oil)"
+          {...(isOnOil ? { fill: "var(--on-oil)" } : { fill: "var(--ink)", ...HALO })}
         >
           {slope}° {litres}
         </Words>
@@ -365,6 +301,7 @@ export function Elevation({
         now={now}
         at={to.place(seenFrom(drawing, drain.view, entry))}
         width={width}
+        isNarrow={narrow}
       />
       {nose && (
         <g>

@@ -87,7 +87,9 @@ function Sides({ wall, x, y, high }: Scaled): ReactElement {
       />
       {sidesOf(wall).map(({ side, fromMm, toMm }) => (
         <g key={fromMm}>
-          {fromMm > 1 && <path d={`M${x(fromMm)} ${TOP}V${high}`} stroke="var(--ink)" />}
+          {fromMm > 1 && (
+            <path d={`M${x(fromMm)} ${TOP}V${high}`} stroke="var(--ink)" data-keep-free />
+          )}
           {x(toMm) - x(fromMm) > 30 && (
             <text
               x={(x(fromMm) + x(toMm)) / 2}
