@@ -13,6 +13,8 @@ import { flowAs, pressureAs, shownAs, volumeAs } from "../../parts/units";
 
 type Row = Supply["hot"][number];
 
+type Column = readonly [heading: string, figure: (row: Row) => string];
+
 const CELL = "border-t border-hair py-0.5 text-right";
 
 /** The circuit running steadily at a few speeds. */
@@ -30,6 +32,19 @@ function Steadily({ rows, caption }: { rows: readonly Row[]; caption: string }):
     row.along.reduce((sum, part) => (ids.has(part.component) ? sum + part.drop_bar : sum), 0);
   const drop = (value: number): string =>
     shownAs(units, "drop_bar", system, value, 1)?.figure ?? value.toFixed(2);
+  const fallOver = (name: string, ids: ReadonlySet<string>): Column[] =>
+    ids.size > 0 ? [[name, (row) => drop(over(row, ids))]] : [];
+  const columns: readonly Column[] = [
+    ["rpm", (row) => `${row.rpm}`],
+    ["gallery", (row) => bar(row.gallery_bar)],
+    ["pump", (row) => bar(row.outlet_bar)],
+    ...fallOver("filter", filters),
+    ...fallOver("cooler", coolers),
+    [
+      `let back, ${flowAs(units, system, 0).unit}`,
+      (row) => flowAs(units, system, row.relieved_l_min).figure,
+    ],
+  ];
   const past = rows.filter(({ unfiltered }) => unfiltered >= 0.01);
   const starved = rows.filter(({ starves }) => starves);
   return (
@@ -38,8 +53,8 @@ function Steadily({ rows, caption }: { rows: readonly Row[]; caption: string }):
         <caption className="text-left text-[15px] font-semibold">{caption}</caption>
         <thead className="text-ink-2">
           <tr>
-            {["rpm", "gallery", "pump", "filter", "cooler", "let back"].map((heading) => (
-              <th key={heading} scope="col" className="text-right font-medium">
+            {columns.map(([heading]) => (
+              <th key={heading} scope="col" className="pl-1 text-right align-top font-medium">
                 {heading}
               </th>
             ))}
@@ -48,12 +63,11 @@ function Steadily({ rows, caption }: { rows: readonly Row[]; caption: string }):
         <tbody>
           {rows.map((row) => (
             <tr key={row.rpm}>
-              <td className={CELL}>{row.rpm}</td>
-              <td className={CELL}>{bar(row.gallery_bar)}</td>
-              <td className={CELL}>{bar(row.outlet_bar)}</td>
-              <td className={CELL}>{drop(over(row, filters))}</td>
-              <td className={CELL}>{drop(over(row, coolers))}</td>
-              <td className={CELL}>{flowAs(units, system, row.relieved_l_min).figure}</td>
+              {columns.map(([heading, figure]) => (
+                <td key={heading} className={CELL}>
+                  {figure(row)}
+                </td>
+              ))}
             </tr>
           ))}
         </tbody>

@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import * as api from "../../api/pressure";
 import type { Cooling, Supply } from "../../api/pressure";
 import { SettingsContext } from "../../parts/settings";
+import { DUNLIN, DUNLIN_BUILD } from "../../testing/documents";
 import { SETTINGS } from "../../testing/settings";
 import { showInBuild, viewOf } from "../../testing/view";
 import { CoolingPage } from "./CoolingPage";
@@ -97,6 +98,19 @@ describe("supply", () => {
       view,
     );
     expect(container.textContent).toContain("7.3");
+  });
+  it("tells a flow's unit among pressures, and no fall over a cooler that is not there", () => {
+    answers("useSupply", SUPPLY);
+    const { circuit } = DUNLIN;
+    const components = circuit.components.filter(({ kind }) => kind !== "cooler");
+    const document = { ...DUNLIN, circuit: { ...circuit, components } };
+    const heads = (view = viewOf()): (string | null)[] => {
+      const { container } = showInBuild(<SupplyPage />, view);
+      const first = container.querySelector("table");
+      return [...(first?.querySelectorAll("th") ?? [])].map((each) => each.textContent);
+    };
+    expect(heads()).toEqual(["rpm", "gallery", "pump", "filter", "cooler", "let back, L/min"]);
+    expect(heads(viewOf({ build: { ...DUNLIN_BUILD, document } }))).not.toContain("cooler");
   });
   it("asks as typed, and sets the valve that rules", async () => {
     const asked = answers("useSupply", {
