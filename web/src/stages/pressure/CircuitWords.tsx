@@ -149,7 +149,7 @@ function After({ stage, plan, now, tell, dry, isDip }: Drawn & { isDip: boolean 
   return (
     <>
       <TwoWords
-        at={[plan.beside, gallery - 34]}
+        at={plan.galleryWords}
         first={`Main gallery ${tell.bar(now.gallery)}`}
         second={`usual ${tell.bar(now.usual)} · ${tell.flow(drunkAt(stage, now))} in all`}
         isBad={isDip}

@@ -27,6 +27,22 @@ describe("the circuit on the sheet", () => {
     expect(plan.bottles.map(({ id }) => id)).toEqual(["c18"]);
     expect(plan.consumers.map(({ id, kind }) => [id, kind])).toEqual([["c8", "head"]]);
   });
+  it("says what the gallery has over it, or under its bearings where turbos leave no room", () => {
+    expect(plan.galleryWords[1]).toBe(plan.gallery.from[1] - 34);
+    const turbos = ["c21", "c22", "c23"].map((id) => part(id, "turbo"));
+    const feed = (component: string) => ({
+      root: "c6",
+      runs: [],
+      parts: [{ component, node: 4, run: "" }],
+    });
+    const fed = [...STAGE.layout.branches, ...turbos.map(({ id }) => feed(id))];
+    const crowded = { ...STAGE.layout, branches: fed } as typeof STAGE.layout;
+    const at = (height: number): number => {
+      const { galleryWords, gallery } = planOf(crowded, [...PARTS, ...turbos], BOX, 780, height);
+      return galleryWords[1] - gallery.from[1];
+    };
+    expect([at(640), at(372)]).toEqual([132, -34]); // no room for them there on a low sheet
+  });
   it("stays on the sheet at every size", () => {
     for (const [width, height] of [
       [680, 372],

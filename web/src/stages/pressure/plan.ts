@@ -56,8 +56,8 @@ export interface Plan {
   bearings: readonly Point[];
   jets: { id: string; name: string; at: readonly Point[] }[];
   consumers: ConsumerAt[];
-  /** From where words beside the gallery begin [px]. */
-  beside: number;
+  /** Where the gallery's words begin [px]. */
+  galleryWords: Point;
   /** Of oil on its way down. */
   back: readonly Point[];
   section: Placed & { view: "front" };
@@ -260,6 +260,21 @@ function sectionAt(
   };
 }
 
+function reliefBeside(layout: Layout, names: Names, pump: Point): Plan["relief"] {
+  const found = layout.line.find(({ component }) => names.kind(component) === "relief");
+  if (!found) return null;
+  const { component: id } = found;
+  return { id, name: names.name(id), at: [RISER + 46, pump[1] - 50] };
+}
+
+const GALLERY_WORDS = 160; // [px] that they take at most
+
+/** Over the gallery, or under its bearings where what it feeds stands too near for words. */
+function galleryWordsAt([left, gallery]: Point, to: number, bottom: number): Point {
+  const isCrowded = to - left < GALLERY_WORDS && gallery + 156 < bottom;
+  return [left, gallery + (isCrowded ? 132 : -34)];
+}
+
 /** A place of the front section on the sheet. */
 const onSheet = (drawing: Drawing, at: Placed, point: Point): Point => {
   const [u, v] = toPage.front(drawing, point);
@@ -332,7 +347,6 @@ export function planOf(
   const at = { ...lines, left: RISER + 124, bottom: room.bottom - 6 };
   const hasTank = components.some(({ kind }) => kind === "tank");
   const dry = hasTank ? dryPlan(layout, at, pump, PIPE) : null;
-  const relief = layout.line.find(({ component }) => names.kind(component) === "relief");
   const from = consumers.at(0);
   const down = (from?.x ?? to[0]) + 42;
   return {
@@ -350,15 +364,13 @@ export function planOf(
     parts: [...row, ...bottles.flatMap(({ parts }) => parts)],
     bottles: bottles.map(({ bottle }) => bottle),
     pump,
-    relief: relief
-      ? {
-          id: relief.component,
-          name: names.name(relief.component),
-          at: [RISER + 46, pump[1] - 50],
-        }
-      : null,
+    relief: reliefBeside(layout, names, pump),
     gallery: { from: [drop, gallery], to },
-    beside: drop + (bottles.some(({ isTapped }) => isTapped) ? 46 : 16),
+    galleryWords: galleryWordsAt(
+      [drop + (bottles.some(({ isTapped }) => isTapped) ? 46 : 16), gallery],
+      Math.min(right, ...consumers.map(({ x }) => x)),
+      dry ? gallery : height - 76,
+    ),
     ...feedsOf(layout, names, lines),
     consumers,
     back: [
