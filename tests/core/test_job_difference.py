@@ -50,6 +50,26 @@ def test_a_dry_sump_has_no_tube_of_a_pickup_to_make_and_no_stick_to_mark() -> No
     assert {"make_tube", "mark_stick"} <= back
 
 
+def test_a_line_into_the_pan_wants_a_hole_there_once_and_the_engines_water_nothing() -> None:
+    turbo = done(DUNLIN, kind="feed_turbo")
+    parts, operations = taken(DUNLIN, turbo)
+    # where its drain comes in is not told yet, that it does is
+    assert (operations["open_boss"], parts["turbo"], parts["bung"]) == (1, 1, 1)
+    run = next(each.id for each in turbo.circuit.runs if each.name == "drain of the turbo")
+    placed = done(turbo, kind="tune_drain", run=run, outlet_mm=[150, 120, 200],
+                  entry_mm=[150, 90, 20])  # fmt: skip
+    assert taken(DUNLIN, placed)[1]["open_boss"] == 1
+    words = {each.words for each in card_of(DUNLIN, turbo, CardSettings()).steps}
+    assert {"Drill entry of the drain of the turbo", "Pan off"} <= words
+
+    cooled = done(DUNLIN, kind="fit_cooler", cooler="plate")
+    parts, operations = taken(DUNLIN, cooled)
+    assert parts["plate_cooler"] == 1 and "fitting" not in parts
+    assert "take_out_part" not in taken(DUNLIN, cooled)[1]
+    names = {each.words for each in card_of(cooled, DUNLIN, CardSettings()).steps}
+    assert not any("engine's water" in each for each in names)
+
+
 def test_the_pan_is_sealed_as_was_chosen() -> None:
     def sealed(sealing: str) -> str:
         card = card_of(DUNLIN, GATED, CardSettings.model_validate({"sealing": sealing}))

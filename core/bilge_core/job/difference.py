@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,7 +18,8 @@ from bilge_core.document.ids import Document
 from bilge_core.document.spacer import without_spacer
 from bilge_core.job.named import gates_of
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
-from bilge_core.shop import bought_as
+from bilge_core.lines.ports import is_through_a_wall
+from bilge_core.shop import OF_THE_CAR, bought_as
 
 _HALF_LITRE = 0.5  # [L] in which oil is counted (ours)
 _LITTLE_OIL = 0.02  # [L] nobody pours (ours)
@@ -301,8 +302,9 @@ def _scrapers(was: Document, now: Document) -> _Pieces:
 def _circuit(was: Document, now: Document) -> _Pieces:
     before, after = was["circuit"]["components"], now["circuit"]["components"]
     known = _by_id(before)
-    yield from (_piece("take_out_part", each) for each in _added(after, before))
-    for part in after:
+    gone = [each for each in _added(after, before) if each["kind"] not in OF_THE_CAR]
+    yield from (_piece("take_out_part", each) for each in gone)
+    for part in (each for each in after if each["kind"] not in OF_THE_CAR):
         old = known.get(part["id"])
         if old is None:
             yield _fitted(part)
@@ -368,6 +370,12 @@ def _ends(run: Document) -> tuple[str, str]:
     return run["start"]["component"], run["end"]["component"]
 
 
+def _wants_a_hole(run: Document, there: Mapping[str, Document]) -> bool:
+    """Whether a line comes into the pan at no boss: where is not told yet, that it does is."""
+    into = there[run["end"]["component"]]["kind"]
+    return run["end"]["port"] == "returns" and is_through_a_wall(into, run["service"])
+
+
 def _runs(was: Document, now: Document) -> _Pieces:
     """Lines that are new, of another size or reach further; those cut short for a part in them.
 
@@ -381,6 +389,8 @@ def _runs(was: Document, now: Document) -> _Pieces:
         old, made = known.get(run["id"]), run["line"]["kind"]
         if made not in _MADE:
             continue
+        if old is None and _wants_a_hole(run, there):
+            yield _piece("open_boss", {**run, "name": f"entry of the {run['name']}"}, bung=1)
         if old is None or _line(old) != _line(run):
             yield _piece("make_line", run, **{made: 1})
         elif _ends(old) != _ends(run):

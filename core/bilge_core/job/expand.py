@@ -88,7 +88,8 @@ def _plate(piece: Piece, at: Circumstances) -> tuple[str, ...]:
 def _hole(piece: Piece, at: Circumstances) -> tuple[str, ...]:
     if at.in_place:
         return IN_PLACE
-    return _HOLES[at.row(piece.part).get("fixing", "as_made")]
+    row = at.row(piece.part)
+    return _HOLES[row.get("fixing", "through_fitting" if "line" in row else "as_made")]
 
 
 def _is_electric(valve: Document) -> bool:

@@ -17,10 +17,10 @@ from bilge_core.document.circuit.run import HardLine, Run
 from bilge_core.lines.bending import Bender
 from bilge_core.lines.chain import Own
 from bilge_core.lines.laid import Line
-from bilge_core.lines.ports import BARE, ON_ENGINE, thread_of
+from bilge_core.lines.ports import BARE, ON_ENGINE, is_through_a_wall, thread_of
 from bilge_core.physics.axes import engine_to_car
 from bilge_core.rules.lines import CLIPS, HEAT, is_hot
-from bilge_core.shop import PARTS, bought_as
+from bilge_core.shop import OF_THE_CAR, PARTS, bought_as
 from bilge_core.shop.fittings import FITTINGS, hose_end_key, hose_key, spanner_of, tube_key
 from bilge_core.shop.threads import joint_of
 
@@ -149,7 +149,7 @@ def needs_of(build: Build, line: Line, bender: Bender) -> tuple[Need, ...]:
 def _is_bought(component: AnyComponent) -> bool:
     if isinstance(component, PickupTube):  # the first is the pan's own
         return component.mouth_at is not None
-    return component.kind not in ON_ENGINE | {"water_source"} or component.kind in _ALSO_BOUGHT
+    return component.kind not in ON_ENGINE | OF_THE_CAR or component.kind in _ALSO_BOUGHT
 
 
 def needs_of_part(component: AnyComponent) -> tuple[Need, ...]:
@@ -188,7 +188,7 @@ def _turning(build: Build, as_is: Build | None) -> Iterator[Need]:
 def _enters_the_pan(build: Build, line: Line) -> bool:
     """Whether a line comes in through the pan's wall: by a bung or a through-fitting."""
     into = build.circuit.component(line.run.end.component)
-    return into is not None and into.kind == "pan_region" and line.run.service not in BARE
+    return into is not None and is_through_a_wall(into.kind, line.run.service)
 
 
 def _same_line(run: Run, other: Run) -> bool:

@@ -42,6 +42,20 @@ _METRIC = {"cooler": "metric M22x1.5", "plate_cooler": "metric M22x1.5"}
 BARE = frozenset({"vent", "water"})
 """Services whose hoses go bare over a barb, with a clip."""
 
+
+def is_through_a_wall(kind: str, service: str) -> bool:
+    """Whether a line that ends at such a component comes in through the pan's wall.
+
+    Common practice, no published source: by a bung or a through-fitting.
+
+    Examples
+    --------
+    >>> is_through_a_wall("pan_region", "drain"), is_through_a_wall("tank", "return")
+    (True, False)
+    """
+    return kind == "pan_region" and service not in BARE
+
+
 _AXES: dict[Faces, tuple[float, float, float]] = {
     "ahead": (1, 0, 0), "behind": (-1, 0, 0), "left": (0, 1, 0), "right": (0, -1, 0),
     "up": (0, 0, 1), "down": (0, 0, -1),

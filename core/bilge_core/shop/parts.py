@@ -79,6 +79,7 @@ _ROWS = (
     ("drain_cock", "drain cock", "piece", 14.0, 2, 0.1),
     ("cover", "cover or block-off plate to be tapped", "piece", 32.0, 4, 0.2),
     ("jets", "set of piston jets", "set", 90.0, 7, 0.1),
+    ("turbo", "turbo", "piece", 900.0, 10, 6.0),
     ("fitting", "other part of the circuit", "piece", 40.0, 4, 0.3),
 )
 
@@ -96,9 +97,12 @@ BOUGHT_AS: dict[str, str] = {
     "breather": "breather", "catch_can": "catch_can", "filter": "oil_filter",
     "scavenge_stage": "scavenge_stage", "tank": "oil_tank", "separator": "separator",
     "pickup": "tube", "bulkhead": "bulkhead", "drain_cock": "drain_cock", "cover": "cover",
-    "jets": "jets",
+    "jets": "jets", "turbo": "turbo",
 }  # fmt: skip
 """What a kind of component is bought as; any other is `fitting`."""
+
+OF_THE_CAR = frozenset({"water_source"})
+"""Kinds of component that the car has: neither bought nor fitted."""
 
 _VALVES = {"by_hand": "valve_by_hand", "electric": "valve_electric"}
 
