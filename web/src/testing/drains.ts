@@ -222,3 +222,16 @@ export const DRAINS: DrainsStage = {
     },
   ],
 };
+
+/** Standing level, its entry clear of the oil. */
+export const LEVEL = {
+  up: [0, 0, 1] as const,
+  levelMm: -70,
+  thereMm: 100,
+  neededMm: 40,
+  pushMm: 10,
+  underMm: -60,
+  sealed: false,
+  fill: [0.3, 0.3, 0.4],
+  heldMl: 5,
+};

@@ -1,29 +1,17 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
-import { DRAIN } from "../../testing/drains";
+import { DRAIN, LEVEL } from "../../testing/drains";
 import { BOX } from "../../testing/drawings";
 import { show, wordsIn } from "../../testing/shown";
 import type { Now } from "./elevation";
 import { Elevation } from "./Elevation";
-
-const NOW: Now = {
-  up: [0, 0, 1],
-  levelMm: -70,
-  thereMm: 100,
-  neededMm: 40,
-  pushMm: 10,
-  underMm: -60,
-  sealed: false,
-  fill: [0.3, 0.3, 0.4],
-  heldMl: 5,
-};
 
 function words(now: Partial<Now>, width: number, of: string): SVGTextElement | undefined {
   const page = show(
     <Elevation
       drawing={BOX}
       drain={DRAIN}
-      now={{ ...NOW, ...now }}
+      now={{ ...LEVEL, ...now }}
       width={width}
       height={400}
       litres="3.6 L"

@@ -1,20 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Drain } from "../../api/drains";
-import { DRAIN } from "../../testing/drains";
+import { DRAIN, LEVEL } from "../../testing/drains";
 import { BOX as DRAWING } from "../../testing/drawings";
 import { cellsOf, placeOn, risingStretch, seenFrom, spare, upOnPage, type Now } from "./elevation";
 
-const LEVEL: Now = {
-  up: [0, 0, 1],
-  levelMm: -70,
-  thereMm: 100,
-  neededMm: 40,
-  pushMm: 10,
-  underMm: -60,
-  sealed: false,
-  fill: [0.3, 0.3, 0.4],
-  heldMl: 5,
-};
 const upright = { ...DRAWING, lean_right_deg: 0, nose_up_deg: 0 };
 
 describe("a drain in elevation", () => {
