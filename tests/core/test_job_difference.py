@@ -59,6 +59,8 @@ def test_a_line_into_the_pan_wants_a_hole_there_once_and_the_engines_water_nothi
     placed = done(turbo, kind="tune_drain", run=run, outlet_mm=[150, 120, 200],
                   entry_mm=[150, 90, 20])  # fmt: skip
     assert taken(DUNLIN, placed)[1]["open_boss"] == 1
+    cut = done(turbo, kind="put_in_line", run=run, part="bulkhead")
+    assert "open_boss" not in taken(turbo, cut)[1]  # its other half comes in where it did
     words = {each.words for each in card_of(DUNLIN, turbo, CardSettings()).steps}
     assert {"Drill entry of the drain of the turbo", "Pan off"} <= words
 

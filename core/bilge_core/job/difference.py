@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,9 +16,8 @@ from bilge_core.document.drive import BeltDrive
 from bilge_core.document.floors import FLOORS
 from bilge_core.document.ids import Document
 from bilge_core.document.spacer import without_spacer
-from bilge_core.job.named import gates_of
+from bilge_core.job.named import MADE, gates_of, untold_entries
 from bilge_core.job.operations import OPERATIONS, TO_OPEN_THE_PAN
-from bilge_core.lines.ports import is_through_a_wall
 from bilge_core.shop import OF_THE_CAR, bought_as
 
 _HALF_LITRE = 0.5  # [L] in which oil is counted (ours)
@@ -358,9 +357,6 @@ def _fitted(part: Document) -> Piece:
     return _piece(_FITTED.get(kind, "fit_in_line"), part, **bought)
 
 
-_MADE = ("hose", "hard_line")
-
-
 def _line(run: Document) -> tuple[Any, ...]:
     line = run["line"]
     return line["kind"], line.get("dash"), line.get("bore_mm")
@@ -370,12 +366,6 @@ def _ends(run: Document) -> tuple[str, str]:
     return run["start"]["component"], run["end"]["component"]
 
 
-def _wants_a_hole(run: Document, there: Mapping[str, Document]) -> bool:
-    """Whether a line comes into the pan at no boss: where is not told yet, that it does is."""
-    into = there[run["end"]["component"]]["kind"]
-    return run["end"]["port"] == "returns" and is_through_a_wall(into, run["service"])
-
-
 def _runs(was: Document, now: Document) -> _Pieces:
     """Lines that are new, of another size or reach further; those cut short for a part in them.
 
@@ -383,14 +373,16 @@ def _runs(was: Document, now: Document) -> _Pieces:
     joined are still there where something came in between, and it grows shorter; else it is made
     anew.
     """
+    # a hole that another line leaves, as one cut in two does, is had already
+    had, holes = (_by_id([*untold_entries(each)]) for each in (was, now))
+    for run in [holes[each] for each in holes if each not in had][len(had.keys() - holes.keys()) :]:
+        yield _piece("open_boss", {**run, "name": f"entry of the {run['name']}"}, bung=1)
     known = _by_id(was["circuit"]["runs"])
     there = _by_id(now["circuit"]["components"])
     for run in now["circuit"]["runs"]:
         old, made = known.get(run["id"]), run["line"]["kind"]
-        if made not in _MADE:
+        if made not in MADE:
             continue
-        if old is None and _wants_a_hole(run, there):
-            yield _piece("open_boss", {**run, "name": f"entry of the {run['name']}"}, bung=1)
         if old is None or _line(old) != _line(run):
             yield _piece("make_line", run, **{made: 1})
         elif _ends(old) != _ends(run):

@@ -8,6 +8,10 @@ from typing import Any
 from bilge_core.document.build import Build
 from bilge_core.document.ids import Document
 from bilge_core.document.marks import OF_COMPONENTS
+from bilge_core.lines.ports import is_through_a_wall
+
+MADE = ("hose", "hard_line")
+"""Kinds of line that are made up."""
 
 _LABELS = frozenset({"name", *OF_COMPONENTS})
 
@@ -27,6 +31,16 @@ def gates_of(plate: Document) -> Iterator[Document]:
             name = opening["name"]
             called = name if "gate" in name else f"gate in {name}"
             yield {"name": f"{called} of {plate['name']}", **opening["gate"]}
+
+
+def untold_entries(document: Document) -> Iterator[Document]:
+    """Lines that come in through the pan's wall at no boss: that they do is told, not where."""
+    kinds = {each["id"]: each["kind"] for each in document["circuit"]["components"]}
+    for run in document["circuit"]["runs"]:
+        end, is_made = run["end"], run["line"]["kind"] in MADE
+        through = is_through_a_wall(kinds[end["component"]], run["service"])
+        if is_made and end["port"] == "returns" and through:
+            yield run
 
 
 def _rows(document: Document) -> Iterator[Document]:
